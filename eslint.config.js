@@ -1,0 +1,75 @@
+import js from '@eslint/js'
+import prettier from 'eslint-config-prettier'
+import vue from 'eslint-plugin-vue'
+import globals from 'globals'
+import ts from 'typescript-eslint'
+
+/** The layers, from the ground up: each may import from itself and from those before it, never from those after it. */
+const layers = ['core', 'media', 'workers', 'storage', 'stores', 'app']
+
+const layerRules = layers.map((layer, i) => ({
+  files: [`src/${layer}/**`],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          {
+            regex: `^(\\.\\./)+(${[...layers.slice(i + 1), '\\.\\./server', 'server', 'cli', 'demo', 'e2e'].join('|')})(/|$)`,
+            message: `src/${layer} imports only from itself and from the layers below it.`,
+          },
+          ...(layer === 'core'
+            ? [
+                {
+                  regex: '^(?!\\.{1,2}/|zod$)',
+                  message: 'src/core is pure: it imports nothing but itself and zod.',
+                },
+              ]
+            : []),
+        ],
+      },
+    ],
+  },
+}))
+
+export default ts.config(
+  { ignores: ['dist', 'test-results', 'playwright-report', 'node_modules'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  ...vue.configs['flat/recommended'],
+  {
+    files: ['**/*.vue'],
+    languageOptions: { parserOptions: { parser: ts.parser } },
+  },
+  {
+    languageOptions: { globals: { ...globals.browser, ...globals.node } },
+    rules: {
+      'no-undef': 'off',
+      'vue/multi-word-component-names': 'off',
+      'vue/require-default-prop': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+    },
+  },
+  ...layerRules,
+  {
+    // In the core, the world outside does not exist: no page, no process, no clock, no chance.
+    files: ['src/core/**'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        ...['window', 'document', 'process', 'Buffer', 'fetch', 'performance', 'localStorage', 'crypto'],
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now' },
+        { object: 'Math', property: 'random' },
+      ],
+    },
+  },
+  {
+    files: ['src/core/**/*.test.ts'],
+    rules: { 'no-restricted-imports': 'off' },
+  },
+  prettier,
+)
