@@ -1,0 +1,32 @@
+import { parseArgs } from 'node:util'
+
+/** One command of the terminal. `run` gives the exit status. */
+export interface Command {
+  readonly usage: string
+  readonly summary: string
+  run(args: string[]): Promise<number>
+}
+
+/** The words of a command line are off: told to the user with the usage, exit status 2. */
+export class WrongUse extends Error {}
+
+/** Positional words and options; `--json` is known to every command. @throws as node:util's parseArgs on unknown options */
+export function words(args: string[], options: Record<string, { type: 'string' | 'boolean'; multiple?: boolean }> = {}) {
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: { json: { type: 'boolean' }, ...options },
+  })
+  return { positionals, values: values as Record<string, string | boolean | string[] | undefined>, json: values.json === true }
+}
+
+export const print = (line: string): void => void process.stdout.write(line + '\n')
+export const tell = (line: string): void => void process.stderr.write(line + '\n')
+
+/** Rows as aligned columns for people: names left, figures right where every cell of a column is one. */
+export function aligned(rows: readonly (readonly string[])[]): string[] {
+  const widths = rows[0]?.map((_, i) => Math.max(...rows.map((row) => row[i]?.length ?? 0))) ?? []
+  return rows.map((row) =>
+    row.map((cell, i) => (i === row.length - 1 ? cell : cell.padEnd(widths[i]))).join('  ').trimEnd(),
+  )
+}

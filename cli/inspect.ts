@@ -1,0 +1,58 @@
+import { rateWithScan } from '../src/core/rate/rate'
+import type { ReadResult } from '../src/core/reading/read'
+import type { Reading } from '../src/core/reading/reading'
+import { pixelSizeName } from '../src/core/format/format'
+import { type Command, WrongUse, print, words } from './command'
+import { filesOf, readFile } from './files'
+
+export const inspectCommand: Command = {
+  usage: 'inspect [--json] FILE…',
+  summary: 'Tells what each file says of itself; folders are walked.',
+  async run(args) {
+    const { positionals, json } = words(args)
+    if (positionals.length === 0) throw new WrongUse('At least one file or folder is needed.')
+    let status = 0
+    for await (const path of filesOf(positionals)) {
+      const result = await readFile(path)
+      if (!result.ok) status = 1
+      print(json ? JSON.stringify(toJson(path, result)) : forPeople(path, result))
+    }
+    return status
+  },
+}
+
+function toJson(file: string, result: ReadResult) {
+  if (result.ok) return { file, ok: true, reading: result.reading }
+  return { file, ok: false, error: result.error, ...(result.reading ? { reading: result.reading } : {}) }
+}
+
+function forPeople(path: string, result: ReadResult): string {
+  const lines = [path]
+  const line = (name: string, value: string | null | false) => value && lines.push(`    ${name.padEnd(12)}${value}`)
+  if (!result.ok) line(result.error.code, result.error.message)
+  const reading = result.reading
+  if (reading) {
+    line('file', `${reading.container}, ${reading.sizeBytes} bytes`)
+    const video = reading.video
+    if (video) {
+      line('picture', [pixelSizeName(video), video.rotation && `turn ${video.rotation}°`, video.alpha && 'alpha'].filter(Boolean).join(', '))
+      line('codec', [video.codec, video.profile, video.bitDepth && `${video.bitDepth} bit`, video.chroma].filter(Boolean).join(' '))
+      if (video.rate) line('rate', rateLine(video))
+      line('scan', video.scan + (video.fieldOrder ? `, ${video.fieldOrder}` : ''))
+      const colour = [video.colour.primaries, video.colour.transfer, video.colour.matrix, video.colour.range]
+      line('colour', colour.some(Boolean) && colour.map((part) => part ?? '–').join(' / '))
+    }
+    for (const sound of reading.audio) {
+      line('sound', `${sound.codec}, ${sound.channels ?? '?'} ch, ${sound.sampleRate ?? '?'} Hz${sound.bitDepth ? `, ${sound.bitDepth} bit` : ''}`)
+    }
+    if (reading.durationSec !== null) line('duration', `${reading.durationSec.toFixed(3)} s`)
+    if (reading.timecode) line('starts at', reading.timecode.start)
+    for (const note of reading.notes) line('note', note.message)
+  }
+  return lines.join('\n')
+}
+
+function rateLine(video: NonNullable<Reading['video']>): string {
+  const name = `${rateWithScan(video.rate!, video.scan)}, ${video.frameCount ?? '?'} frames, ${video.rateMode}`
+  return video.rateMode === 'variable' ? `${name}: ${video.minRate!.toFixed(2)} to ${video.maxRate!.toFixed(2)}, mean ${video.meanRate!.toFixed(2)}` : name
+}

@@ -1,0 +1,135 @@
+import { z } from 'zod'
+import { Rational, equal, gcd, multiply, rational, toNumber } from '../rational/rational'
+import { rateWithScan } from '../rate/rate'
+import { FieldOrder } from '../reading/reading'
+
+/** Width and height in stored pixels, and the shape of one pixel (width : height). */
+export const FrameSize = z.object({
+  width: z.number().int().positive(),
+  height: z.number().int().positive(),
+  pixelAspect: Rational,
+})
+export type FrameSize = z.infer<typeof FrameSize>
+
+/** The colour of a format: H.273 names, and the bits of one sample. */
+export const FormatColour = z.object({
+  primaries: z.string(),
+  transfer: z.string(),
+  bitDepth: z.number().int(),
+})
+export type FormatColour = z.infer<typeof FormatColour>
+
+/** Frame size, pixel shape, rate, scan and colour: what a project or a timeline runs in. */
+export const Format = FrameSize.extend({
+  rate: Rational,
+  scan: z.enum(['progressive', 'interlaced']),
+  /** Null when progressive. */
+  fieldOrder: FieldOrder.nullable(),
+  colour: FormatColour,
+})
+export type Format = z.infer<typeof Format>
+
+export const square = rational(1)
+export const rec709: FormatColour = { primaries: 'bt709', transfer: 'bt709', bitDepth: 8 }
+
+/** A progressive or interlaced format with square pixels and BT.709 colour unless told otherwise. */
+export function makeFormat(
+  size: { width: number; height: number; pixelAspect?: Rational },
+  rate: Rational,
+  scan: Format['scan'] = 'progressive',
+  colour: FormatColour = rec709,
+): Format {
+  return {
+    width: size.width,
+    height: size.height,
+    pixelAspect: size.pixelAspect ?? square,
+    rate,
+    scan,
+    fieldOrder: scan === 'interlaced' ? defaultFieldOrder(size) : null,
+    colour,
+  }
+}
+
+/** SD with 480 or 486 lines is bottom first (SMPTE ST 125 pictures as recorded by DV); everything else is top first. */
+const defaultFieldOrder = (size: { height: number }): FieldOrder =>
+  size.height === 480 || size.height === 486 ? 'bottom-first' : 'top-first'
+
+export const sameFormat = (a: Format, b: Format): boolean =>
+  sameSize(a, b) &&
+  equal(a.rate, b.rate) &&
+  a.scan === b.scan &&
+  a.fieldOrder === b.fieldOrder &&
+  a.colour.primaries === b.colour.primaries &&
+  a.colour.transfer === b.colour.transfer &&
+  a.colour.bitDepth === b.colour.bitDepth
+
+export const sameSize = (a: FrameSize, b: FrameSize): boolean =>
+  a.width === b.width && a.height === b.height && equal(a.pixelAspect, b.pixelAspect)
+
+/** Width and height as the picture is shown, in square pixels. */
+export const displaySize = (size: FrameSize): { width: number; height: number } => ({
+  width: size.width * toNumber(size.pixelAspect),
+  height: size.height,
+})
+
+/** The display aspect ratio, exact. */
+export const displayAspect = (size: FrameSize): Rational =>
+  multiply(size.pixelAspect, rational(size.width, size.height))
+
+/** The trade names that stand for exactly one size with one pixel shape (SMPTE ST 2048, ST 2036, DCI). */
+const tradeNames: Record<string, string> = {
+  '8192x4320': 'DCI 8K',
+  '7680x4320': 'UHD-2',
+  '4096x2160': 'DCI 4K',
+  '3996x2160': 'DCI 4K flat',
+  '4096x1716': 'DCI 4K scope',
+  '3840x2160': 'UHD',
+  '2048x1080': 'DCI 2K',
+  '1998x1080': 'DCI 2K flat',
+  '2048x858': 'DCI 2K scope',
+  '1920x1080': 'HD',
+  '1280x720': 'HD 720',
+  '1440x1080/4:3': 'HD anamorphic',
+  '1280x1080/3:2': 'HD anamorphic',
+  '720x576/16:15': 'SD 625, 4:3',
+  '720x576/64:45': 'SD 625, 16:9',
+  '720x480/8:9': 'SD 525, 4:3',
+  '720x480/32:27': 'SD 525, 16:9',
+}
+
+/** The trade name of a size, or null. UHD is never DCI 4K, nor 1440×1080 with 4:3 pixels HD. */
+export const tradeName = (size: FrameSize): string | null =>
+  tradeNames[sizeText(size)] ??
+  (size.height > size.width && equal(size.pixelAspect, square)
+    ? withSuffix(tradeNames[`${size.height}x${size.width}`], ' portrait')
+    : null)
+
+const withSuffix = (name: string | undefined, suffix: string) => (name ? name + suffix : null)
+
+/** A size as it is typed: `1920x1080`, `1440x1080/4:3`. */
+export const sizeText = (size: FrameSize): string =>
+  `${size.width}x${size.height}` +
+  (equal(size.pixelAspect, square) ? '' : `/${size.pixelAspect.num}:${size.pixelAspect.den}`)
+
+/** A size for the eye: `1920×1080`. The pixel shape, where not square, is told beside it. */
+export const sizeName = (size: { width: number; height: number }): string => `${size.width}×${size.height}`
+
+/** A format as it is typed and printed: `3840x2160@23.976p`, `1440x1080/4:3@50i`. */
+export const formatText = (format: Format): string =>
+  `${sizeText(format)}@${rateWithScan(format.rate, format.scan)}`
+
+/** A format for the eye: `1440×1080 (4:3) · 50i`. */
+export const formatName = (format: Format): string => `${pixelSizeName(format)} · ${rateWithScan(format.rate, format.scan)}`
+
+/** A size for the eye with its pixel shape where that is not square. */
+export const pixelSizeName = (size: FrameSize): string =>
+  sizeName(size) +
+  (equal(size.pixelAspect, square) ? '' : ` (${size.pixelAspect.num}:${size.pixelAspect.den})`)
+
+/** The display aspect in the words of the trade: `16:9`, `256:135`, `1.33:1` where the terms get long. */
+export function aspectName(size: FrameSize): string {
+  const { num, den } = displayAspect(size)
+  const shared = gcd(num, den) || 1
+  const [w, h] = [num / shared, den / shared]
+  return w <= 256 && h <= 256 ? `${w}:${h}` : `${(w / h).toFixed(2)}:1`
+}

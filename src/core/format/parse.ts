@@ -1,0 +1,46 @@
+import { rational } from '../rational/rational'
+import { parseRate } from '../rate/parse'
+import type { Rotation } from '../reading/reading'
+import { type Format, type FrameSize, makeFormat } from './format'
+
+const largestSide = 32768
+
+/**
+ * Reads a frame size: `1920x1080`, `1440×1080/4:3`.
+ * @returns null when the text is no size, or a side is 0 or over 32768.
+ */
+export function parseSize(text: string): FrameSize | null {
+  const match = /^\s*(\d{1,5})\s*[x×*]\s*(\d{1,5})\s*(?:\/\s*(\d{1,5})\s*:\s*(\d{1,5}))?\s*$/i.exec(text)
+  if (!match) return null
+  const [width, height] = [Number(match[1]), Number(match[2])]
+  const [num, den] = [Number(match[3] ?? 1), Number(match[4] ?? 1)]
+  if (!width || !height || !num || !den || width > largestSide || height > largestSide) return null
+  return { width, height, pixelAspect: rational(num, den) }
+}
+
+/** A stored picture: a size with a turn, as the terminal's `fit` takes it: `1920x1080@90`. */
+export function parsePicture(text: string): (FrameSize & { rotation: Rotation }) | null {
+  const [sizePart, turn = '0', ...rest] = text.split('@')
+  const size = parseSize(sizePart)
+  if (!size || rest.length || !['0', '90', '180', '270'].includes(turn.trim())) return null
+  return { ...size, rotation: Number(turn) as Rotation }
+}
+
+/** A format and what was decided while reading it (a snapped rate). */
+export interface TypedFormat {
+  readonly format: Format
+  readonly message: string | null
+}
+
+/**
+ * Reads a format: `1920x1080@25p`, `3840x2160@23.976p`, `1440x1080/4:3@50i`. Without `p` or `i` it is progressive.
+ * @returns null when the text is no format.
+ */
+export function parseFormat(text: string): TypedFormat | null {
+  const parts = text.split('@')
+  if (parts.length !== 2) return null
+  const size = parseSize(parts[0])
+  const typed = parseRate(parts[1])
+  if (!size || !typed) return null
+  return { format: makeFormat(size, typed.rate, typed.scan ?? 'progressive'), message: typed.message }
+}

@@ -1,0 +1,54 @@
+import { type Rational, nearestRational, rational, toNumber } from '../rational/rational'
+
+/** Frames (never fields) per second, exact. */
+export type Rate = Rational
+
+const ntsc = (nominal: number): Rate => rational(nominal * 1000, 1001)
+
+/** The rates of SMPTE ST 2036-1, ST 274 and ST 296, ITU-R BT.2020 and of cinema, slowest first. */
+export const standardRates: readonly Rate[] = [
+  ntsc(24),
+  rational(24),
+  rational(25),
+  ntsc(30),
+  rational(30),
+  ntsc(48),
+  rational(48),
+  rational(50),
+  ntsc(60),
+  rational(60),
+  rational(100),
+  ntsc(120),
+  rational(120),
+]
+
+/** How far from a standard rate, relatively, a claim may lie and still mean it. 24 and 24000/1001 are 10⁻³ apart. */
+export const snapTolerance = 3e-4
+
+/** The standard rate that a number of frames per second means, or null where none is near enough. */
+export function snapToStandard(perSecond: number): Rate | null {
+  const near = (rate: Rate) => Math.abs(perSecond / toNumber(rate) - 1)
+  const best = standardRates.reduce((a, b) => (near(b) < near(a) ? b : a))
+  return near(best) <= snapTolerance ? best : null
+}
+
+/** The exact rate for a measured or stated number: the standard one it means, else the simplest fraction near it. */
+export const exactRate = (perSecond: number): Rate =>
+  snapToStandard(perSecond) ?? nearestRational(perSecond, perSecond * 1e-5)
+
+/** A rate as people write it, without a scan suffix: `23.976`, `25`, `12.5`, `59.94`. */
+export function rateName(rate: Rate): string {
+  const value = toNumber(rate)
+  if (rate.den === 1) return String(rate.num)
+  if (rate.den === 1001 && rate.num % 1000 === 0) {
+    // Two decimals name the rate unless they would hide the 1/1001: 23.976 by custom, 29.97, 59.94.
+    return rate.num === 24000 ? '23.976' : value.toFixed(2)
+  }
+  return String(Number(value.toFixed(3)))
+}
+
+/** A rate with its scan, as in `50i` (fields) and `25p` (frames). */
+export const rateWithScan = (rate: Rate, scan: string | null): string =>
+  scan === 'interlaced'
+    ? `${rateName(rational(rate.num * 2, rate.den))}i`
+    : `${rateName(rate)}${scan === 'progressive' ? 'p' : ''}`

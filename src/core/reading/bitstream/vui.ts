@@ -1,0 +1,26 @@
+import { type Rational, rational } from '../../rational/rational'
+
+/** The pixel shapes of ITU-T H.273 Table 2 (`SampleAspectRatio`), shared by H.264, HEVC and others; 0 says nothing. */
+const shapes: Record<number, readonly [number, number]> = {
+  1: [1, 1],
+  2: [12, 11],
+  3: [10, 11],
+  4: [16, 11],
+  5: [40, 33],
+  6: [24, 11],
+  7: [20, 11],
+  8: [32, 11],
+  9: [80, 33],
+  10: [18, 11],
+  11: [15, 11],
+  12: [64, 33],
+  13: [160, 99],
+  14: [4, 3],
+  15: [3, 2],
+  16: [2, 1],
+}
+
+export function pixelAspectFromIdc(idc: number): Rational | null {
+  const shape = shapes[idc]
+  return shape ? rational(shape[0], shape[1]) : null
+}

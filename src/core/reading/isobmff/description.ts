@@ -1,0 +1,126 @@
+import { rational } from '../../rational/rational'
+import type { PictureClaim, PictureFacts } from '../claims'
+import { audioCodec, codecOfObjectType, videoCodec } from '../codecs'
+import { colourFromCodes } from '../colour'
+import type { Cursor } from '../bytes/cursor'
+import type { AudioFacts } from '../reading'
+import { boxesIn, readFullBox } from './box'
+
+/** A visual sample entry (ISO/IEC 14496-12 §12.1.3), and what its extensions claim. */
+export interface VisualDescription {
+  readonly code: string
+  readonly codec: string
+  readonly profile: string | null
+  readonly claims: readonly PictureClaim[]
+  /** The codec's own configuration record, e.g. `avcC`, by its type. */
+  readonly configuration: { readonly type: string; readonly bytes: Uint8Array } | null
+  readonly cleanAperture: { readonly width: number; readonly height: number } | null
+}
+
+const configurations = new Set(['avcC', 'hvcC', 'av1C', 'vpcC', 'esds', 'glbl', 'ACLR', 'ARES', 'jp2h', 'dvcC'])
+
+/** Reads a visual sample entry after its type. @throws ReadingFault `damaged` */
+export function readVisual(code: string, body: Cursor): VisualDescription {
+  body.skip(8 + 16)
+  const width = body.u16()
+  const height = body.u16()
+  body.skip(4 + 4 + 4 + 2 + 32)
+  const depth = body.u16()
+  body.skip(2)
+  const known = videoCodec(code)
+  const claims: PictureClaim[] = []
+  const claim = (origin: string, facts: PictureFacts) => claims.push({ layer: 'wrapper', origin, facts })
+  if (width && height) claim('sample entry', { width, height })
+  const { codec: _, ...ofCode } = known ?? { codec: '' }
+  if (known) claim(`code ${code.trim()}`, ofCode)
+  if (known?.codec === 'ProRes' || known?.codec === 'PNG' || known?.codec === 'uncompressed') {
+    claim('sample entry depth', { alpha: depth === 32 })
+  }
+
+  let configuration: VisualDescription['configuration'] = null
+  let cleanAperture: VisualDescription['cleanAperture'] = null
+  let codec = known?.codec ?? `unknown (${code.trim()})`
+  for (const box of boxesIn(body)) {
+    const inside = box.body
+    if (box.type === 'pasp' && inside.left >= 8) {
+      const [num, den] = [inside.u32(), inside.u32()]
+      if (num > 0 && den > 0) claim('pasp', { pixelAspect: rational(num, den) })
+    } else if (box.type === 'fiel' && inside.left >= 2) {
+      claim('fiel', fieldFacts(inside.u8(), inside.u8()))
+    } else if (box.type === 'colr' && inside.left >= 10) {
+      const kind = inside.code()
+      if (kind === 'nclc' || kind === 'nclx') {
+        const codes = [inside.u16(), inside.u16(), inside.u16()]
+        const full = kind === 'nclx' && inside.left >= 1 ? (inside.u8() & 0x80) !== 0 : undefined
+        claim('colr', colourFromCodes(codes[0], codes[1], codes[2], full))
+      }
+    } else if (box.type === 'clap' && inside.left >= 32) {
+      const [wn, wd, hn, hd] = [inside.u32(), inside.u32(), inside.u32(), inside.u32()]
+      if (wd > 0 && hd > 0 && wn > 0 && hn > 0) cleanAperture = { width: wn / wd, height: hn / hd }
+    } else if (configurations.has(box.type)) {
+      configuration ??= { type: box.type, bytes: inside.bytes }
+      if (box.type === 'esds') codec = codecOfObjectType(objectType(inside)) ?? codec
+    }
+  }
+  return { code, codec, profile: known?.profile ?? null, claims, configuration, cleanAperture }
+}
+
+/** QuickTime `fiel`: the number of fields, and their order in display (first digit of the detail byte is the field shown first). */
+function fieldFacts(fields: number, detail: number): PictureFacts {
+  if (fields === 1) return { scan: 'progressive' }
+  if (fields !== 2) return {}
+  const topFirst = detail === 1 || detail === 9
+  const bottomFirst = detail === 6 || detail === 14
+  return { scan: 'interlaced', fieldOrder: topFirst ? 'top-first' : bottomFirst ? 'bottom-first' : 'unknown' }
+}
+
+/** The object type of an `esds` box (ISO/IEC 14496-1 §7.2.6); 0 where there is none. */
+function objectType(body: Cursor): number {
+  readFullBox(body)
+  const header = () => {
+    const tag = body.u8()
+    for (let i = 0; i < 4 && body.u8() & 0x80; i++);
+    return tag
+  }
+  if (body.left < 5 || header() !== 3) return 0
+  body.skip(2)
+  const flags = body.u8()
+  if (flags & 0x80) body.skip(2)
+  if (flags & 0x40) body.skip(body.u8())
+  if (flags & 0x20) body.skip(2)
+  return header() === 4 ? body.u8() : 0
+}
+
+/** Reads an audio sample entry after its type: versions 0, 1 and 2 of QuickTime, and ISO's. */
+export function readSound(code: string, body: Cursor): AudioFacts {
+  body.skip(8)
+  const version = body.u16()
+  body.skip(6)
+  let channels = body.u16()
+  let bitDepth: number | null = body.u16()
+  body.skip(4)
+  let sampleRate = body.u32() / 65536
+  if (version === 1 && body.left >= 16) body.skip(16)
+  else if (version === 2 && body.left >= 36) {
+    body.skip(4)
+    sampleRate = body.f64()
+    channels = body.u32()
+    body.skip(4)
+    bitDepth = body.u32()
+    body.skip(12)
+  }
+  const known = audioCodec(code)
+  let codec = known?.codec ?? `unknown (${code.trim()})`
+  for (const box of boxesIn(body)) {
+    if (box.type === 'esds') codec = codecOfObjectType(objectType(box.body)) ?? codec
+    if (box.type === 'pcmC' && box.body.left >= 6) bitDepth = box.body.skip(5).u8()
+  }
+  const stated = known?.bitDepth ?? bitDepth
+  return {
+    codec,
+    channels: channels || null,
+    sampleRate: Number.isFinite(sampleRate) && sampleRate > 0 ? sampleRate : null,
+    // Only uncompressed and lossless sound has a depth; others decode to whatever is asked.
+    bitDepth: /^(PCM|ALAC|FLAC)/.test(codec) ? stated || null : null,
+  }
+}

@@ -1,0 +1,220 @@
+import { rational } from '../../rational/rational'
+import { frameToTimecode } from '../../rate/timecode'
+import { type PictureClaim, settleClaims } from '../claims'
+import { claimsOfConfiguration, claimsOfFirstFrame } from './stream'
+import { Cursor, utf8 } from '../bytes/cursor'
+import type { FileWindow } from '../bytes/source'
+import { type Fault, ReadingFault } from '../fault'
+import { type Note, type Origins, type Reading, type VideoFacts, unknownColour } from '../reading'
+import { type DurationRun, type RateFacts, rateFromDurations, runsFromTimes } from '../timing'
+import { boxesIn, findBox, readFullBox } from './box'
+import { readFragments } from './fragments'
+import { type Layout, readLayout } from './layout'
+import { samplePlaces, samplesWithin } from './samples'
+import { type Track, readTrack } from './track'
+
+/** A reading with where its facts stand, and what was wrong, if anything was. */
+export interface WrapperReading {
+  readonly reading: Reading | null
+  readonly origins: Origins
+  readonly fault: Fault | null
+}
+
+/**
+ * Reads MP4 and QuickTime files: plain, fragmented, index in front or at the end, 32 and 64 bit.
+ * ISO/IEC 14496-12 (boxes), 14496-14, QuickTime File Format (`fiel`, `tmcd`, sound versions).
+ */
+export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
+  const layout = await readLayout(file)
+  if (!layout.movie) throw missingIndex(layout, file.size)
+  const tracks: Track[] = []
+  for (const box of boxesIn(layout.movie.body)) {
+    if (box.type !== 'trak') continue
+    const track = readTrack(box.body)
+    if (track) tracks.push(track)
+  }
+  const movie = new Cursor(layout.movie.body.bytes, layout.movie.body.base)
+  const video = tracks.find((track) => track.visual)
+  const sounds = tracks.flatMap((track) => track.sound ?? [])
+  if (!video && sounds.length === 0) {
+    throw new ReadingFault('unsupported', 'the index names neither picture nor sound', layout.movie.offset)
+  }
+  const notes: Note[] = []
+  const header = readMovieHeader(movie)
+  const picture = video ? await readPicture(file, layout, movie, video, header.timescale, notes) : null
+  const longest = Math.max(0, ...tracks.filter((t) => t.sound).map((t) => t.duration / (t.timescale || 1)))
+  const reading: Reading = {
+    kind: video ? 'video' : 'audio',
+    container: layout.brand === null || layout.brand.startsWith('qt') ? 'QuickTime' : 'MP4',
+    sizeBytes: file.size,
+    durationSec: picture ? picture.durationSec : longest || null,
+    video: picture?.facts ?? null,
+    audio: sounds,
+    timecode: await readTimecode(file, tracks),
+    recordedAt: header.recordedAt ?? statedDate(movie),
+    reel: null,
+    notes,
+  }
+  const origins: Origins = { ...picture?.origins, durationSec: 'sample durations', timecode: 'tmcd' }
+  return { reading, origins, fault: cutOff(layout, video, file.size) }
+}
+
+function missingIndex(layout: Layout, size: number): ReadingFault {
+  if (layout.missingBytes > 0) {
+    const kept = `${kilobytes(size)} of ${kilobytes(size + layout.missingBytes)}`
+    const message = `Cut off after ${kept} or more, inside the box “${layout.lastBox}”; the index stood behind it and is lost. Copy it again.`
+    return new ReadingFault('truncated', message, size)
+  }
+  const last = layout.lastBox || 'none'
+  return new ReadingFault('damaged', `No index (moov) is there; the last box is “${last}”. Copy it again, or repair it with the recorder.`, size)
+}
+
+const kilobytes = (bytes: number) =>
+  bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(1)} GB`
+
+/** A file whose media data ends too early still has its index: it says how much is lost. */
+function cutOff(layout: Layout, video: Track | undefined, size: number): Fault | null {
+  if (layout.missingBytes <= 0) return null
+  const kept = `Cut off after ${kilobytes(size)} of ${kilobytes(size + layout.missingBytes)}`
+  if (!video) return { code: 'truncated', message: `${kept}. Copy it again.`, offset: size }
+  const { within } = samplesWithin(video.samples, size)
+  return {
+    code: 'truncated',
+    message: `${kept}: the index says ${video.samples.count} frames, ${within} are there. Copy it again.`,
+    offset: size,
+  }
+}
+
+function readMovieHeader(movie: Cursor): { timescale: number; recordedAt: string | null } {
+  const box = findBox(movie, 'mvhd')
+  if (!box) return { timescale: 0, recordedAt: null }
+  const { version } = readFullBox(box.body)
+  const created = version === 1 ? box.body.u64() : box.body.u32()
+  box.body.skip(version === 1 ? 8 : 4)
+  return { timescale: box.body.u32(), recordedAt: dateSince1904(created) }
+}
+
+/** Times in the headers count seconds from 1904-01-01 UTC; 0 means not stated. */
+function dateSince1904(seconds: number): string | null {
+  const unix = seconds - 2082844800
+  if (unix <= 0 || unix > 4102444800) return null
+  return new Date(unix * 1000).toISOString().replace('.000Z', 'Z')
+}
+
+/** A date among the user data (`©day`). */
+function statedDate(movie: Cursor): string | null {
+  const box = findBox(movie, 'udta', '©day')
+  if (!box || box.body.left < 5) return null
+  const text = utf8(box.body.skip(4).slice(box.body.left)).trim()
+  return /^\d{4}-\d{2}-\d{2}/.test(text) && !Number.isNaN(Date.parse(text)) ? text : null
+}
+
+async function readPicture(
+  file: FileWindow,
+  layout: Layout,
+  movie: Cursor,
+  track: Track,
+  movieTimescale: number,
+  notes: Note[],
+): Promise<{ facts: VideoFacts; origins: Origins; durationSec: number | null }> {
+  const visual = track.visual!
+  const fragments = layout.fragments.length ? readFragments(movie, layout.fragments, track.id) : null
+  const fragmented = fragments !== null && fragments.count > 0
+  const count = track.samples.count + (fragments?.count ?? 0)
+  const runs = [...track.samples.durations, ...(fragments?.durations ?? [])]
+  const first = [...samplePlaces(track.samples, 1)][0] ?? fragments?.firstSample ?? null
+  const claims: PictureClaim[] = [
+    ...claimsOfConfiguration(visual),
+    ...(await claimsOfFirstFrame(file, visual, first)),
+    ...visual.claims,
+  ]
+  const settled = settleClaims(claims)
+  notes.push(...settled.notes)
+  const { facts } = settled
+  if (!facts.width || !facts.height) throw new ReadingFault('damaged', 'the picture has no size', layout.movie!.offset)
+  if (track.mirrored) notes.push({ code: 'mirrored', message: 'The picture is stored mirrored.' })
+  if (visual.cleanAperture && (visual.cleanAperture.width !== facts.width || visual.cleanAperture.height !== facts.height)) {
+    const { width, height } = visual.cleanAperture
+    notes.push({ code: 'clean-aperture', message: `The clean aperture is ${round(width)}×${round(height)} of ${facts.width}×${facts.height}.` })
+  }
+
+  const rate = rateOf(track, runs)
+  const shown = fragmented ? null : editedFrames(track, movieTimescale, notes)
+  const total = runs.reduce((sum, run) => sum + run.count * run.duration, 0)
+  return {
+    facts: {
+      codec: visual.codec,
+      profile: facts.profile ?? visual.profile,
+      width: facts.width,
+      height: facts.height,
+      pixelAspect: facts.pixelAspect ?? rational(1),
+      rotation: track.rotation,
+      ...rate,
+      frameCount: shown?.frames ?? (count || null),
+      scan: facts.scan ?? 'unknown',
+      fieldOrder: facts.scan === 'progressive' ? null : (facts.fieldOrder ?? 'unknown'),
+      bitDepth: facts.bitDepth ?? null,
+      chroma: facts.chroma ?? null,
+      alpha: facts.alpha ?? false,
+      colour: {
+        primaries: facts.primaries ?? unknownColour.primaries,
+        transfer: facts.transfer ?? null,
+        matrix: facts.matrix ?? null,
+        range: facts.range ?? null,
+      },
+    },
+    origins: { ...settled.origins, 'video.rate': fragmented ? 'trun' : 'stts', 'video.rotation': 'tkhd' },
+    durationSec: shown?.seconds ?? (total > 0 && track.timescale > 0 ? total / track.timescale : null),
+  }
+}
+
+const round = (value: number) => Number(value.toFixed(2))
+
+/** A million frames are enough to tell how variable a clip is; sorting more would take long. */
+const mostSorted = 1_000_000
+
+/** Decoding times give the rate at once when steady; where they vary and pictures are reordered, shown times decide. */
+function rateOf(track: Track, runs: readonly DurationRun[]): RateFacts {
+  const rate = rateFromDurations(runs, track.timescale)
+  const offsets = track.samples.compositionOffsets
+  if (rate.rateMode !== 'variable' || offsets.length === 0 || track.samples.count > mostSorted) return rate
+  const times = new Float64Array(track.samples.count)
+  let [index, time] = [0, 0]
+  for (const run of runs) {
+    for (let i = 0; i < run.count && index < times.length; i++) {
+      times[index++] = time
+      time += run.duration
+    }
+  }
+  index = 0
+  for (const run of offsets) for (let i = 0; i < run.count && index < times.length; i++) times[index++] += run.duration
+  times.sort()
+  return rateFromDurations(runsFromTimes(times), track.timescale)
+}
+
+/** What an edit list leaves of the clip, where it leaves frames out; null where it shows all. */
+function editedFrames(track: Track, movieTimescale: number, notes: Note[]): { frames: number; seconds: number } | null {
+  const shown = track.edits.filter((edit) => edit.mediaTime >= 0 && edit.duration > 0)
+  if (shown.length === 0 || movieTimescale <= 0 || track.timescale <= 0) return null
+  const seconds = shown.reduce((sum, edit) => sum + edit.duration, 0) / movieTimescale
+  const total = track.samples.durations.reduce((sum, run) => sum + run.count * run.duration, 0) / track.timescale
+  const perFrame = total / Math.max(1, track.samples.count)
+  const frames = Math.round(seconds / perFrame)
+  if (!Number.isFinite(frames) || frames >= track.samples.count || total - seconds < perFrame * 0.75) return null
+  notes.push({
+    code: 'edit-list',
+    message: `The file holds ${track.samples.count} frames; its edit list shows ${frames} of them.`,
+  })
+  return { frames, seconds }
+}
+
+/** The start timecode: the first sample of the timecode track is a frame number. */
+async function readTimecode(file: FileWindow, tracks: readonly Track[]): Promise<Reading['timecode']> {
+  const track = tracks.find((t) => t.timecode)
+  const place = track ? [...samplePlaces(track.samples, 1)][0] : undefined
+  if (!track?.timecode || !place || place.offset + 4 > file.size) return null
+  const { timescale, frameDuration, framesPerSecond, dropFrame } = track.timecode
+  const frame = new Cursor(await file.exactly(place.offset, 4)).u32()
+  const rate = timescale > 0 && frameDuration > 0 ? rational(timescale, frameDuration) : rational(framesPerSecond || 25)
+  return { start: frameToTimecode(frame, rate, dropFrame), dropFrame }
+}

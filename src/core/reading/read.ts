@@ -1,0 +1,70 @@
+import { type ByteSource, FileWindow } from './bytes/source'
+import { latin } from './bytes/cursor'
+import { type Fault, ReadingFault } from './fault'
+import { type WrapperReading, readIsobmff } from './isobmff/read'
+import { readPng } from './still/png'
+import { readWave } from './wave/read'
+import type { Origins, Reading } from './reading'
+
+/** What came of reading one file. With a fault, the facts that could still be read may be there. */
+export type ReadResult =
+  | { readonly ok: true; readonly reading: Reading; readonly origins: Origins }
+  | { readonly ok: false; readonly error: Fault; readonly reading?: Reading; readonly origins?: Origins }
+
+/** A wrapper that can be read: how its files begin, and its reader. To add one, add a line to `wrappers`. */
+interface Wrapper {
+  readonly name: string
+  /** Whether the first bytes (up to 64) are of this wrapper. */
+  readonly begins: (head: Uint8Array) => boolean
+  /** Null where it is known but not read yet. */
+  readonly read: ((file: FileWindow) => Promise<WrapperReading>) | null
+}
+
+const starts =
+  (text: string, at = 0) =>
+  (head: Uint8Array) =>
+    latin(head.subarray(at, at + text.length)) === text
+const riff = (form: string) => (head: Uint8Array) =>
+  (starts('RIFF')(head) || starts('RF64')(head)) && starts(form, 8)(head)
+
+const boxTypes = ['ftyp', 'moov', 'mdat', 'wide', 'free', 'skip', 'pnot', 'styp', 'moof']
+
+const wrappers: readonly Wrapper[] = [
+  { name: 'MP4 or QuickTime', begins: (head) => boxTypes.some((type) => starts(type, 4)(head)), read: readIsobmff },
+  { name: 'PNG', begins: starts('\x89PNG\r\n\x1a\n'), read: readPng },
+  { name: 'WAVE', begins: riff('WAVE'), read: readWave },
+  { name: 'AVI', begins: riff('AVI '), read: null },
+  { name: 'MXF', begins: starts('\x06\x0e\x2b\x34\x02\x05\x01\x01\x0d\x01\x02'), read: null },
+  { name: 'Matroska', begins: starts('\x1a\x45\xdf\xa3'), read: null },
+  { name: 'MPEG-TS', begins: (head) => head[0] === 0x47 || head[4] === 0x47, read: null },
+  { name: 'MPEG-PS', begins: starts('\x00\x00\x01\xba'), read: null },
+  { name: 'JPEG', begins: starts('\xff\xd8\xff'), read: null },
+]
+
+/**
+ * Reads what a file says of itself, by ranges: never the whole file, whatever its size.
+ * Everything that can be wrong with a file comes back as a fault with its place and what to do; only an abort throws.
+ */
+export async function read(source: ByteSource, signal?: AbortSignal): Promise<ReadResult> {
+  try {
+    if (source.size === 0) return failed('empty', 'The file is empty: 0 bytes. Copy it again.', 0)
+    const file = new FileWindow(source, signal)
+    const head = await file.some(0, 64)
+    const wrapper = wrappers.find((w) => w.begins(head))
+    if (!wrapper) return failed('not-media', 'This is no picture or sound file that is known here.', 0)
+    if (!wrapper.read) return failed('unsupported', `${wrapper.name} files cannot be read yet. The file itself may be in order.`, 0)
+    const { reading, origins, fault } = await wrapper.read(file)
+    if (fault) return reading ? { ok: false, error: fault, reading, origins } : { ok: false, error: fault }
+    return { ok: true, reading: reading!, origins }
+  } catch (error) {
+    if (error instanceof ReadingFault) return { ok: false, error: error.fault }
+    signal?.throwIfAborted()
+    if (error instanceof RangeError || error instanceof TypeError) throw error
+    return failed('unreadable', `The file could not be opened: ${error instanceof Error ? error.message : error}`)
+  }
+}
+
+const failed = (code: Fault['code'], message: string, offset?: number): ReadResult => ({
+  ok: false,
+  error: offset === undefined ? { code, message } : { code, message, offset },
+})

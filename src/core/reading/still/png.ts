@@ -1,0 +1,46 @@
+import { rational } from '../../rational/rational'
+import { Cursor } from '../bytes/cursor'
+import type { FileWindow } from '../bytes/source'
+import { ReadingFault } from '../fault'
+import type { WrapperReading } from '../isobmff/read'
+import { stillReading } from './still'
+
+/** Reads the header of a PNG (ISO/IEC 15948): size, depth, alpha, pixel shape. */
+export async function readPng(file: FileWindow): Promise<WrapperReading> {
+  const header = new Cursor(await file.exactly(0, 33))
+  header.skip(12)
+  if (header.code() !== 'IHDR') throw new ReadingFault('damaged', 'a PNG begins with IHDR, and this does not', 12)
+  const [width, height, bitDepth, type] = [header.u32(), header.u32(), header.u8(), header.u8()]
+  if (!width || !height || width > 0x7fffffff || height > 0x7fffffff) {
+    throw new ReadingFault('damaged', 'the picture has no size', 16)
+  }
+  let alpha = type === 4 || type === 6
+  let pixelAspect = rational(1)
+  let ended = false
+  let offset = 33
+  for (let n = 0; n < 1000 && offset + 8 <= file.size; n++) {
+    const chunk = new Cursor(await file.some(offset, 8 + 9))
+    const length = chunk.u32()
+    const kind = chunk.code()
+    if (kind === 'tRNS') alpha = true
+    if (kind === 'pHYs' && chunk.left >= 8) {
+      const [x, y] = [chunk.u32(), chunk.u32()]
+      if (x > 0 && y > 0) pixelAspect = rational(y, x)
+    }
+    if (kind === 'IEND') ended = true
+    offset += 12 + length
+    if (ended) break
+  }
+  const reading = stillReading('PNG', file.size, {
+    width,
+    height,
+    bitDepth,
+    alpha,
+    pixelAspect,
+    chroma: type === 0 || type === 4 ? '4:0:0' : '4:4:4',
+  })
+  const fault = ended
+    ? null
+    : ({ code: 'truncated', message: 'The picture ends too early: its last lines are missing. Copy it again.', offset: file.size } as const)
+  return { reading, origins: {}, fault }
+}

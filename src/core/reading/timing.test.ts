@@ -1,0 +1,50 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { toNumber } from '../rational/rational'
+import { standardRates } from '../rate/rate'
+import { rateFromDurations, runsFromTimes } from './timing'
+
+const atMilliseconds = (perSecond: number, count: number) =>
+  runsFromTimes(Array.from({ length: count }, (_, i) => Math.round((i * 1000) / perSecond)))
+
+describe('rate from frame times', () => {
+  it('is exact where every frame lasts equally long', () => {
+    expect(rateFromDurations([{ count: 120, duration: 1001 }], 24000)).toEqual({
+      rate: { num: 24000, den: 1001 },
+      rateMode: 'constant',
+    })
+    expect(rateFromDurations([{ count: 54, duration: 1 }], 9).rate).toEqual({ num: 9, den: 1 })
+  })
+
+  it('leaves out a last frame whose duration the writer made up', () => {
+    const facts = rateFromDurations([{ count: 99, duration: 512 }, { count: 1, duration: 1 }], 12800)
+    expect(facts).toEqual({ rate: { num: 25, den: 1 }, rateMode: 'constant' })
+  })
+
+  it('finds every standard rate behind millisecond times', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...standardRates), fc.integer({ min: 2000, max: 6000 }), (rate, count) => {
+        expect(rateFromDurations(atMilliseconds(toNumber(rate), count), 1000)).toEqual({ rate, rateMode: 'constant' })
+      }),
+    )
+  })
+
+  it('calls a clip variable that departs by more than the clock’s unit, with its figures', () => {
+    const facts = rateFromDurations(
+      [{ count: 40, duration: 3000 }, { count: 20, duration: 3700 }, { count: 40, duration: 3000 }],
+      90000,
+    )
+    expect(facts.rateMode).toBe('variable')
+    expect(facts.rate).toEqual({ num: 30, den: 1 })
+    expect(facts.minRate).toBeCloseTo(24.324, 3)
+    expect(facts.maxRate).toBeCloseTo(30, 9)
+    expect(facts.meanRate).toBeCloseTo((90000 * 100) / (80 * 3000 + 20 * 3700), 9)
+    expect(facts.offNominalShare).toBeCloseTo(0.2, 9)
+  })
+
+  it('says unknown where there is nothing to go by', () => {
+    expect(rateFromDurations([], 1000).rateMode).toBe('unknown')
+    expect(rateFromDurations([{ count: 1, duration: 0 }], 1000).rate).toBeNull()
+    expect(rateFromDurations([{ count: 5, duration: 40 }], 0).rate).toBeNull()
+  })
+})

@@ -1,0 +1,121 @@
+import { rational, toNumber } from '../rational/rational'
+import { type Rate, exactRate, snapToStandard, standardRates } from '../rate/rate'
+
+/** Frames that last equally long, one after the other: how wrappers keep durations short. */
+export interface DurationRun {
+  readonly count: number
+  /** In units of the wrapper's clock. */
+  readonly duration: number
+}
+
+/** What frame times say of the rate. Rates in frames a second. */
+export interface RateFacts {
+  readonly rate: Rate | null
+  readonly rateMode: 'constant' | 'variable' | 'unknown'
+  readonly minRate?: number
+  readonly maxRate?: number
+  readonly meanRate?: number
+  readonly medianRate?: number
+  readonly offNominalShare?: number
+}
+
+const unknownRate: RateFacts = { rate: null, rateMode: 'unknown' }
+
+/**
+ * The rate that frame durations mean: exact where all last equally long, snapped to a standard rate within 3·10⁻⁴.
+ * Durations that only tremble by the clock's own unit (33, 33, 34 ms) lie on a lattice and are constant too.
+ * @param runs durations in presentation order; the last frame's is often made up by the writer and does not count alone.
+ * @param clock units a second.
+ */
+export function rateFromDurations(runs: readonly DurationRun[], clock: number): RateFacts {
+  const used = withoutOddLast(runs.filter((run) => run.count > 0))
+  const frames = used.reduce((sum, run) => sum + run.count, 0)
+  const total = used.reduce((sum, run) => sum + run.count * run.duration, 0)
+  if (frames === 0 || !(total > 0) || !(clock > 0)) return unknownRate
+  if (used.every((run) => run.duration === used[0].duration)) {
+    return { rate: fromPeriod(clock, used[0].duration), rateMode: 'constant' }
+  }
+  const lattice = latticeRate(used, clock)
+  if (lattice) return { rate: lattice, rateMode: 'constant' }
+  return variableRate(used, clock, frames, total)
+}
+
+function withoutOddLast(runs: readonly DurationRun[]): readonly DurationRun[] {
+  const last = runs.at(-1)
+  return runs.length > 1 && last && last.count === 1 ? runs.slice(0, -1) : runs
+}
+
+function fromPeriod(clock: number, duration: number): Rate {
+  const standard = snapToStandard(clock / duration)
+  if (standard) return standard
+  return Number.isInteger(clock) && Number.isInteger(duration) ? rational(clock, duration) : exactRate(clock / duration)
+}
+
+/**
+ * Fits a straight line through the frame times: a standard rate if one passes within a unit of every time, else the
+ * line through both ends. Times bend only where runs meet, so only those are looked at.
+ */
+function latticeRate(runs: readonly DurationRun[], clock: number): Rate | null {
+  const shortest = Math.min(...runs.map((run) => run.duration))
+  const longest = runs.reduce((most, run) => Math.max(most, run.duration), 0)
+  if (longest - shortest > 2) return null
+  const frames = runs.reduce((sum, run) => sum + run.count, 0)
+  const total = runs.reduce((sum, run) => sum + run.count * run.duration, 0)
+  const passes = (period: number) => {
+    let [time, frame, low, high] = [0, 0, 0, 0]
+    for (const run of runs) {
+      time += run.count * run.duration
+      frame += run.count
+      const off = time - frame * period
+      low = Math.min(low, off)
+      high = Math.max(high, off)
+      if (high - low > 1.5) return false
+    }
+    return true
+  }
+  const mean = (clock * frames) / total
+  const near = [...standardRates].sort((a, b) => Math.abs(toNumber(a) - mean) - Math.abs(toNumber(b) - mean))
+  for (const rate of near.slice(0, 3)) if (passes(clock / toNumber(rate))) return rate
+  return passes(total / frames) ? exactRate(mean) : null
+}
+
+function variableRate(runs: readonly DurationRun[], clock: number, frames: number, total: number): RateFacts {
+  const sorted = [...runs].filter((run) => run.duration > 0).sort((a, b) => a.duration - b.duration)
+  if (sorted.length === 0) return unknownRate
+  let passed = 0
+  const half = sorted.reduce((sum, run) => sum + run.count, 0) / 2
+  const median = (sorted.find((run) => (passed += run.count) >= half) ?? sorted[0]).duration
+  // Nominal is the standard rate that most frames mean; the clock's trembling moves the median by a few per mille.
+  const rate = nominal(clock / median)
+  const period = clock / toNumber(rate)
+  const off = runs.reduce((sum, run) => sum + (Math.abs(run.duration / period - 1) > 0.1 ? run.count : 0), 0)
+  return {
+    rate,
+    rateMode: 'variable',
+    minRate: clock / sorted[sorted.length - 1].duration,
+    maxRate: clock / sorted[0].duration,
+    meanRate: (clock * frames) / total,
+    medianRate: clock / median,
+    offNominalShare: off / frames,
+  }
+}
+
+/** A variable clip's nominal rate: the nearest standard rate within 5 %, else the number itself. Whole rates are preferred over their 1000/1001 twins only when nearer. */
+function nominal(perSecond: number): Rate {
+  const best = standardRates.reduce((a, b) =>
+    Math.abs(toNumber(b) - perSecond) < Math.abs(toNumber(a) - perSecond) ? b : a,
+  )
+  return Math.abs(toNumber(best) / perSecond - 1) <= 0.05 ? best : exactRate(perSecond)
+}
+
+/** Runs from a list of times, in presentation order. */
+export function runsFromTimes(times: ArrayLike<number>): DurationRun[] {
+  const runs: { count: number; duration: number }[] = []
+  for (let i = 1; i < times.length; i++) {
+    const duration = times[i] - times[i - 1]
+    const last = runs.at(-1)
+    if (last && last.duration === duration) last.count++
+    else runs.push({ count: 1, duration })
+  }
+  return runs
+}

@@ -1,0 +1,80 @@
+import { Cursor, latin } from '../bytes/cursor'
+import type { FileWindow } from '../bytes/source'
+import { type Fault, ReadingFault } from '../fault'
+import type { WrapperReading } from '../isobmff/read'
+import type { AudioFacts, Reading } from '../reading'
+
+const formats: Record<number, string> = { 1: 'PCM', 3: 'PCM float', 6: 'A-law', 7: 'µ-law', 0x55: 'MP3', 0xff: 'AAC' }
+
+/** Reads WAVE, Broadcast Wave (EBU Tech 3285) and RF64 (EBU Tech 3306) files. */
+export async function readWave(file: FileWindow): Promise<WrapperReading> {
+  let format: { facts: AudioFacts; bytesPerSecond: number } | null = null
+  let data: { start: number; length: number } | null = null
+  let longData = 0
+  let recordedAt: string | null = null
+  let reel: string | null = null
+  for (let offset = 12, n = 0; n < 1000 && offset + 8 <= file.size; n++) {
+    const head = new Cursor(await file.some(offset, 8 + 40), offset)
+    const kind = head.code()
+    const stated = head.u32(true)
+    if (kind === 'ds64' && head.left >= 16) {
+      head.skip(8)
+      longData = head.u64(true)
+    } else if (kind === 'fmt ' && head.left >= 16) format = readFormat(head, stated)
+    else if (kind === 'bext') {
+      const body = await file.some(offset + 8, Math.min(stated, 338))
+      reel = latin(body.subarray(256, 288)).replace(/\0.*$/s, '').trim() || null
+      const [day, time] = [latin(body.subarray(320, 330)), latin(body.subarray(330, 338))]
+      if (/^\d{4}.\d\d.\d\d$/.test(day) && /^\d\d.\d\d.\d\d$/.test(time)) {
+        recordedAt = `${day.replace(/[^\d]/g, '-')}T${time.replace(/[^\d]/g, ':')}`
+      }
+    }
+    const length = kind === 'data' && stated === 0xffffffff ? longData : stated
+    if (kind === 'data') data ??= { start: offset + 8, length }
+    offset += 8 + length + (length % 2)
+  }
+  if (!format) throw new ReadingFault('damaged', 'the sound’s format is not stated (no fmt chunk)', 12)
+  if (!data) throw new ReadingFault('truncated', 'the sound itself is missing (no data chunk). Copy it again.', file.size)
+  const missing = data.start + data.length - file.size
+  const there = Math.min(data.length, file.size - data.start)
+  const seconds = format.bytesPerSecond > 0 ? there / format.bytesPerSecond : null
+  const reading: Reading = {
+    kind: 'audio',
+    container: 'WAVE',
+    sizeBytes: file.size,
+    durationSec: seconds,
+    video: null,
+    audio: [format.facts],
+    timecode: null,
+    recordedAt,
+    reel,
+    notes: [],
+  }
+  const fault: Fault | null =
+    missing > 0
+      ? { code: 'truncated', message: `The sound ends ${missing} bytes too early. Copy it again.`, offset: file.size }
+      : null
+  return { reading, origins: { durationSec: 'data chunk', 'audio.0.sampleRate': 'fmt chunk' }, fault }
+}
+
+function readFormat(head: Cursor, length: number) {
+  let tag = head.u16(true)
+  const channels = head.u16(true)
+  const sampleRate = head.u32(true)
+  const bytesPerSecond = head.u32(true)
+  head.skip(2)
+  const bitDepth = head.u16(true)
+  // WAVE_FORMAT_EXTENSIBLE: the real format stands first in the sub-format.
+  if (tag === 0xfffe && length >= 40 && head.left >= 10) {
+    head.skip(8)
+    tag = head.u16(true)
+  }
+  const codec = formats[tag] ?? `unknown (0x${tag.toString(16)})`
+  const facts: AudioFacts = {
+    codec,
+    channels: channels || null,
+    sampleRate: sampleRate || null,
+    bitDepth: codec.startsWith('PCM') ? bitDepth || null : null,
+  }
+  return { facts, bytesPerSecond }
+}
