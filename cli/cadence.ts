@@ -8,7 +8,8 @@ export const cadenceCommand: Command = {
   async run(args) {
     const { positionals, json } = words(args)
     const [source, timeline] = positionals.map((text) => parseRate(text)?.rate)
-    if (positionals.length !== 2 || !source || !timeline) throw new WrongUse('Two rates are needed: the source’s and the timeline’s.')
+    if (positionals.length !== 2 || !source || !timeline)
+      throw new WrongUse('Two rates are needed: the source’s and the timeline’s.')
     const figures = cadence(source, timeline)
     const holds = holdLengths(source, timeline, Math.min(64, figures.periodSource))
     if (json) print(JSON.stringify({ ...figures, holds }))

@@ -11,13 +11,20 @@ export interface Command {
 export class WrongUse extends Error {}
 
 /** Positional words and options; `--json` is known to every command. @throws as node:util's parseArgs on unknown options */
-export function words(args: string[], options: Record<string, { type: 'string' | 'boolean'; multiple?: boolean }> = {}) {
+export function words(
+  args: string[],
+  options: Record<string, { type: 'string' | 'boolean'; multiple?: boolean }> = {},
+) {
   const { values, positionals } = parseArgs({
     args,
     allowPositionals: true,
     options: { json: { type: 'boolean' }, ...options },
   })
-  return { positionals, values: values as Record<string, string | boolean | string[] | undefined>, json: values.json === true }
+  return {
+    positionals,
+    values: values as Record<string, string | boolean | string[] | undefined>,
+    json: values.json === true,
+  }
 }
 
 export const print = (line: string): void => void process.stdout.write(line + '\n')
@@ -27,6 +34,9 @@ export const tell = (line: string): void => void process.stderr.write(line + '\n
 export function aligned(rows: readonly (readonly string[])[]): string[] {
   const widths = rows[0]?.map((_, i) => Math.max(...rows.map((row) => row[i]?.length ?? 0))) ?? []
   return rows.map((row) =>
-    row.map((cell, i) => (i === row.length - 1 ? cell : cell.padEnd(widths[i]))).join('  ').trimEnd(),
+    row
+      .map((cell, i) => (i === row.length - 1 ? cell : cell.padEnd(widths[i])))
+      .join('  ')
+      .trimEnd(),
   )
 }

@@ -44,9 +44,15 @@ export async function readFile(path: string): Promise<ReadResult> {
   try {
     return await withSource(path, (source) => read(source))
   } catch (error) {
-    const reasons: Record<string, string> = { ENOENT: 'There is no such file.', EACCES: 'The file may not be read.' }
+    const reasons: Record<string, string> = {
+      ENOENT: 'There is no such file.',
+      EACCES: 'The file may not be read.',
+    }
     const code = (error as NodeJS.ErrnoException).code
     if (!code) throw error
-    return { ok: false, error: { code: 'unreadable', message: reasons[code] ?? `The file could not be opened (${code}).` } }
+    return {
+      ok: false,
+      error: { code: 'unreadable', message: reasons[code] ?? `The file could not be opened (${code}).` },
+    }
   }
 }

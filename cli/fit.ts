@@ -6,18 +6,30 @@ export const fitCommand: Command = {
   usage: 'fit SOURCE TIMELINE [--framing fit|fill|stretch|native] [--zoom Z] [--json]',
   summary: 'How a picture lies in a frame. WIDTHxHEIGHT[/PARNUM:PARDEN][@ROTATION]',
   async run(args) {
-    const { positionals, values, json } = words(args, { framing: { type: 'string' }, zoom: { type: 'string' } })
+    const { positionals, values, json } = words(args, {
+      framing: { type: 'string' },
+      zoom: { type: 'string' },
+    })
     const source = positionals[0] === undefined ? null : parsePicture(positionals[0])
     const timeline = positionals[1] === undefined ? null : parseSize(positionals[1].replace(/@0$/, ''))
-    if (positionals.length !== 2 || !source || !timeline) throw new WrongUse('Two sizes are needed, as in 1440x1080/4:3 1920x1080.')
+    if (positionals.length !== 2 || !source || !timeline)
+      throw new WrongUse('Two sizes are needed, as in 1440x1080/4:3 1920x1080.')
     const framing = Framing.safeParse(values.framing ?? 'fit')
     if (!framing.success) throw new WrongUse(`There is no framing “${values.framing}”.`)
     const zoom = Number(values.zoom ?? 1)
     if (!(zoom > 0 && zoom <= 100)) throw new WrongUse('The zoom is a number above 0, at most 100.')
-    const { scaleX, scaleY, barsX, barsY, barsShare, cropShare, headroom, distortion } = fitPicture(source, timeline, framing.data, zoom)
+    const { scaleX, scaleY, barsX, barsY, barsShare, cropShare, headroom, distortion } = fitPicture(
+      source,
+      timeline,
+      framing.data,
+      zoom,
+    )
     const figures = { scaleX, scaleY, barsX, barsY, barsShare, cropShare, headroom, distortion }
     if (json) print(JSON.stringify(figures))
-    else aligned(Object.entries(figures).map(([name, value]) => [name, String(Number(value.toFixed(6)))])).forEach(print)
+    else
+      aligned(
+        Object.entries(figures).map(([name, value]) => [name, String(Number(value.toFixed(6)))]),
+      ).forEach(print)
     return 0
   },
 }

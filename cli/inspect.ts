@@ -28,22 +28,36 @@ function toJson(file: string, result: ReadResult) {
 
 function forPeople(path: string, result: ReadResult): string {
   const lines = [path]
-  const line = (name: string, value: string | null | false) => value && lines.push(`    ${name.padEnd(12)}${value}`)
+  const line = (name: string, value: string | null | false) =>
+    value && lines.push(`    ${name.padEnd(12)}${value}`)
   if (!result.ok) line(result.error.code, result.error.message)
   const reading = result.reading
   if (reading) {
     line('file', `${reading.container}, ${reading.sizeBytes} bytes`)
     const video = reading.video
     if (video) {
-      line('picture', [pixelSizeName(video), video.rotation && `turn ${video.rotation}°`, video.alpha && 'alpha'].filter(Boolean).join(', '))
-      line('codec', [video.codec, video.profile, video.bitDepth && `${video.bitDepth} bit`, video.chroma].filter(Boolean).join(' '))
+      line(
+        'picture',
+        [pixelSizeName(video), video.rotation && `turn ${video.rotation}°`, video.alpha && 'alpha']
+          .filter(Boolean)
+          .join(', '),
+      )
+      line(
+        'codec',
+        [video.codec, video.profile, video.bitDepth && `${video.bitDepth} bit`, video.chroma]
+          .filter(Boolean)
+          .join(' '),
+      )
       if (video.rate) line('rate', rateLine(video))
       line('scan', video.scan + (video.fieldOrder ? `, ${video.fieldOrder}` : ''))
       const colour = [video.colour.primaries, video.colour.transfer, video.colour.matrix, video.colour.range]
       line('colour', colour.some(Boolean) && colour.map((part) => part ?? '–').join(' / '))
     }
     for (const sound of reading.audio) {
-      line('sound', `${sound.codec}, ${sound.channels ?? '?'} ch, ${sound.sampleRate ?? '?'} Hz${sound.bitDepth ? `, ${sound.bitDepth} bit` : ''}`)
+      line(
+        'sound',
+        `${sound.codec}, ${sound.channels ?? '?'} ch, ${sound.sampleRate ?? '?'} Hz${sound.bitDepth ? `, ${sound.bitDepth} bit` : ''}`,
+      )
     }
     if (reading.durationSec !== null) line('duration', `${reading.durationSec.toFixed(3)} s`)
     if (reading.timecode) line('starts at', reading.timecode.start)
@@ -54,5 +68,7 @@ function forPeople(path: string, result: ReadResult): string {
 
 function rateLine(video: NonNullable<Reading['video']>): string {
   const name = `${rateWithScan(video.rate!, video.scan)}, ${video.frameCount ?? '?'} frames, ${video.rateMode}`
-  return video.rateMode === 'variable' ? `${name}: ${video.minRate!.toFixed(2)} to ${video.maxRate!.toFixed(2)}, mean ${video.meanRate!.toFixed(2)}` : name
+  return video.rateMode === 'variable'
+    ? `${name}: ${video.minRate!.toFixed(2)} to ${video.maxRate!.toFixed(2)}, mean ${video.meanRate!.toFixed(2)}`
+    : name
 }

@@ -13,7 +13,11 @@ const commands: Record<string, Command> = {
 }
 
 const usage = () =>
-  ['Usage: tally COMMAND …', '', ...Object.values(commands).map((c) => `  ${c.usage}\n      ${c.summary}`)].join('\n')
+  [
+    'Usage: tally COMMAND …',
+    '',
+    ...Object.values(commands).map((c) => `  ${c.usage}\n      ${c.summary}`),
+  ].join('\n')
 
 async function main([name, ...args]: string[]): Promise<number> {
   const command = name === undefined ? undefined : commands[name]
@@ -21,9 +25,12 @@ async function main([name, ...args]: string[]): Promise<number> {
     if (!command) throw new WrongUse(name ? `There is no command “${name}”.` : 'A command is needed.')
     return await command.run(args)
   } catch (error) {
-    const misused = error instanceof WrongUse || (error as { code?: string }).code?.startsWith('ERR_PARSE_ARGS')
+    const misused =
+      error instanceof WrongUse || (error as { code?: string }).code?.startsWith('ERR_PARSE_ARGS')
     if (!misused) throw error
-    process.stderr.write(`${(error as Error).message}\n\n${command ? `Usage: tally ${command.usage}` : usage()}\n`)
+    process.stderr.write(
+      `${(error as Error).message}\n\n${command ? `Usage: tally ${command.usage}` : usage()}\n`,
+    )
     return 2
   }
 }

@@ -46,7 +46,8 @@ async function drawClip(clip: DrawnClip) {
   const partial = join(folder, `partial.${clip.file}`)
   const input = ['-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${width}x${height}`, '-r', clip.rate, '-i', '-']
   // Without an own matrix in the filter, drawn colours would be written as BT.601.
-  const matrix = height >= 720 ? 'scale=out_color_matrix=bt709:out_range=tv' : 'scale=out_color_matrix=bt601:out_range=tv'
+  const matrix =
+    height >= 720 ? 'scale=out_color_matrix=bt709:out_range=tv' : 'scale=out_color_matrix=bt601:out_range=tv'
   const encode = [...clip.encode]
   const filter = encode.indexOf('-vf')
   if (clip.file.endsWith('.avi')) {
@@ -54,28 +55,40 @@ async function drawClip(clip: DrawnClip) {
   } else if (filter < 0) encode.unshift('-vf', matrix)
   else encode[filter + 1] += `,${matrix}`
   const sound = clip.sound
-    ? ['-f', 'lavfi', '-i', `aevalsrc=${clip.sound}|${clip.sound}:s=48000:d=${clip.count / Number(perSecond)}`, '-c:a', 'aac', '-b:a', '96k']
+    ? [
+        '-f',
+        'lavfi',
+        '-i',
+        `aevalsrc=${clip.sound}|${clip.sound}:s=48000:d=${clip.count / Number(perSecond)}`,
+        '-c:a',
+        'aac',
+        '-b:a',
+        '96k',
+      ]
     : []
-  await toolkit([...input, ...sound, ...encode, '-map_metadata', '-1', '-fflags', '+bitexact', partial], async (stdin) => {
-    for (let n = 0; n < clip.count; n++) {
-      c.save()
-      if (clip.onItsSide) {
-        // Stored lying to the left: a clockwise quarter turn brings it upright.
-        c.translate(0, height)
-        c.rotate(-Math.PI / 2)
+  await toolkit(
+    [...input, ...sound, ...encode, '-map_metadata', '-1', '-fflags', '+bitexact', partial],
+    async (stdin) => {
+      for (let n = 0; n < clip.count; n++) {
+        c.save()
+        if (clip.onItsSide) {
+          // Stored lying to the left: a clockwise quarter turn brings it upright.
+          c.translate(0, height)
+          c.rotate(-Math.PI / 2)
+        }
+        c.clearRect(0, 0, w, h)
+        clip.scene(c, w, h, clip.time ? clip.time(n) : n / Number(perSecond))
+        if (clip.bars) {
+          c.fillStyle = '#000'
+          c.fillRect(0, 0, w, h * clip.bars)
+          c.fillRect(0, h * (1 - clip.bars), w, h * clip.bars)
+        }
+        drawMark(c, w, h, clip.number ? clip.number(n) : n)
+        c.restore()
+        if (!stdin.write(Buffer.from(canvas.data()))) await once(stdin, 'drain')
       }
-      c.clearRect(0, 0, w, h)
-      clip.scene(c, w, h, clip.time ? clip.time(n) : n / Number(perSecond))
-      if (clip.bars) {
-        c.fillStyle = '#000'
-        c.fillRect(0, 0, w, h * clip.bars)
-        c.fillRect(0, h * (1 - clip.bars), w, h * clip.bars)
-      }
-      drawMark(c, w, h, clip.number ? clip.number(n) : n)
-      c.restore()
-      if (!stdin.write(Buffer.from(canvas.data()))) await once(stdin, 'drain')
-    }
-  })
+    },
+  )
   if (clip.rewrap) {
     const wrapped = join(folder, `wrapped.${clip.file}`)
     await toolkit(['-i', partial, '-c', 'copy', ...clip.rewrap, '-fflags', '+bitexact', wrapped])

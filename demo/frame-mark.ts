@@ -30,7 +30,12 @@ export function readMark(raster: Raster, line = 0.5): number | null {
   const y = Math.floor(raster.top + raster.height * (mark.top + mark.height * line))
   const lumas = Array.from({ length: mark.blocks }, (_, i) => {
     const x = raster.left + raster.width * (mark.left + mark.blockWidth * (i + 0.5))
-    return (raster.luma(Math.floor(x) - 1, y) + raster.luma(Math.floor(x), y) + raster.luma(Math.floor(x) + 1, y)) / 3
+    return (
+      (raster.luma(Math.floor(x) - 1, y) +
+        raster.luma(Math.floor(x), y) +
+        raster.luma(Math.floor(x) + 1, y)) /
+      3
+    )
   })
   const threshold = (Math.max(...lumas) + Math.min(...lumas)) / 2
   if (Math.max(...lumas) - Math.min(...lumas) < 60) return null

@@ -24,7 +24,15 @@ const disc = (c: SKRSContext2D, colour: string, x: number, y: number, r: number)
 }
 
 /** The bell, hung at (x, y), `s` tall, turned by `angle`; the clapper lags behind. */
-function bell(c: SKRSContext2D, x: number, y: number, s: number, angle: number, metal = '#b08d4f', dark = '#3a2c1c') {
+function bell(
+  c: SKRSContext2D,
+  x: number,
+  y: number,
+  s: number,
+  angle: number,
+  metal = '#b08d4f',
+  dark = '#3a2c1c',
+) {
   c.save()
   c.translate(x, y)
   c.rotate(angle)
@@ -58,9 +66,24 @@ function bell(c: SKRSContext2D, x: number, y: number, s: number, angle: number, 
 
 function person(c: SKRSContext2D, x: number, ground: number, s: number, step: number, coat = '#20262d') {
   const swing = Math.sin(step) * s * 0.14
-  fillShape(c, coat, [[x, ground - s * 0.5], [x + s * 0.06, ground - s * 0.5], [x + swing + s * 0.06, ground], [x + swing, ground]])
-  fillShape(c, coat, [[x, ground - s * 0.5], [x + s * 0.06, ground - s * 0.5], [x - swing + s * 0.06, ground], [x - swing, ground]])
-  fillShape(c, coat, [[x - s * 0.08, ground - s * 0.46], [x + s * 0.14, ground - s * 0.46], [x + s * 0.1, ground - s * 0.84], [x - s * 0.04, ground - s * 0.84]])
+  fillShape(c, coat, [
+    [x, ground - s * 0.5],
+    [x + s * 0.06, ground - s * 0.5],
+    [x + swing + s * 0.06, ground],
+    [x + swing, ground],
+  ])
+  fillShape(c, coat, [
+    [x, ground - s * 0.5],
+    [x + s * 0.06, ground - s * 0.5],
+    [x - swing + s * 0.06, ground],
+    [x - swing, ground],
+  ])
+  fillShape(c, coat, [
+    [x - s * 0.08, ground - s * 0.46],
+    [x + s * 0.14, ground - s * 0.46],
+    [x + s * 0.1, ground - s * 0.84],
+    [x - s * 0.04, ground - s * 0.84],
+  ])
   disc(c, '#c79a78', x + s * 0.03, ground - s * 0.91, s * 0.08)
 }
 
@@ -68,18 +91,34 @@ export const furnaceHall: Scene = (c, w, h, t) => {
   rect(c, '#2b2a2b', 0, 0, w, h)
   for (let i = 0; i < 5; i++) {
     const x = w * (0.08 + i * 0.21)
-    fillShape(c, '#5d6770', [[x, 0], [x + w * 0.09, 0], [x + w * 0.09, h * 0.34], [x, h * 0.34]])
+    fillShape(c, '#5d6770', [
+      [x, 0],
+      [x + w * 0.09, 0],
+      [x + w * 0.09, h * 0.34],
+      [x, h * 0.34],
+    ])
     for (let k = 1; k < 4; k++) rect(c, '#2b2a2b', x, (h * 0.34 * k) / 4, w * 0.09, h * 0.008)
-    fillShape(c, 'rgba(214,220,222,0.08)', [[x, h * 0.34], [x + w * 0.09, h * 0.34], [x - w * 0.05, h * 0.82], [x - w * 0.2, h * 0.82]])
+    fillShape(c, 'rgba(214,220,222,0.08)', [
+      [x, h * 0.34],
+      [x + w * 0.09, h * 0.34],
+      [x - w * 0.05, h * 0.82],
+      [x - w * 0.2, h * 0.82],
+    ])
   }
   rect(c, '#463d36', 0, h * 0.8, w, h * 0.2)
   const glow = 0.75 + 0.25 * Math.sin(t * 3.1)
-  fillShape(c, '#574a41', [[w * 0.64, h * 0.8], [w * 0.66, h * 0.4], [w * 0.9, h * 0.4], [w * 0.92, h * 0.8]])
+  fillShape(c, '#574a41', [
+    [w * 0.64, h * 0.8],
+    [w * 0.66, h * 0.4],
+    [w * 0.9, h * 0.4],
+    [w * 0.92, h * 0.8],
+  ])
   disc(c, `rgba(226,120,44,${0.35 * glow})`, w * 0.78, h * 0.66, h * 0.2)
   disc(c, '#e8893a', w * 0.78, h * 0.66, h * 0.11)
   disc(c, '#f7d58c', w * 0.78, h * 0.66, h * 0.06 * glow)
   const chain = Math.sin(t * 1.3) * 0.2
-  for (let i = 0; i < 22; i++) disc(c, '#8d877d', w * 0.36 + Math.sin(chain) * i * h * 0.022, i * h * 0.022, h * 0.007)
+  for (let i = 0; i < 22; i++)
+    disc(c, '#8d877d', w * 0.36 + Math.sin(chain) * i * h * 0.022, i * h * 0.022, h * 0.007)
   bell(c, w * 0.36 + Math.sin(chain) * h * 0.48, h * 0.48, h * 0.26, chain * 0.5, '#8d8a80')
   person(c, w * ((0.05 + t * 0.06) % 1.1) - w * 0.04, h * 0.88, h * 0.34, t * 5)
   person(c, w * (1.05 - ((t * 0.045) % 1.1)), h * 0.93, h * 0.38, t * 4, '#37302a')
@@ -87,7 +126,8 @@ export const furnaceHall: Scene = (c, w, h, t) => {
 
 export const swingingBell: Scene = (c, w, h, t) => {
   rect(c, '#9fb0b8', 0, 0, w, h)
-  for (let i = 0; i < 4; i++) disc(c, '#b4c2c8', w * ((0.2 * i + t * 0.03) % 1.2), h * (0.2 + 0.09 * i), h * 0.13)
+  for (let i = 0; i < 4; i++)
+    disc(c, '#b4c2c8', w * ((0.2 * i + t * 0.03) % 1.2), h * (0.2 + 0.09 * i), h * 0.13)
   for (const x of [0, 0.42, 0.86]) rect(c, '#5a4636', w * x, 0, w * 0.14, h)
   rect(c, '#4a392c', 0, 0, w, h * 0.13)
   rect(c, '#4a392c', 0, h * 0.88, w, h * 0.12)
@@ -101,16 +141,31 @@ export const pour: Scene = (c, w, h, t) => {
   c.save()
   c.translate(w * 0.36, h * 0.26)
   c.rotate(0.35 + 0.06 * Math.sin(t))
-  fillShape(c, '#6b6059', [[-h * 0.2, -h * 0.16], [h * 0.2, -h * 0.16], [h * 0.15, h * 0.18], [-h * 0.15, h * 0.18]])
+  fillShape(c, '#6b6059', [
+    [-h * 0.2, -h * 0.16],
+    [h * 0.2, -h * 0.16],
+    [h * 0.15, h * 0.18],
+    [-h * 0.15, h * 0.18],
+  ])
   rect(c, '#f2a94e', -h * 0.19, -h * 0.17, h * 0.38, h * 0.035)
   c.restore()
   c.strokeStyle = '#ffd27a'
   c.lineWidth = h * 0.03
   c.beginPath()
   c.moveTo(w * 0.36 + h * 0.2, h * 0.2)
-  c.quadraticCurveTo(w * 0.36 + h * 0.36, h * 0.24, w * 0.36 + h * 0.37 + Math.sin(t * 14) * h * 0.006, h * 0.72)
+  c.quadraticCurveTo(
+    w * 0.36 + h * 0.36,
+    h * 0.24,
+    w * 0.36 + h * 0.37 + Math.sin(t * 14) * h * 0.006,
+    h * 0.72,
+  )
   c.stroke()
-  fillShape(c, '#4d423b', [[w * 0.46, h * 0.72], [w * 0.7, h * 0.72], [w * 0.74, h], [w * 0.42, h]])
+  fillShape(c, '#4d423b', [
+    [w * 0.46, h * 0.72],
+    [w * 0.7, h * 0.72],
+    [w * 0.74, h],
+    [w * 0.42, h],
+  ])
   rect(c, '#ffbf5e', w * 0.5, h * 0.715, w * 0.16, h * 0.018)
   for (let i = 0; i < 46; i++) {
     const age = (t * 1.6 + i * 0.137) % 1
@@ -125,10 +180,20 @@ export const pour: Scene = (c, w, h, t) => {
 export const tower: Scene = (c, w, h, t) => {
   rect(c, '#c9b79a', 0, 0, w, h)
   disc(c, '#f0dfb8', w * 0.78, h * 0.26, h * 0.09)
-  for (let i = 0; i < 6; i++) disc(c, '#d9c9ae', w * ((0.19 * i + t * 0.05) % 1.25) - w * 0.1, h * (0.34 + 0.035 * (i % 3)), h * 0.1)
-  for (let i = 0; i < 12; i++) fillShape(c, '#7b6a58', [[w * (i / 11 - 0.08), h], [w * (i / 11), h * (0.68 + 0.05 * (i % 3))], [w * (i / 11 + 0.08), h]])
+  for (let i = 0; i < 6; i++)
+    disc(c, '#d9c9ae', w * ((0.19 * i + t * 0.05) % 1.25) - w * 0.1, h * (0.34 + 0.035 * (i % 3)), h * 0.1)
+  for (let i = 0; i < 12; i++)
+    fillShape(c, '#7b6a58', [
+      [w * (i / 11 - 0.08), h],
+      [w * (i / 11), h * (0.68 + 0.05 * (i % 3))],
+      [w * (i / 11 + 0.08), h],
+    ])
   rect(c, '#54463b', w * 0.36, h * 0.22, w * 0.16, h * 0.78)
-  fillShape(c, '#3f352e', [[w * 0.34, h * 0.22], [w * 0.44, h * 0.02], [w * 0.54, h * 0.22]])
+  fillShape(c, '#3f352e', [
+    [w * 0.34, h * 0.22],
+    [w * 0.44, h * 0.02],
+    [w * 0.54, h * 0.22],
+  ])
   rect(c, '#c9b79a', w * 0.4, h * 0.3, w * 0.08, h * 0.2)
   bell(c, w * 0.44, h * 0.31, h * 0.15, 0.45 * Math.sin(t * 2.2))
   for (let k = 0; k < 5; k++) rect(c, '#463a31', w * 0.375, h * (0.58 + k * 0.075), w * 0.13, h * 0.006)
@@ -136,18 +201,32 @@ export const tower: Scene = (c, w, h, t) => {
     const x = w * ((0.1 * i + t * 0.11) % 1.1)
     const y = h * (0.16 + 0.03 * Math.sin(i * 2 + t * 2))
     const flap = Math.sin(t * 11 + i) * h * 0.012
-    fillShape(c, '#2e2721', [[x - h * 0.02, y - flap], [x, y + h * 0.004], [x + h * 0.02, y - flap], [x, y + h * 0.008]])
+    fillShape(c, '#2e2721', [
+      [x - h * 0.02, y - flap],
+      [x, y + h * 0.004],
+      [x + h * 0.02, y - flap],
+      [x, y + h * 0.008],
+    ])
   }
 }
 
 export const raising: Scene = (c, w, h, t) => {
   rect(c, '#8f8778', 0, 0, w, h)
   rect(c, '#6b6457', 0, h * 0.78, w, h * 0.22)
-  fillShape(c, '#4d473d', [[w * 0.2, h * 0.8], [w * 0.49, h * 0.06], [w * 0.51, h * 0.06], [w * 0.8, h * 0.8], [w * 0.77, h * 0.8], [w * 0.5, h * 0.12], [w * 0.23, h * 0.8]])
+  fillShape(c, '#4d473d', [
+    [w * 0.2, h * 0.8],
+    [w * 0.49, h * 0.06],
+    [w * 0.51, h * 0.06],
+    [w * 0.8, h * 0.8],
+    [w * 0.77, h * 0.8],
+    [w * 0.5, h * 0.12],
+    [w * 0.23, h * 0.8],
+  ])
   const sway = Math.sin(t * 2.4)
   rect(c, '#2f2b25', w * (0.5 + 0.11 * sway) - 1, h * 0.08, w * 0.004, h * 0.22)
   bell(c, w * (0.5 + 0.11 * sway), h * 0.3, h * 0.34, 0.2 * sway, '#a69c84')
-  for (let i = 0; i < 5; i++) person(c, w * ((0.06 + 0.2 * i + t * 0.035) % 1), h * 0.94, h * 0.3, t * 4 + i, '#35312a')
+  for (let i = 0; i < 5; i++)
+    person(c, w * ((0.06 + 0.2 * i + t * 0.035) % 1), h * 0.94, h * 0.3, t * 4 + i, '#35312a')
 }
 
 export const phoneVisit: Scene = (c, w, h, t) => {
@@ -162,8 +241,15 @@ export const phoneVisit: Scene = (c, w, h, t) => {
 
 export const heat: Scene = (c, w, h, t) => {
   rect(c, '#14103a', 0, 0, w, h)
-  const rings: [string, number][] = [['#3b1a70', 0.46], ['#7d2482', 0.36], ['#c73e63', 0.27], ['#f0803c', 0.18], ['#f9d65c', 0.1]]
-  for (const [colour, r] of rings) disc(c, colour, w * (0.55 + 0.05 * Math.sin(t)), h * 0.52, h * r * (1 + 0.05 * Math.sin(t * 3 + r * 9)))
+  const rings: [string, number][] = [
+    ['#3b1a70', 0.46],
+    ['#7d2482', 0.36],
+    ['#c73e63', 0.27],
+    ['#f0803c', 0.18],
+    ['#f9d65c', 0.1],
+  ]
+  for (const [colour, r] of rings)
+    disc(c, colour, w * (0.55 + 0.05 * Math.sin(t)), h * 0.52, h * r * (1 + 0.05 * Math.sin(t * 3 + r * 9)))
   for (const [colour, r] of rings.slice(0, 3)) disc(c, colour, w * (0.16 + 0.03 * t), h * 0.7, h * r * 0.36)
   c.fillStyle = '#ffffff'
   c.font = `${h * 0.04}px monospace`

@@ -11,7 +11,11 @@ const partials = [
 const strike = (t: number, note: number) =>
   t < 0
     ? 0
-    : partials.reduce((sum, [ratio, loud, fall]) => sum + loud * Math.exp(-t / fall) * Math.sin(2 * Math.PI * note * ratio * t), 0) / 3
+    : partials.reduce(
+        (sum, [ratio, loud, fall]) =>
+          sum + loud * Math.exp(-t / fall) * Math.sin(2 * Math.PI * note * ratio * t),
+        0,
+      ) / 3
 
 /** One stroke of the bell, 5 s, mono, samples from −1 to 1. */
 export const bellStrike = (sampleRate: number): Float32Array =>

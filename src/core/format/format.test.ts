@@ -31,10 +31,16 @@ describe('format', () => {
     expect(parsePicture('1920x1080@90')).toMatchObject({ width: 1920, rotation: 90 })
   })
 
-  it.each(['', '1920', '1920x0@25', '1920x1080', '1920x1080@', '1920x1080@25p@1', '99999x10@25', '1920x1080/0:1@25'])(
-    'refuses %j',
-    (text) => expect(parseFormat(text)).toBeNull(),
-  )
+  it.each([
+    '',
+    '1920',
+    '1920x0@25',
+    '1920x1080',
+    '1920x1080@',
+    '1920x1080@25p@1',
+    '99999x10@25',
+    '1920x1080/0:1@25',
+  ])('refuses %j', (text) => expect(parseFormat(text)).toBeNull())
 
   it('compares every part', () => {
     const hd = makeFormat({ width: 1920, height: 1080 }, rational(25))

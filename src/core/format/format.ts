@@ -119,7 +119,8 @@ export const formatText = (format: Format): string =>
   `${sizeText(format)}@${rateWithScan(format.rate, format.scan)}`
 
 /** A format for the eye: `1440×1080 (4:3) · 50i`. */
-export const formatName = (format: Format): string => `${pixelSizeName(format)} · ${rateWithScan(format.rate, format.scan)}`
+export const formatName = (format: Format): string =>
+  `${pixelSizeName(format)} · ${rateWithScan(format.rate, format.scan)}`
 
 /** A size for the eye with its pixel shape where that is not square. */
 export const pixelSizeName = (size: FrameSize): string =>

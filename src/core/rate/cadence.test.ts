@@ -33,7 +33,12 @@ describe('cadence', () => {
   })
 
   it('is exact only for equal rates', () => {
-    expect(cadence(rate('25'), rate('25'))).toMatchObject({ kind: 'exact', repeated: 0, dropped: 0, judderMs: 0 })
+    expect(cadence(rate('25'), rate('25'))).toMatchObject({
+      kind: 'exact',
+      repeated: 0,
+      dropped: 0,
+      judderMs: 0,
+    })
   })
 
   it('agrees with the definition, counted frame by frame over one period', () => {
@@ -63,7 +68,8 @@ describe('cadence', () => {
   it('shows frames in order, also a day into the timeline', () => {
     const day = 24 * 3600 * 60
     for (let n = day; n < day + 2000; n++) {
-      const step = sourceFrameAt(n + 1, rate('23.976'), rate('60')) - sourceFrameAt(n, rate('23.976'), rate('60'))
+      const step =
+        sourceFrameAt(n + 1, rate('23.976'), rate('60')) - sourceFrameAt(n, rate('23.976'), rate('60'))
       expect([0, 1]).toContain(step)
     }
   })

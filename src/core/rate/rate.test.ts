@@ -23,7 +23,21 @@ describe('standard rates', () => {
   })
 
   it('have the names that people use', () => {
-    const names = ['23.976', '24', '25', '29.97', '30', '47.95', '48', '50', '59.94', '60', '100', '119.88', '120']
+    const names = [
+      '23.976',
+      '24',
+      '25',
+      '29.97',
+      '30',
+      '47.95',
+      '48',
+      '50',
+      '59.94',
+      '60',
+      '100',
+      '119.88',
+      '120',
+    ]
     expect(standardRates.map(rateName)).toEqual(names)
     expect(rateName(rational(25, 2))).toBe('12.5')
     expect(rateWithScan(rational(25), 'interlaced')).toBe('50i')

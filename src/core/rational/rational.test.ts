@@ -1,6 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { add, compare, divide, multiply, nearestRational, Rational, rational, roundHalfUp, subtract } from './rational'
+import {
+  add,
+  compare,
+  divide,
+  multiply,
+  nearestRational,
+  Rational,
+  rational,
+  roundHalfUp,
+  subtract,
+} from './rational'
 
 const anyRational = fc
   .tuple(fc.integer({ min: -100000, max: 100000 }), fc.integer({ min: 1, max: 5000 }))

@@ -50,13 +50,19 @@ const same = (a: unknown, b: unknown) =>
   a === b || (typeof a === 'object' && typeof b === 'object' && equal(a as Rational, b as Rational))
 
 const shown = (value: unknown) =>
-  typeof value === 'object' && value !== null ? `${(value as Rational).num}:${(value as Rational).den}` : String(value)
+  typeof value === 'object' && value !== null
+    ? `${(value as Rational).num}:${(value as Rational).den}`
+    : String(value)
 
 /**
  * Brings the claims of a file together, fact by fact: the bitstream wins over the wrapper, within a layer the first.
  * Where wrapper and bitstream contradict each other, a note keeps both.
  */
-export function settleClaims(claims: readonly PictureClaim[]): { facts: PictureFacts; origins: Origins; notes: Note[] } {
+export function settleClaims(claims: readonly PictureClaim[]): {
+  facts: PictureFacts
+  origins: Origins
+  notes: Note[]
+} {
   const facts: Record<string, unknown> = {}
   const origins: Origins = {}
   const notes: Note[] = []
@@ -66,7 +72,9 @@ export function settleClaims(claims: readonly PictureClaim[]): { facts: PictureF
     if (!winner) continue
     facts[fact] = winner.facts[fact]
     origins[`video.${colourFacts.has(fact) ? 'colour.' : ''}${fact}`] = winner.origin
-    const loser = stated.find((claim) => claim.layer !== winner.layer && !same(claim.facts[fact], winner.facts[fact]))
+    const loser = stated.find(
+      (claim) => claim.layer !== winner.layer && !same(claim.facts[fact], winner.facts[fact]),
+    )
     // A wrapper that leaves the order open in an interlaced stream, or gives one in a progressive one, has lost already by scan.
     if (!loser || fact === 'profile' || (fact === 'fieldOrder' && facts.scan === 'progressive')) continue
     notes.push({

@@ -7,9 +7,19 @@ export interface CodecName {
   readonly alpha?: boolean
 }
 
-const proRes = (profile: string, chroma = '4:2:2', bitDepth = 10): CodecName => ({ codec: 'ProRes', profile, chroma, bitDepth })
+const proRes = (profile: string, chroma = '4:2:2', bitDepth = 10): CodecName => ({
+  codec: 'ProRes',
+  profile,
+  chroma,
+  bitDepth,
+})
 const dv = (profile: string, chroma: string): CodecName => ({ codec: 'DV', profile, chroma, bitDepth: 8 })
-const raw = (bitDepth: number, chroma: string, alpha = false): CodecName => ({ codec: 'uncompressed', bitDepth, chroma, alpha })
+const raw = (bitDepth: number, chroma: string, alpha = false): CodecName => ({
+  codec: 'uncompressed',
+  bitDepth,
+  chroma,
+  alpha,
+})
 
 /** Video codecs by four-character code, as QuickTime, ISO files and AVI use them (AVI's in upper case too). */
 const videoCodes: Record<string, CodecName> = {
@@ -85,7 +95,9 @@ const mpeg2Family = /^(hdv[1-9a-f]|xd(v[1-9a-f]|5[1-9a-f]|h[d2])|xd5.|mx[35][np]
 
 /** The codec behind a video four-character code, or null where it is not known. */
 export const videoCodec = (code: string): CodecName | null =>
-  videoCodes[code] ?? videoCodes[code.toLowerCase()] ?? (mpeg2Family.test(code.toLowerCase()) ? { codec: 'MPEG-2' } : null)
+  videoCodes[code] ??
+  videoCodes[code.toLowerCase()] ??
+  (mpeg2Family.test(code.toLowerCase()) ? { codec: 'MPEG-2' } : null)
 
 /** Sound codecs by four-character code; PCM with its depth where the code states it. */
 const audioCodes: Record<string, { codec: string; bitDepth?: number }> = {
@@ -112,7 +124,8 @@ const audioCodes: Record<string, { codec: string; bitDepth?: number }> = {
   alaw: { codec: 'A-law' },
 }
 
-export const audioCodec = (code: string): { codec: string; bitDepth?: number } | null => audioCodes[code] ?? null
+export const audioCodec = (code: string): { codec: string; bitDepth?: number } | null =>
+  audioCodes[code] ?? null
 
 /** The codec behind an MPEG-4 object type indication (ISO/IEC 14496-1, registered values). */
 export function codecOfObjectType(type: number): string | null {

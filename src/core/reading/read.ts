@@ -30,7 +30,11 @@ const riff = (form: string) => (head: Uint8Array) =>
 const boxTypes = ['ftyp', 'moov', 'mdat', 'wide', 'free', 'skip', 'pnot', 'styp', 'moof']
 
 const wrappers: readonly Wrapper[] = [
-  { name: 'MP4 or QuickTime', begins: (head) => boxTypes.some((type) => starts(type, 4)(head)), read: readIsobmff },
+  {
+    name: 'MP4 or QuickTime',
+    begins: (head) => boxTypes.some((type) => starts(type, 4)(head)),
+    read: readIsobmff,
+  },
   { name: 'PNG', begins: starts('\x89PNG\r\n\x1a\n'), read: readPng },
   { name: 'WAVE', begins: riff('WAVE'), read: readWave },
   { name: 'AVI', begins: riff('AVI '), read: null },
@@ -52,7 +56,12 @@ export async function read(source: ByteSource, signal?: AbortSignal): Promise<Re
     const head = await file.some(0, 64)
     const wrapper = wrappers.find((w) => w.begins(head))
     if (!wrapper) return failed('not-media', 'This is no picture or sound file that is known here.', 0)
-    if (!wrapper.read) return failed('unsupported', `${wrapper.name} files cannot be read yet. The file itself may be in order.`, 0)
+    if (!wrapper.read)
+      return failed(
+        'unsupported',
+        `${wrapper.name} files cannot be read yet. The file itself may be in order.`,
+        0,
+      )
     const { reading, origins, fault } = await wrapper.read(file)
     if (fault) return reading ? { ok: false, error: fault, reading, origins } : { ok: false, error: fault }
     return { ok: true, reading: reading!, origins }
@@ -60,7 +69,10 @@ export async function read(source: ByteSource, signal?: AbortSignal): Promise<Re
     if (error instanceof ReadingFault) return { ok: false, error: error.fault }
     signal?.throwIfAborted()
     if (error instanceof RangeError || error instanceof TypeError) throw error
-    return failed('unreadable', `The file could not be opened: ${error instanceof Error ? error.message : error}`)
+    return failed(
+      'unreadable',
+      `The file could not be opened: ${error instanceof Error ? error.message : error}`,
+    )
   }
 }
 

@@ -17,21 +17,34 @@ describe('rate from frame times', () => {
   })
 
   it('leaves out a last frame whose duration the writer made up', () => {
-    const facts = rateFromDurations([{ count: 99, duration: 512 }, { count: 1, duration: 1 }], 12800)
+    const facts = rateFromDurations(
+      [
+        { count: 99, duration: 512 },
+        { count: 1, duration: 1 },
+      ],
+      12800,
+    )
     expect(facts).toEqual({ rate: { num: 25, den: 1 }, rateMode: 'constant' })
   })
 
   it('finds every standard rate behind millisecond times', () => {
     fc.assert(
       fc.property(fc.constantFrom(...standardRates), fc.integer({ min: 2000, max: 6000 }), (rate, count) => {
-        expect(rateFromDurations(atMilliseconds(toNumber(rate), count), 1000)).toEqual({ rate, rateMode: 'constant' })
+        expect(rateFromDurations(atMilliseconds(toNumber(rate), count), 1000)).toEqual({
+          rate,
+          rateMode: 'constant',
+        })
       }),
     )
   })
 
   it('calls a clip variable that departs by more than the clock’s unit, with its figures', () => {
     const facts = rateFromDurations(
-      [{ count: 40, duration: 3000 }, { count: 20, duration: 3700 }, { count: 40, duration: 3000 }],
+      [
+        { count: 40, duration: 3000 },
+        { count: 20, duration: 3700 },
+        { count: 40, duration: 3000 },
+      ],
       90000,
     )
     expect(facts.rateMode).toBe('variable')

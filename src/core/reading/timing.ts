@@ -48,7 +48,9 @@ function withoutOddLast(runs: readonly DurationRun[]): readonly DurationRun[] {
 function fromPeriod(clock: number, duration: number): Rate {
   const standard = snapToStandard(clock / duration)
   if (standard) return standard
-  return Number.isInteger(clock) && Number.isInteger(duration) ? rational(clock, duration) : exactRate(clock / duration)
+  return Number.isInteger(clock) && Number.isInteger(duration)
+    ? rational(clock, duration)
+    : exactRate(clock / duration)
 }
 
 /**

@@ -55,7 +55,9 @@ export function readH264Sequence(unit: Uint8Array): H264Sequence {
     bitDepth = 8 + bits.ue()
     bits.ue()
     bits.skip(1)
-    if (bits.flag()) for (let i = 0; i < (chromaFormat === 3 ? 12 : 8); i++) if (bits.flag()) skipScalingList(bits, i < 6 ? 16 : 64)
+    if (bits.flag())
+      for (let i = 0; i < (chromaFormat === 3 ? 12 : 8); i++)
+        if (bits.flag()) skipScalingList(bits, i < 6 ? 16 : 64)
   }
   const frameNumBits = bits.ue() + 4
   const pocType = bits.ue()
@@ -111,7 +113,7 @@ function skipScalingList(bits: Bits, size: number) {
 function readVui(bits: Bits) {
   const facts: PictureFacts = {}
   let delayBits = 0
-  let picStructPresent = false
+
   let statedRate: number | null = null
   if (bits.flag()) {
     const idc = bits.u(8)
@@ -155,7 +157,7 @@ function readVui(bits: Bits) {
   const vclHrd = bits.flag()
   if (vclHrd) readHrd()
   if (nalHrd || vclHrd) bits.skip(1)
-  picStructPresent = bits.flag()
+  const picStructPresent = bits.flag()
   return { facts, delayBits, picStructPresent, statedRate }
 }
 
@@ -172,7 +174,11 @@ interface CodedPictures {
  * @param units NAL units in stream order: at least the sequence parameter set.
  * @returns the claims, and the frame rate that the stream states.
  */
-export function claimsOfH264(units: Iterable<Uint8Array>): { claims: PictureClaim[]; statedRate: number | null; fieldCoded: boolean } {
+export function claimsOfH264(units: Iterable<Uint8Array>): {
+  claims: PictureClaim[]
+  statedRate: number | null
+  fieldCoded: boolean
+} {
   let sequence: H264Sequence | null = null
   const coded: CodedPictures = { fieldPictures: 0, bottomFirstField: null, structures: [] }
   for (const unit of units) {
@@ -180,10 +186,13 @@ export function claimsOfH264(units: Iterable<Uint8Array>): { claims: PictureClai
     const type = unit[0] & 31
     if (type === 7) sequence ??= readH264Sequence(unit)
     else if (type === 6 && sequence) readTiming(unit, sequence, coded)
-    else if ((type === 1 || type === 5) && sequence && !sequence.frameMbsOnly) readSlice(unit, sequence, coded)
+    else if ((type === 1 || type === 5) && sequence && !sequence.frameMbsOnly)
+      readSlice(unit, sequence, coded)
   }
   if (!sequence) return { claims: [], statedRate: null, fieldCoded: false }
-  const claims: PictureClaim[] = [{ layer: 'stream', origin: 'sequence parameter set', facts: sequence.facts }]
+  const claims: PictureClaim[] = [
+    { layer: 'stream', origin: 'sequence parameter set', facts: sequence.facts },
+  ]
   const scan = scanOf(coded)
   if (!sequence.frameMbsOnly && scan) claims.push(scan)
   return { claims, statedRate: sequence.statedRate, fieldCoded: coded.fieldPictures > 0 }

@@ -24,7 +24,8 @@ export class Bits {
   flag = (): boolean => this.u(1) === 1
 
   skip(count: number): void {
-    if (!(count >= 0) || count > this.left) throw new ReadingFault('damaged', 'a bitstream header ends too early')
+    if (!(count >= 0) || count > this.left)
+      throw new ReadingFault('damaged', 'a bitstream header ends too early')
     this.at += count
   }
 

@@ -57,14 +57,22 @@ export class FileWindow {
     this.signal?.throwIfAborted()
     if (offset >= this.size || length <= 0) return new Uint8Array(0)
     if (length > largestRead) {
-      throw new ReadingFault('unsupported', `${length} bytes are asked for at once; at most ${largestRead} are read`, offset)
+      throw new ReadingFault(
+        'unsupported',
+        `${length} bytes are asked for at once; at most ${largestRead} are read`,
+        offset,
+      )
     }
     const wanted = Math.min(length, this.size - offset)
     const inside = offset >= this.#start && offset + wanted <= this.#start + this.#bytes.length
     if (!inside) {
-      this.#bytes = await this.source.read(offset, Math.min(Math.max(wanted, windowLength), this.size - offset))
+      this.#bytes = await this.source.read(
+        offset,
+        Math.min(Math.max(wanted, windowLength), this.size - offset),
+      )
       this.#start = offset
-      if (this.#bytes.length < wanted) throw new ReadingFault('unreadable', 'the file ended while it was read', offset)
+      if (this.#bytes.length < wanted)
+        throw new ReadingFault('unreadable', 'the file ended while it was read', offset)
     }
     return this.#bytes.subarray(offset - this.#start, offset - this.#start + wanted)
   }

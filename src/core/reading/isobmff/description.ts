@@ -17,7 +17,18 @@ export interface VisualDescription {
   readonly cleanAperture: { readonly width: number; readonly height: number } | null
 }
 
-const configurations = new Set(['avcC', 'hvcC', 'av1C', 'vpcC', 'esds', 'glbl', 'ACLR', 'ARES', 'jp2h', 'dvcC'])
+const configurations = new Set([
+  'avcC',
+  'hvcC',
+  'av1C',
+  'vpcC',
+  'esds',
+  'glbl',
+  'ACLR',
+  'ARES',
+  'jp2h',
+  'dvcC',
+])
 
 /** Reads a visual sample entry after its type. @throws ReadingFault `damaged` */
 export function readVisual(code: string, body: Cursor): VisualDescription {

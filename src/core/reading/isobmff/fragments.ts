@@ -32,7 +32,8 @@ export function readFragments(movie: Cursor, fragments: readonly Box[], trackId:
       for (const box of boxesIn(traf.body)) {
         if (box.type !== 'trun') continue
         const first = readRun(box.body, own, add)
-        if (first && !firstSample) firstSample = { offset: (own.base ?? fragment.offset) + first.offset, size: first.size }
+        if (first && !firstSample)
+          firstSample = { offset: (own.base ?? fragment.offset) + first.offset, size: first.size }
       }
     }
   }

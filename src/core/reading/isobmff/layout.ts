@@ -55,7 +55,11 @@ export async function readLayout(file: FileWindow): Promise<Layout> {
       const length = Math.min(size - header, file.size - offset - header)
       if (kept + length > largestRead) {
         if (type === 'moof') break
-        throw new ReadingFault('unsupported', `the index of ${length} bytes is larger than can be read`, offset)
+        throw new ReadingFault(
+          'unsupported',
+          `the index of ${length} bytes is larger than can be read`,
+          offset,
+        )
       }
       kept += length
       // A copy, so that the window may move on.

@@ -66,11 +66,19 @@ function missingIndex(layout: Layout, size: number): ReadingFault {
     return new ReadingFault('truncated', message, size)
   }
   const last = layout.lastBox || 'none'
-  return new ReadingFault('damaged', `No index (moov) is there; the last box is “${last}”. Copy it again, or repair it with the recorder.`, size)
+  return new ReadingFault(
+    'damaged',
+    `No index (moov) is there; the last box is “${last}”. Copy it again, or repair it with the recorder.`,
+    size,
+  )
 }
 
 const kilobytes = (bytes: number) =>
-  bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(1)} GB`
+  bytes < 1e6
+    ? `${Math.ceil(bytes / 1000)} kB`
+    : bytes < 1e9
+      ? `${(bytes / 1e6).toFixed(1)} MB`
+      : `${(bytes / 1e9).toFixed(1)} GB`
 
 /** A file whose media data ends too early still has its index: it says how much is lost. */
 function cutOff(layout: Layout, video: Track | undefined, size: number): Fault | null {
@@ -131,11 +139,18 @@ async function readPicture(
   const settled = settleClaims(claims)
   notes.push(...settled.notes)
   const { facts } = settled
-  if (!facts.width || !facts.height) throw new ReadingFault('damaged', 'the picture has no size', layout.movie!.offset)
+  if (!facts.width || !facts.height)
+    throw new ReadingFault('damaged', 'the picture has no size', layout.movie!.offset)
   if (track.mirrored) notes.push({ code: 'mirrored', message: 'The picture is stored mirrored.' })
-  if (visual.cleanAperture && (visual.cleanAperture.width !== facts.width || visual.cleanAperture.height !== facts.height)) {
+  if (
+    visual.cleanAperture &&
+    (visual.cleanAperture.width !== facts.width || visual.cleanAperture.height !== facts.height)
+  ) {
     const { width, height } = visual.cleanAperture
-    notes.push({ code: 'clean-aperture', message: `The clean aperture is ${round(width)}×${round(height)} of ${facts.width}×${facts.height}.` })
+    notes.push({
+      code: 'clean-aperture',
+      message: `The clean aperture is ${round(width)}×${round(height)} of ${facts.width}×${facts.height}.`,
+    })
   }
 
   const rate = rateOf(track, runs)
@@ -187,20 +202,27 @@ function rateOf(track: Track, runs: readonly DurationRun[]): RateFacts {
     }
   }
   index = 0
-  for (const run of offsets) for (let i = 0; i < run.count && index < times.length; i++) times[index++] += run.duration
+  for (const run of offsets)
+    for (let i = 0; i < run.count && index < times.length; i++) times[index++] += run.duration
   times.sort()
   return rateFromDurations(runsFromTimes(times), track.timescale)
 }
 
 /** What an edit list leaves of the clip, where it leaves frames out; null where it shows all. */
-function editedFrames(track: Track, movieTimescale: number, notes: Note[]): { frames: number; seconds: number } | null {
+function editedFrames(
+  track: Track,
+  movieTimescale: number,
+  notes: Note[],
+): { frames: number; seconds: number } | null {
   const shown = track.edits.filter((edit) => edit.mediaTime >= 0 && edit.duration > 0)
   if (shown.length === 0 || movieTimescale <= 0 || track.timescale <= 0) return null
   const seconds = shown.reduce((sum, edit) => sum + edit.duration, 0) / movieTimescale
-  const total = track.samples.durations.reduce((sum, run) => sum + run.count * run.duration, 0) / track.timescale
+  const total =
+    track.samples.durations.reduce((sum, run) => sum + run.count * run.duration, 0) / track.timescale
   const perFrame = total / Math.max(1, track.samples.count)
   const frames = Math.round(seconds / perFrame)
-  if (!Number.isFinite(frames) || frames >= track.samples.count || total - seconds < perFrame * 0.75) return null
+  if (!Number.isFinite(frames) || frames >= track.samples.count || total - seconds < perFrame * 0.75)
+    return null
   notes.push({
     code: 'edit-list',
     message: `The file holds ${track.samples.count} frames; its edit list shows ${frames} of them.`,
@@ -215,6 +237,7 @@ async function readTimecode(file: FileWindow, tracks: readonly Track[]): Promise
   if (!track?.timecode || !place || place.offset + 4 > file.size) return null
   const { timescale, frameDuration, framesPerSecond, dropFrame } = track.timecode
   const frame = new Cursor(await file.exactly(place.offset, 4)).u32()
-  const rate = timescale > 0 && frameDuration > 0 ? rational(timescale, frameDuration) : rational(framesPerSecond || 25)
+  const rate =
+    timescale > 0 && frameDuration > 0 ? rational(timescale, frameDuration) : rational(framesPerSecond || 25)
   return { start: frameToTimecode(frame, rate, dropFrame), dropFrame }
 }

@@ -102,7 +102,10 @@ function readChunkRuns(box: Box | undefined) {
 const mostSamples = 12_000_000
 
 /** Where the first `count` samples lie in the file. */
-export function* samplePlaces(table: SampleTable, count = Math.min(table.count, mostSamples)): Generator<{ offset: number; size: number }> {
+export function* samplePlaces(
+  table: SampleTable,
+  count = Math.min(table.count, mostSamples),
+): Generator<{ offset: number; size: number }> {
   let sample = 0
   let run = 0
   for (let chunk = 0; chunk < table.chunkOffsets.length && sample < count; chunk++) {

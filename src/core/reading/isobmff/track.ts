@@ -89,7 +89,8 @@ function readDescription(stbl: Cursor, handler: string): Pick<Track, 'visual' | 
   for (const entry of boxesIn(stsd.body)) {
     if (handler === 'vide') return { ...none, visual: readVisual(entry.type, entry.body) }
     if (handler === 'soun') return { ...none, sound: readSound(entry.type, entry.body) }
-    if (entry.type === 'tmcd' && entry.body.left >= 25) return { ...none, timecode: readTimecodeEntry(entry.body) }
+    if (entry.type === 'tmcd' && entry.body.left >= 25)
+      return { ...none, timecode: readTimecodeEntry(entry.body) }
     return none
   }
   return none

@@ -9,7 +9,8 @@ import { stillReading } from './still'
 export async function readPng(file: FileWindow): Promise<WrapperReading> {
   const header = new Cursor(await file.exactly(0, 33))
   header.skip(12)
-  if (header.code() !== 'IHDR') throw new ReadingFault('damaged', 'a PNG begins with IHDR, and this does not', 12)
+  if (header.code() !== 'IHDR')
+    throw new ReadingFault('damaged', 'a PNG begins with IHDR, and this does not', 12)
   const [width, height, bitDepth, type] = [header.u32(), header.u32(), header.u8(), header.u8()]
   if (!width || !height || width > 0x7fffffff || height > 0x7fffffff) {
     throw new ReadingFault('damaged', 'the picture has no size', 16)
@@ -41,6 +42,10 @@ export async function readPng(file: FileWindow): Promise<WrapperReading> {
   })
   const fault = ended
     ? null
-    : ({ code: 'truncated', message: 'The picture ends too early: its last lines are missing. Copy it again.', offset: file.size } as const)
+    : ({
+        code: 'truncated',
+        message: 'The picture ends too early: its last lines are missing. Copy it again.',
+        offset: file.size,
+      } as const)
   return { reading, origins: {}, fault }
 }

@@ -4,7 +4,14 @@ import { type Fault, ReadingFault } from '../fault'
 import type { WrapperReading } from '../isobmff/read'
 import type { AudioFacts, Reading } from '../reading'
 
-const formats: Record<number, string> = { 1: 'PCM', 3: 'PCM float', 6: 'A-law', 7: 'µ-law', 0x55: 'MP3', 0xff: 'AAC' }
+const formats: Record<number, string> = {
+  1: 'PCM',
+  3: 'PCM float',
+  6: 'A-law',
+  7: 'µ-law',
+  0x55: 'MP3',
+  0xff: 'AAC',
+}
 
 /** Reads WAVE, Broadcast Wave (EBU Tech 3285) and RF64 (EBU Tech 3306) files. */
 export async function readWave(file: FileWindow): Promise<WrapperReading> {
@@ -34,7 +41,12 @@ export async function readWave(file: FileWindow): Promise<WrapperReading> {
     offset += 8 + length + (length % 2)
   }
   if (!format) throw new ReadingFault('damaged', 'the sound’s format is not stated (no fmt chunk)', 12)
-  if (!data) throw new ReadingFault('truncated', 'the sound itself is missing (no data chunk). Copy it again.', file.size)
+  if (!data)
+    throw new ReadingFault(
+      'truncated',
+      'the sound itself is missing (no data chunk). Copy it again.',
+      file.size,
+    )
   const missing = data.start + data.length - file.size
   const there = Math.min(data.length, file.size - data.start)
   const seconds = format.bytesPerSecond > 0 ? there / format.bytesPerSecond : null
@@ -52,7 +64,11 @@ export async function readWave(file: FileWindow): Promise<WrapperReading> {
   }
   const fault: Fault | null =
     missing > 0
-      ? { code: 'truncated', message: `The sound ends ${missing} bytes too early. Copy it again.`, offset: file.size }
+      ? {
+          code: 'truncated',
+          message: `The sound ends ${missing} bytes too early. Copy it again.`,
+          offset: file.size,
+        }
       : null
   return { reading, origins: { durationSec: 'data chunk', 'audio.0.sampleRate': 'fmt chunk' }, fault }
 }

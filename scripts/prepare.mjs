@@ -1,0 +1,54 @@
+/** What start and test need before they can run: packages, a build, a browser. Plain Node, since nothing is installed yet. */
+import { spawnSync } from 'node:child_process'
+import { existsSync, readdirSync, statSync } from 'node:fs'
+import { join } from 'node:path'
+
+export const root = join(import.meta.dirname, '..')
+export const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium'
+
+/** Runs a command with its output shown; ends the whole program where it fails, unless told to go on. */
+export function run(command, args, { mayFail = false, ...options } = {}) {
+  const { status, error } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options })
+  if (error) throw error
+  if (status !== 0 && !mayFail) process.exit(status ?? 1)
+  return status ?? 1
+}
+
+const modified = (path) => (existsSync(path) ? statSync(path).mtimeMs : 0)
+
+function newestIn(path) {
+  if (!existsSync(path)) return 0
+  if (!statSync(path).isDirectory()) return modified(path)
+  return Math.max(modified(path), ...readdirSync(path).map((name) => newestIn(join(path, name))))
+}
+
+/** Installs the packages of the lock file where they are missing or older than it. */
+export function ensureInstalled() {
+  const installed = join(root, 'node_modules', '.package-lock.json')
+  if (modified(installed) >= modified(join(root, 'package-lock.json'))) return
+  console.log('Installing packages …')
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
+}
+
+/** Builds the app where no build is there or a source is newer. */
+export function ensureBuilt() {
+  const sources = ['src', 'public', 'index.html', 'vite.config.ts', 'package-lock.json'].map((name) =>
+    newestIn(join(root, name)),
+  )
+  if (modified(join(root, 'dist', 'index.html')) > Math.max(...sources)) return
+  console.log('Building …')
+  run(process.execPath, [join(root, 'node_modules', 'vite', 'bin', 'vite.js'), 'build', '--logLevel', 'warn'])
+}
+
+/** Installs Debian's Chromium for the browser tests where there is none. */
+export function ensureChromium() {
+  if (existsSync(chromium)) return
+  console.log('Installing Chromium from the Debian packages …')
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo']
+  const apt = (...args) => {
+    const [command, ...rest] = [...sudo, 'apt-get', ...args]
+    run(command, rest, { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
+  }
+  apt('update', '-qq')
+  apt('install', '-y', '-qq', '--no-install-recommends', 'chromium')
+}

@@ -1,0 +1,90 @@
+/** Takes the pictures of the README from the demo, in both editions: `npm run screenshots` while `npm start` runs. */
+import { mkdir } from 'node:fs/promises'
+import { join } from 'node:path'
+import { chromium } from '@playwright/test'
+
+const base = process.env.BASE ?? 'http://127.0.0.1:4173'
+const folder = process.env.OUT ?? join(import.meta.dirname, '..', 'docs', 'screenshots')
+const only = process.argv.slice(2)
+await mkdir(folder, { recursive: true })
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+})
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+page.on(
+  'console',
+  (message) => ['error', 'warning'].includes(message.type()) && console.log(message.type(), message.text()),
+)
+page.on('pageerror', (error) => console.log('page error', error.message))
+const wanted = (name: string) => only.length === 0 || only.some((part) => name.includes(part))
+const edition = (name: 'light' | 'night') =>
+  page.evaluate((value) => localStorage.setItem('edition', value), name)
+
+async function shoot(name: string) {
+  if (!wanted(name)) return
+  await page.waitForTimeout(400)
+  await page.screenshot({ path: join(folder, `${name}.png`) })
+}
+const place = (name: string) =>
+  page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name }).click()
+
+await page.goto(base)
+await edition('light')
+await page.reload()
+await page.getByText('files from').waitFor()
+await shoot('start')
+await page.getByRole('button', { name: 'Open the demo' }).click()
+await page.getByRole('option', { name: /yard_dawn/ }).waitFor()
+await page.waitForTimeout(6000)
+await page.getByRole('option', { name: /archive_reel2/ }).click()
+await shoot('arrivals')
+await place('Yard')
+await page.getByRole('button', { name: 'Set as project format' }).waitFor()
+await shoot('yard')
+await page.getByRole('button', { name: 'Set as project format' }).click()
+await place('Timelines')
+await page.getByRole('button', { name: 'New timeline' }).click()
+for (const name of [
+  'hall_wide_A003',
+  'bell_swing_B011',
+  'visitor_C002',
+  'archive_reel2',
+  'pour_A007',
+  'tower_P100',
+]) {
+  await page.getByRole('button', { name }).first().press('Enter')
+  const question = page.getByRole('dialog')
+  if (await question.isVisible({ timeout: 600 }).catch(() => false)) {
+    await page.waitForTimeout(300)
+    if (name === 'visitor_C002') await shoot('mismatch')
+    await page.getByRole('button', { name: 'Keep it, treat the clip' }).click()
+    await question.waitFor({ state: 'hidden' })
+  }
+}
+await page
+  .getByRole('button', { name: /visitor_C002/ })
+  .last()
+  .click()
+await page.waitForTimeout(1500)
+await shoot('timelines')
+await place('Dispatch')
+await shoot('dispatch')
+await edition('night')
+await page.reload()
+await page.waitForTimeout(800)
+await shoot('dispatch-night')
+await place('Arrivals')
+await page.getByRole('option', { name: /archive_reel2/ }).click()
+await shoot('arrivals-night')
+await place('Yard')
+await page.waitForTimeout(500)
+await shoot('yard-night')
+await place('Timelines')
+await page
+  .getByRole('button', { name: /visitor_C002/ })
+  .last()
+  .click()
+await page.waitForTimeout(1500)
+await shoot('timelines-night')
+await browser.close()

@@ -1,0 +1,93 @@
+import { mkdir, mkdtemp, rm, symlink, writeFile } from 'node:fs/promises'
+import { type Server, request } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { createApp } from './app'
+
+let folder: string
+let server: Server
+let base: string
+
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'siding-'))
+  await mkdir(join(folder, 'card', 'day 1'), { recursive: true })
+  await mkdir(join(folder, 'dist', 'assets'), { recursive: true })
+  await writeFile(join(folder, 'secret.txt'), 'secret')
+  await writeFile(join(folder, 'card', 'bell.mp4'), '0123456789')
+  await writeFile(join(folder, 'card', 'day 1', 'pour.mov'), 'abc')
+  await writeFile(join(folder, 'card', '.hidden'), 'x')
+  await symlink(join(folder, 'secret.txt'), join(folder, 'card', 'link.mp4'))
+  await writeFile(join(folder, 'dist', 'index.html'), '<title>Yard Tally</title>')
+  server = createApp({ siding: join(folder, 'card'), dist: join(folder, 'dist') }).listen(0, '127.0.0.1')
+  await new Promise((done) => server.on('listening', done))
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+})
+afterAll(async () => {
+  server.close()
+  await rm(folder, { recursive: true })
+})
+
+interface Listed {
+  files: { id: string; name: string; folder: string; sizeBytes: number }[]
+}
+const list = async () => (await (await fetch(`${base}/api/siding`)).json()) as Listed
+
+describe('the siding', () => {
+  it('lists files of all folders, without hidden ones and links', async () => {
+    const { files } = await list()
+    expect(files.map((f) => [f.folder, f.name, f.sizeBytes])).toEqual([
+      ['', 'bell.mp4', 10],
+      ['day 1', 'pour.mov', 3],
+    ])
+    expect(JSON.stringify(files)).not.toContain(folder)
+  })
+
+  it('serves ranges', async () => {
+    const [bell] = (await list()).files
+    const part = await fetch(`${base}/api/siding/${bell.id}`, { headers: { Range: 'bytes=2-4' } })
+    expect(part.status).toBe(206)
+    expect(part.headers.get('content-range')).toBe('bytes 2-4/10')
+    expect(await part.text()).toBe('234')
+    const beyond = await fetch(`${base}/api/siding/${bell.id}`, { headers: { Range: 'bytes=20-30' } })
+    expect(beyond.status).toBe(416)
+  })
+
+  it.each(['..', '..%2Fsecret.txt', '%2e%2e%2fsecret.txt', 'link.mp4', '0000000000000000'])(
+    'cannot be walked out of by %s',
+    async (id) => {
+      const answer = await fetch(`${base}/api/siding/${id}`)
+      expect(await answer.text()).not.toBe('secret')
+      expect(answer.status).toBe(404)
+    },
+  )
+
+  it('is read-only', async () => {
+    const [bell] = (await list()).files
+    for (const method of ['PUT', 'POST', 'DELETE']) {
+      expect((await fetch(`${base}/api/siding/${bell.id}`, { method })).status).toBe(404)
+    }
+  })
+})
+
+describe('the server', () => {
+  it('sets a strict policy and isolates the page', async () => {
+    const { headers, status } = await fetch(`${base}/p/anything`)
+    expect(status).toBe(200)
+    expect(headers.get('content-security-policy')).toContain("script-src 'self' 'wasm-unsafe-eval'")
+    expect(headers.get('cross-origin-opener-policy')).toBe('same-origin')
+    expect(headers.get('cross-origin-embedder-policy')).toBe('require-corp')
+    expect(headers.get('strict-transport-security')).toBeNull()
+  })
+
+  it('does not answer to a foreign name', async () => {
+    const { port } = server.address() as AddressInfo
+    const status = await new Promise((done) =>
+      request({ host: '127.0.0.1', port, path: '/api/siding', headers: { Host: 'elsewhere.example' } }, (r) =>
+        done(r.statusCode),
+      ).end(),
+    )
+    expect(status).toBe(421)
+  })
+})

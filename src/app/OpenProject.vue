@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { useArrivals } from '../stores/arrivals'
+import { useMedia } from '../stores/media'
+import { useProject } from '../stores/project'
+import AppHeader from './components/AppHeader.vue'
+
+const route = useRoute()
+const router = useRouter()
+const project = useProject()
+const media = useMedia()
+const arrivals = useArrivals()
+const trouble = ref<string | null>(null)
+
+watch(
+  () => route.params.id,
+  async (id) => {
+    if (typeof id !== 'string') return
+    trouble.value = null
+    try {
+      if (!(await project.open(id))) return await router.replace('/')
+    } catch (error) {
+      trouble.value = `The project cannot be opened, its stored form is damaged: ${error instanceof Error ? error.message : error}`
+      return
+    }
+    await media.openProject(id)
+    if (!arrivals.progress.running) void arrivals.makePosters(id)
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <p v-if="trouble" class="trouble" role="alert">
+    {{ trouble }} <RouterLink to="/">All projects</RouterLink>
+  </p>
+  <div v-else-if="project.doc" class="house">
+    <AppHeader />
+    <main class="place"><RouterView /></main>
+  </div>
+</template>
+
+<style scoped>
+.house {
+  height: 100%;
+  display: grid;
+  grid-template-rows: 60px minmax(0, 1fr);
+}
+.place {
+  min-height: 0;
+}
+.trouble {
+  padding: 40px;
+}
+</style>

@@ -1,0 +1,205 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { runningTime } from '../../core/choice/reason'
+import { checkTimeline } from '../../core/check/check'
+import { formatName, tradeName } from '../../core/format/format'
+import { useProject } from '../../stores/project'
+import { type Place, places } from '../router'
+import { useEdition } from '../theme/edition'
+import TallyMarks from './TallyMarks.vue'
+
+const route = useRoute()
+const project = useProject()
+const { edition, turn } = useEdition()
+
+const doc = computed(() => project.doc!)
+const seconds = computed(() =>
+  project.clips.reduce(
+    (sum, clip) => sum + (clip.reading?.kind === 'video' ? (clip.reading.durationSec ?? 0) : 0),
+    0,
+  ),
+)
+/** Open concerns of each place. */
+const concerns = computed<Record<Place, { count: number; what: string }>>(() => {
+  const severe = project.timelines.reduce(
+    (n, t) => n + (checkTimeline(doc.value, t)?.countByGrade.severe ?? 0),
+    0,
+  )
+  return {
+    arrivals: { count: project.clips.filter((clip) => clip.fault).length, what: 'files not read' },
+    yard: { count: doc.value.project.format ? 0 : 1, what: 'format not chosen' },
+    timelines: { count: severe, what: 'placed clips pay a severe toll' },
+    dispatch: { count: 0, what: '' },
+  }
+})
+const names: Record<Place, string> = {
+  arrivals: 'Arrivals',
+  yard: 'Yard',
+  timelines: 'Timelines',
+  dispatch: 'Dispatch',
+}
+const setBy = {
+  typed: 'typed',
+  standard: 'a standard format',
+  clip: 'taken from a clip',
+  recommended: 'recommended',
+  tried: 'tried',
+  delivery: 'as delivered',
+}
+const origin = computed(() => {
+  const decision = doc.value.project.decisions.at(-1)
+  return decision
+    ? `project format, ${setBy[decision.setBy]}, ${dayjs(decision.at).format('HH:mm')}`
+    : 'the Yard prices every choice'
+})
+</script>
+
+<template>
+  <header>
+    <RouterLink to="/" class="brand" aria-label="Yard Tally, all projects"
+      ><TallyMarks :count="5" :height="20" /> Yard Tally</RouterLink
+    >
+    <div class="project">
+      <b class="ellipsis">{{ doc.project.name }}</b>
+      <span class="quiet">{{ project.clips.length }} arrived · {{ runningTime(seconds) }}</span>
+    </div>
+    <nav aria-label="Places">
+      <RouterLink
+        v-for="place in places"
+        :key="place"
+        :to="{ name: place }"
+        :class="{ here: route.name === place }"
+      >
+        <span class="name">
+          {{ names[place] }}
+          <span
+            v-if="concerns[place].count"
+            class="concerns"
+            :title="`${concerns[place].count} ${concerns[place].what}`"
+            >{{ concerns[place].count }}</span
+          >
+        </span>
+        <span class="stop" aria-hidden="true" />
+      </RouterLink>
+    </nav>
+    <div class="tools">
+      <button
+        class="word"
+        :disabled="!project.undoLabel"
+        :title="project.undoLabel ? `Undo: ${project.undoLabel}` : 'Nothing to undo'"
+        @click="project.undo"
+      >
+        undo
+      </button>
+      <button
+        class="word"
+        :disabled="!project.redoLabel"
+        :title="project.redoLabel ? `Redo: ${project.redoLabel}` : 'Nothing to redo'"
+        @click="project.redo"
+      >
+        redo
+      </button>
+      <button class="word" @click="turn">{{ edition === 'night' ? 'light' : 'night' }}</button>
+    </div>
+    <div class="format">
+      <template v-if="project.format">
+        <b class="figures" :title="tradeName(project.format) ?? undefined">{{
+          formatName(project.format)
+        }}</b>
+      </template>
+      <b v-else>format not chosen</b>
+      <span class="quiet">{{ origin }}</span>
+    </div>
+  </header>
+</template>
+
+<style scoped>
+header {
+  display: grid;
+  grid-template-columns: auto minmax(90px, 190px) 1fr auto minmax(180px, auto);
+  align-items: center;
+  gap: 18px;
+  padding: 0 20px;
+  border-bottom: 1px solid var(--ink);
+  background: var(--paper);
+}
+.brand {
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  font-size: 18px;
+  font-weight: 600;
+  color: var(--ink);
+  text-decoration: none;
+  white-space: nowrap;
+}
+.project,
+.format {
+  display: flex;
+  flex-direction: column;
+  line-height: 1.35;
+  min-width: 0;
+}
+.project .quiet,
+.format .quiet {
+  font-size: 12px;
+  white-space: nowrap;
+}
+.format {
+  align-items: flex-end;
+}
+.format .figures {
+  font-size: 15px;
+}
+nav {
+  display: flex;
+  justify-content: center;
+}
+nav a {
+  width: 116px;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 4px;
+  color: var(--quiet);
+  text-decoration: none;
+  font-family: var(--condensed);
+  font-size: 15px;
+  position: relative;
+  padding: 4px 0;
+}
+nav a.here {
+  color: var(--ink);
+  font-weight: 500;
+}
+nav a:not(:last-child)::after {
+  content: '';
+  position: absolute;
+  left: calc(50% + 8px);
+  right: calc(-50% + 8px);
+  bottom: 9px;
+  border-top: 1px solid var(--line);
+}
+.stop {
+  width: 11px;
+  height: 11px;
+  border-radius: 50%;
+  border: 1.5px solid var(--quiet);
+  background: var(--paper);
+}
+.here .stop {
+  background: var(--accent);
+  border-color: var(--accent);
+  box-shadow:
+    0 0 0 2px var(--paper),
+    0 0 0 3px var(--accent);
+}
+.concerns {
+  font-family: var(--mono);
+  font-size: 12px;
+  color: var(--heavy);
+  margin-left: 2px;
+}
+</style>

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Clip } from '../../core/edit/project'
+import { displaySize } from '../../core/format/format'
+import { useMedia } from '../../stores/media'
+
+/** A clip's real picture in its true shape, on the neutral ground. */
+const props = defineProps<{ clip: Clip }>()
+const media = useMedia()
+const url = computed(() => media.posters.get(props.clip.id))
+const shape = computed(() => {
+  const video = props.clip.reading!.video!
+  const { width, height } = displaySize(video)
+  return video.rotation % 180 === 0 ? width / height : height / width
+})
+</script>
+
+<template>
+  <div class="ground">
+    <img v-if="url" :src="url" :alt="`A frame of ${clip.name}`" :style="{ aspectRatio: shape }" />
+    <span v-else class="none">no picture</span>
+  </div>
+</template>
+
+<style scoped>
+.ground {
+  background: var(--ground);
+  height: 190px;
+  display: flex;
+  justify-content: center;
+  align-items: center;
+}
+img {
+  max-width: 100%;
+  max-height: 100%;
+  height: 100%;
+  width: auto;
+  object-fit: fill;
+}
+.none {
+  color: #d8d4cc;
+}
+</style>

@@ -1,0 +1,98 @@
+import { type Ref, ref } from 'vue'
+
+/** What a list needs for keyboard and mouse: which rows are selected, and where the keyboard stands. */
+export interface ListKeys {
+  readonly at: Ref<number>
+  readonly selected: Ref<ReadonlySet<string>>
+  onKey(event: KeyboardEvent): void
+  onClick(index: number, event: MouseEvent): void
+  select(ids: readonly string[]): void
+}
+
+/**
+ * The behaviour of every list: arrows, Home, End and Page keys move; Shift extends, Ctrl or Cmd adds; letters find;
+ * Enter opens, Escape leaves.
+ * @param rows ids and names in the order shown
+ */
+export function useListKeys(
+  rows: () => readonly { readonly id: string; readonly name: string }[],
+  on: { move?: (index: number) => void; open?: () => void; leave?: () => void } = {},
+): ListKeys {
+  const at = ref(0)
+  const selected = ref<ReadonlySet<string>>(new Set())
+  let anchor = 0
+  let typed = ''
+  let typedAt = 0
+
+  const idsBetween = (a: number, b: number) =>
+    rows()
+      .slice(Math.min(a, b), Math.max(a, b) + 1)
+      .map((row) => row.id)
+
+  function goTo(index: number, extend: boolean) {
+    const last = rows().length - 1
+    if (last < 0) return
+    at.value = Math.max(0, Math.min(last, index))
+    if (!extend) anchor = at.value
+    selected.value = new Set(idsBetween(anchor, at.value))
+    on.move?.(at.value)
+  }
+
+  function find(letter: string) {
+    const now = Date.now()
+    typed = now - typedAt > 800 ? letter : typed + letter
+    typedAt = now
+    const list = rows()
+    const from = typed.length === 1 ? at.value + 1 : at.value
+    for (let i = 0; i < list.length; i++) {
+      const index = (from + i) % list.length
+      if (list[index].name.toLowerCase().startsWith(typed.toLowerCase())) return goTo(index, false)
+    }
+  }
+
+  function onKey(event: KeyboardEvent) {
+    const last = rows().length - 1
+    const steps: Record<string, number> = {
+      ArrowDown: at.value + 1,
+      ArrowUp: at.value - 1,
+      Home: 0,
+      End: last,
+      PageDown: at.value + 15,
+      PageUp: at.value - 15,
+    }
+    if (event.key in steps) goTo(steps[event.key], event.shiftKey)
+    else if ((event.ctrlKey || event.metaKey) && event.key === 'a') {
+      anchor = 0
+      selected.value = new Set(rows().map((row) => row.id))
+    } else if (event.key === 'Enter') on.open?.()
+    else if (event.key === 'Escape') {
+      selected.value = new Set()
+      on.leave?.()
+    } else if (
+      event.key.length === 1 &&
+      event.key !== ' ' &&
+      !event.ctrlKey &&
+      !event.metaKey &&
+      !event.altKey &&
+      event.key !== '?'
+    ) {
+      find(event.key)
+    } else return
+    event.preventDefault()
+  }
+
+  function onClick(index: number, event: MouseEvent) {
+    const { id } = rows()[index]
+    if (event.shiftKey) return goTo(index, true)
+    at.value = index
+    anchor = index
+    if (event.ctrlKey || event.metaKey) {
+      const next = new Set(selected.value)
+      if (!next.delete(id)) next.add(id)
+      selected.value = next
+    } else selected.value = new Set([id])
+  }
+
+  const select = (ids: readonly string[]) => (selected.value = new Set(ids))
+  return { at, selected, onKey, onClick, select }
+}

@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { differencesFrom, oddities } from '../../../core/check/marks'
+import type { Clip } from '../../../core/edit/project'
+import { formatName } from '../../../core/format/format'
+import { pictureOf } from '../../../core/toll/picture'
+import { tollSentence } from '../../../core/toll/sentence'
+import { tollOf } from '../../../core/toll/toll'
+import { useMedia } from '../../../stores/media'
+import { useProject } from '../../../stores/project'
+import GradeMark from '../../components/GradeMark.vue'
+import PosterPicture from '../../components/PosterPicture.vue'
+import { factsOf } from './facts'
+
+const props = defineProps<{ clip: Clip | null }>()
+const project = useProject()
+const media = useMedia()
+
+const facts = computed(() => (props.clip ? factsOf(props.clip) : []))
+const marks = computed(() => {
+  const reading = props.clip?.reading
+  if (!reading) return []
+  return [...(project.format ? differencesFrom(reading, project.format) : []), ...oddities(reading)]
+})
+const toll = computed(() => {
+  const reading = props.clip?.reading
+  if (!reading?.video || reading.kind !== 'video' || !project.format || !project.doc) return null
+  return tollOf(pictureOf(reading.video), project.format, undefined, project.doc.project.policy)
+})
+</script>
+
+<template>
+  <aside class="sheet" aria-label="Docket" tabindex="-1">
+    <p v-if="!clip" class="quiet">Select a clip: its docket stands here.</p>
+    <template v-else>
+      <h2 class="ellipsis" :title="clip.name">{{ clip.name }}</h2>
+      <p v-if="clip.fault" class="fault" role="note">{{ clip.fault.message }}</p>
+      <PosterPicture v-if="clip.reading?.video" :clip="clip" />
+      <p v-if="media.troubles.get(clip.id)" class="quiet small">{{ media.troubles.get(clip.id) }}</p>
+      <dl>
+        <template v-for="fact in facts" :key="fact.name">
+          <dt class="quiet">{{ fact.name }}</dt>
+          <dd>{{ fact.value }}</dd>
+          <dd class="quiet origin">{{ fact.origin }}</dd>
+        </template>
+      </dl>
+      <ul v-if="marks.length" class="marks">
+        <li v-for="mark in marks" :key="mark.sentence">{{ mark.sentence }}</li>
+      </ul>
+      <p v-if="toll && project.format" class="toll">
+        In <span class="figures">{{ formatName(project.format) }}</span>: <GradeMark :grade="toll.grade" />
+        {{ tollSentence(toll) }}.
+      </p>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+aside {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 68px 1fr auto;
+}
+dt,
+dd {
+  padding: 4px 8px 4px 0;
+  border-bottom: 1px solid var(--line);
+}
+.origin,
+.small {
+  font-size: 12px;
+}
+.origin {
+  text-align: right;
+  padding-right: 0;
+  max-width: 116px;
+}
+.fault {
+  color: var(--severe);
+}
+.marks {
+  padding-left: 16px;
+}
+.toll {
+  padding-top: 4px;
+}
+</style>

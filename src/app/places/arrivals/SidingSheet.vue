@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { Button, Checkbox, Modal } from 'ant-design-vue'
+import { computed, ref, watch } from 'vue'
+import { useArrivals } from '../../../stores/arrivals'
+import { fileSize } from '../../figures'
+
+const open = defineModel<boolean>('open', { required: true })
+const arrivals = useArrivals()
+const chosen = ref<Set<string>>(new Set())
+
+watch(open, async (isOpen) => {
+  if (!isOpen) return
+  await arrivals.lookAtSiding()
+  chosen.value = new Set(arrivals.waiting.map((file) => file.id))
+})
+const wanted = computed(() => arrivals.waiting.filter((file) => chosen.value.has(file.id)))
+const bytes = computed(() => wanted.value.reduce((sum, file) => sum + file.sizeBytes, 0))
+
+function toggle(id: string) {
+  if (!chosen.value.delete(id)) chosen.value.add(id)
+}
+function takeIn() {
+  open.value = false
+  void arrivals.takeFromSiding(wanted.value)
+}
+</script>
+
+<template>
+  <Modal v-model:open="open" title="The siding" :footer="null" :width="560">
+    <p v-if="arrivals.sidingTrouble" role="alert">{{ arrivals.sidingTrouble }}</p>
+    <p v-else-if="arrivals.waiting.length === 0" class="quiet">
+      Everything on the siding has been taken in: {{ arrivals.siding.length }} files.
+    </p>
+    <template v-else>
+      <ul>
+        <li v-for="file in arrivals.waiting" :key="file.id">
+          <Checkbox :checked="chosen.has(file.id)" @change="toggle(file.id)"
+            >{{ file.folder ? `${file.folder}/` : '' }}{{ file.name }}</Checkbox
+          >
+          <span class="figures quiet">{{ fileSize(file.sizeBytes) }}</span>
+        </li>
+      </ul>
+      <div class="actions">
+        <span class="quiet">{{ wanted.length }} of {{ arrivals.waiting.length }}, {{ fileSize(bytes) }}</span>
+        <Button type="primary" :disabled="wanted.length === 0" @click="takeIn"
+          >Take in {{ wanted.length }}</Button
+        >
+      </div>
+    </template>
+  </Modal>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  max-height: 420px;
+  overflow: auto;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  padding: 3px 4px;
+  border-bottom: 1px solid var(--line);
+}
+.actions {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding-top: 12px;
+}
+</style>

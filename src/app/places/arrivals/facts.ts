@@ -1,0 +1,140 @@
+import type { Clip } from '../../../core/edit/project'
+import { aspectName, displaySize, pixelSizeName, tradeName } from '../../../core/format/format'
+import { rateName } from '../../../core/rate/rate'
+import type { VideoFacts } from '../../../core/reading/reading'
+import { clockTime, fileSize } from '../../figures'
+
+/** A line of the docket: a fact, and where it was claimed. */
+export interface FactLine {
+  readonly name: string
+  readonly value: string
+  readonly origin: string
+}
+
+const join = (parts: (string | null | undefined | false | 0)[], by = ', ') => parts.filter(Boolean).join(by)
+
+/** A clip's reading for reading: picture, motion, scan, colour, sound, file. */
+export function factsOf(clip: Clip): FactLine[] {
+  const { reading, origins } = clip
+  const file: FactLine = {
+    name: 'file',
+    value: join([
+      reading?.container && `${reading.container} wrapper`,
+      fileSize(clip.sizeBytes),
+      clip.folder && `in ${clip.folder}`,
+    ]),
+    origin: '',
+  }
+  if (!reading) return [file]
+  const video = reading.video ? videoLines(reading.video, origins, reading.kind === 'still') : []
+  const sound = reading.audio.map((track, i) => ({
+    name: i === 0 ? 'sound' : '',
+    value: join([
+      track.codec,
+      track.channels && `${track.channels} channels`,
+      track.sampleRate && `${track.sampleRate / 1000} kHz`,
+      track.bitDepth && `${track.bitDepth} bit`,
+    ]),
+    origin: '',
+  }))
+  const time =
+    reading.durationSec === null
+      ? []
+      : [
+          {
+            name: 'lasts',
+            value: `${clockTime(reading.durationSec)} (${reading.durationSec.toFixed(2)} s)`,
+            origin: origins.durationSec ?? '',
+          },
+        ]
+  const starts = reading.timecode
+    ? [
+        {
+          name: 'starts at',
+          value: `${reading.timecode.start}${reading.timecode.dropFrame ? ', drop-frame' : ''}`,
+          origin: origins.timecode ?? '',
+        },
+      ]
+    : []
+  const made = join([
+    reading.recordedAt && `recorded ${reading.recordedAt}`,
+    reading.reel && `reel ${reading.reel}`,
+  ])
+  return [
+    ...video,
+    ...time,
+    ...starts,
+    ...sound,
+    file,
+    ...(made ? [{ name: '', value: made, origin: '' }] : []),
+  ]
+}
+
+function videoLines(video: VideoFacts, origins: Clip['origins'], still: boolean): FactLine[] {
+  const shown = displaySize(video)
+  const nonSquare = video.pixelAspect.num !== video.pixelAspect.den
+  const shape = nonSquare ? ` → shows as ${Math.round(shown.width)}×${shown.height}` : ''
+  const trade = tradeName(video)
+  // The SD names state the shape already.
+  const aspect = trade?.includes(':') ? null : aspectName(video)
+  const picture = join([
+    `${pixelSizeName(video)}${shape}`,
+    trade,
+    aspect,
+    video.rotation !== 0 && `turned ${video.rotation}°`,
+  ])
+  const lines: FactLine[] = [
+    {
+      name: 'picture',
+      value: picture,
+      origin: (nonSquare ? origins['video.pixelAspect'] : origins['video.width']) ?? '',
+    },
+    {
+      name: 'codec',
+      value: join([
+        join([video.codec, video.profile], ' '),
+        video.bitDepth && `${video.bitDepth} bit`,
+        video.chroma,
+        video.alpha && 'alpha',
+      ]),
+      origin: origins['video.profile'] ?? origins['video.bitDepth'] ?? '',
+    },
+  ]
+  if (!still) {
+    lines.push({ name: 'motion', value: motion(video), origin: origins['video.rate'] ?? '' })
+    const order =
+      video.fieldOrder === 'unknown'
+        ? 'field order not stated'
+        : video.fieldOrder?.replace('-first', ' field first')
+    lines.push({
+      name: 'scan',
+      value: video.scan === 'unknown' ? 'not stated' : join([video.scan, order]),
+      origin: origins['video.fieldOrder'] ?? origins['video.scan'] ?? '',
+    })
+  }
+  const { primaries, transfer, matrix, range } = video.colour
+  if (primaries || transfer || matrix || range) {
+    const names = new Set([primaries, transfer, matrix].filter(Boolean))
+    lines.push({
+      name: 'colour',
+      value: join([[...names].join(' / '), range && `${range} range`]),
+      origin: origins['video.colour.primaries'] ?? origins['video.colour.range'] ?? '',
+    })
+  }
+  return lines
+}
+
+function motion(video: VideoFacts): string {
+  if (!video.rate) return 'rate not stated'
+  const frames = video.frameCount !== null && `${video.frameCount} frames`
+  if (video.rateMode === 'variable') {
+    return join([
+      `variable ${video.minRate!.toFixed(1)} to ${video.maxRate!.toFixed(1)} a second, mean ${video.meanRate!.toFixed(2)}`,
+      frames,
+    ])
+  }
+  const fields =
+    video.scan === 'interlaced' && `${rateName({ num: video.rate.num * 2, den: video.rate.den })} fields`
+  const exact = video.rate.den === 1 ? '' : ` (${video.rate.num}/${video.rate.den})`
+  return join([`${rateName(video.rate)}${exact} frames a second`, fields, frames])
+}

@@ -1,0 +1,237 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import Papa from 'papaparse'
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { worstFirst } from '../../../core/check/check'
+import { formatName } from '../../../core/format/format'
+import { toOtio } from '../../../core/exchange/otio'
+import { tallyRows } from '../../../core/exchange/tally-table'
+import { frameToTimecode } from '../../../core/rate/timecode'
+import { grades } from '../../../core/toll/charge'
+import { percent } from '../../../core/toll/sentence'
+import { useProject } from '../../../stores/project'
+import { useTimelines } from '../../../stores/timelines'
+import GradeMark from '../../components/GradeMark.vue'
+import ShareBar from '../../components/ShareBar.vue'
+import { download, fileNameOf } from '../../download'
+
+const project = useProject()
+const timelines = useTimelines()
+const router = useRouter()
+const picker = ref<HTMLInputElement>()
+const trouble = ref<string | null>(null)
+
+const check = computed(() => timelines.check)
+const rows = computed(() => (check.value ? worstFirst(check.value.findings) : []))
+const shares = computed(() => {
+  const frames = Math.max(1, check.value?.frames ?? 1)
+  const of = (grade: string) =>
+    (check.value?.findings ?? [])
+      .filter((f) => f.toll.grade === grade)
+      .reduce((n, f) => n + f.placement.length, 0) / frames
+  return { free: of('free'), light: of('light'), heavy: of('heavy'), severe: of('severe') }
+})
+const base = computed(() => fileNameOf(project.doc!.project.name, timelines.current?.name ?? ''))
+
+const saveOtio = () =>
+  download(
+    `${base.value}.otio`,
+    JSON.stringify(toOtio(project.doc!, timelines.current!), null, 2),
+    'application/json',
+  )
+const saveTally = () => download(`${base.value}.csv`, Papa.unparse(tallyRows(check.value!)), 'text/csv')
+const saveProject = () =>
+  download(
+    `${fileNameOf(project.doc!.project.name)}.yard-tally.json`,
+    project.exportFile(),
+    'application/json',
+  )
+
+async function importProject(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  const result = await project.importFile(await file.text())
+  trouble.value = 'error' in result ? `${file.name}: ${result.error}` : null
+  if ('id' in result) await router.push({ name: 'dispatch', params: { id: result.id } })
+}
+</script>
+
+<template>
+  <div class="place">
+    <aside class="list" aria-label="Timelines">
+      <h1>To be handed over</h1>
+      <ul>
+        <li v-for="timeline in project.timelines" :key="timeline.id">
+          <button
+            class="entry"
+            :aria-current="timelines.current?.id === timeline.id"
+            @click="timelines.selectedId = timeline.id"
+          >
+            <b>{{ timeline.name }}</b>
+            <span class="quiet"
+              >{{ timeline.tracks.reduce((n, t) => n + t.placements.length, 0) }} placed</span
+            >
+          </button>
+        </li>
+      </ul>
+      <p v-if="project.timelines.length === 0" class="quiet">
+        No timeline yet. <RouterLink :to="{ name: 'timelines' }">To Timelines</RouterLink>
+      </p>
+    </aside>
+    <section class="main" aria-label="Check">
+      <template v-if="check && timelines.current">
+        <div class="title">
+          <h1>Will “{{ timelines.current.name }}” run as it is?</h1>
+          <span class="quiet figures"
+            >{{ formatName(check.format) }} · {{ frameToTimecode(check.frames, check.format.rate) }}</span
+          >
+        </div>
+        <div class="glance">
+          <span
+            >untouched <b class="figures">{{ percent(check.untouchedShare) }}</b></span
+          >
+          <GradeMark v-for="grade in grades" :key="grade" :grade="grade" :count="check.countByGrade[grade]" />
+        </div>
+        <ShareBar :shares="shares" />
+        <div class="scroll" tabindex="0" role="region" aria-label="Check of the timeline">
+          <table>
+            <thead class="heading">
+              <tr>
+                <th>toll</th>
+                <th>clip</th>
+                <th class="right">starts at</th>
+                <th class="right">frames</th>
+                <th>what happens to it</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="{ placement, clip, toll, text } in rows" :key="placement.id">
+                <td><GradeMark :grade="toll.grade" /></td>
+                <td>{{ clip.name }}</td>
+                <td class="figures right">{{ frameToTimecode(placement.start, check.format.rate) }}</td>
+                <td class="figures right">{{ placement.length }}</td>
+                <td>{{ text }}</td>
+              </tr>
+            </tbody>
+          </table>
+          <p v-if="rows.length === 0" class="quiet">Nothing is placed yet.</p>
+        </div>
+      </template>
+      <p v-else class="quiet">The check of a timeline stands here once there is one.</p>
+    </section>
+    <aside class="sheet" aria-label="Hand over">
+      <h2>Hand over</h2>
+      <div class="way">
+        <Button type="primary" :disabled="!check" @click="saveOtio">Cut as OpenTimelineIO</Button>
+        <p class="quiet">Every placement with its source, times at the exact rate.</p>
+      </div>
+      <div class="way">
+        <Button :disabled="!check" @click="saveTally">Tally as CSV</Button>
+        <p class="quiet">A line for each placed clip: size, rate, toll, charges.</p>
+      </div>
+      <div class="way">
+        <Button @click="saveProject">Project file</Button>
+        <Button @click="picker?.click()">Import…</Button>
+        <input
+          ref="picker"
+          class="visually-hidden"
+          type="file"
+          accept=".json,application/json"
+          aria-label="Project file to import"
+          tabindex="-1"
+          @change="importProject"
+        />
+        <p class="quiet">Readings, decisions and timelines; no pictures. It comes back to the same state.</p>
+      </div>
+      <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.place {
+  height: 100%;
+  display: grid;
+  grid-template-columns: 210px minmax(0, 1fr) 300px;
+}
+.list {
+  border-right: 1px solid var(--line);
+  padding: 14px 0 0 16px;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+}
+ul {
+  list-style: none;
+  border-top: 1px solid var(--line);
+}
+li {
+  border-bottom: 1px solid var(--line);
+}
+.entry {
+  all: unset;
+  display: flex;
+  flex-direction: column;
+  width: 100%;
+  box-sizing: border-box;
+  padding: 8px 10px;
+  cursor: pointer;
+}
+.entry[aria-current='true'] {
+  background: var(--sheet);
+  box-shadow: inset 3px 0 var(--accent);
+}
+.entry:focus-visible {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
+}
+.main {
+  padding: 14px 20px;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  min-height: 0;
+}
+.title,
+.glance {
+  display: flex;
+  gap: 16px;
+  align-items: baseline;
+}
+.scroll {
+  overflow: auto;
+  flex: 1;
+  border-top: 1px solid var(--ink);
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th,
+td {
+  text-align: left;
+  font-weight: inherit;
+  padding: 6px 12px 6px 0;
+  border-bottom: 1px solid var(--line);
+  vertical-align: top;
+}
+.right {
+  text-align: right;
+}
+.way {
+  padding: 12px 0;
+  border-bottom: 1px solid var(--line);
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.way p {
+  width: 100%;
+}
+.trouble {
+  color: var(--severe);
+}
+</style>

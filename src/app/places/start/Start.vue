@@ -1,0 +1,157 @@
+<script setup lang="ts">
+import { Button, Input } from 'ant-design-vue'
+import dayjs from 'dayjs'
+import { onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { useArrivals } from '../../../stores/arrivals'
+import { useMedia } from '../../../stores/media'
+import { useProject } from '../../../stores/project'
+import TallyMarks from '../../components/TallyMarks.vue'
+
+const router = useRouter()
+const project = useProject()
+const arrivals = useArrivals()
+const media = useMedia()
+const name = ref('')
+const trouble = ref<string | null>(null)
+const picker = ref<HTMLInputElement>()
+
+onMounted(() => {
+  void project.list()
+  void arrivals.lookAtSiding()
+})
+
+async function create() {
+  const id = await project.create(name.value.trim() || 'Untitled')
+  await router.push({ name: 'arrivals', params: { id } })
+}
+
+/** The demo is a project like any other: its clips come in from the siding. */
+async function openDemo() {
+  const id = await project.create('The Ninth Bell')
+  await media.openProject(id)
+  await router.push({ name: 'arrivals', params: { id } })
+  if (arrivals.siding.length === 0) await arrivals.lookAtSiding()
+  await arrivals.takeFromSiding(arrivals.waiting)
+}
+
+async function importProject(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  const result = await project.importFile(await file.text())
+  if ('error' in result) trouble.value = `${file.name}: ${result.error}`
+  else await router.push({ name: 'arrivals', params: { id: result.id } })
+}
+</script>
+
+<template>
+  <main class="start">
+    <h1><TallyMarks :count="5" :height="26" /> Yard Tally</h1>
+    <p class="lead">
+      Clips from many cameras, one film. Read every file, see what each frame size and rate would cost,
+      choose, place, check, hand over.
+    </p>
+    <section class="ways">
+      <form @submit.prevent="create">
+        <h2>A new project</h2>
+        <div class="row">
+          <Input v-model:value="name" placeholder="its name" aria-label="Name of the new project" />
+          <Button type="primary" html-type="submit">Begin</Button>
+        </div>
+      </form>
+      <div>
+        <h2>The demo</h2>
+        <p class="quiet">
+          A short film about a bell foundry: {{ arrivals.siding.length || 'some' }} files from eleven cameras
+          and recorders.
+        </p>
+        <Button @click="openDemo">Open the demo</Button>
+      </div>
+      <div>
+        <h2>A project file</h2>
+        <p class="quiet">Comes back as it was written; nothing here is overwritten.</p>
+        <Button @click="picker?.click()">Import a project file…</Button>
+        <input
+          ref="picker"
+          class="visually-hidden"
+          type="file"
+          accept=".json,application/json"
+          aria-label="Project file"
+          tabindex="-1"
+          @change="importProject"
+        />
+      </div>
+    </section>
+    <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
+    <section v-if="project.entries.length" aria-labelledby="kept">
+      <h2 id="kept">Kept in this browser</h2>
+      <ul>
+        <li v-for="entry in project.entries" :key="entry.id">
+          <RouterLink :to="{ name: 'arrivals', params: { id: entry.id } }">{{ entry.name }}</RouterLink>
+          <span class="quiet figures">{{ entry.clips }} clips</span>
+          <span class="quiet figures">{{ dayjs(entry.createdAt).format('YYYY-MM-DD HH:mm') }}</span>
+        </li>
+      </ul>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.start {
+  height: 100%;
+  overflow: auto;
+  max-width: 980px;
+  margin: 0 auto;
+  padding: 72px 24px;
+  display: flex;
+  flex-direction: column;
+  gap: 28px;
+}
+h1 {
+  font-size: 26px;
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+.lead {
+  font-size: 16px;
+  max-width: 60ch;
+}
+.ways {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  border-top: 1px solid var(--ink);
+  border-bottom: 1px solid var(--line);
+}
+.ways > * {
+  padding: 18px 20px 22px 0;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  align-items: flex-start;
+}
+.ways > * + * {
+  padding-left: 20px;
+  border-left: 1px solid var(--line);
+}
+.row {
+  display: flex;
+  gap: 8px;
+  width: 100%;
+}
+ul {
+  list-style: none;
+  margin-top: 8px;
+}
+li {
+  display: grid;
+  grid-template-columns: 1fr 100px 160px;
+  padding: 7px 0;
+  border-top: 1px solid var(--line);
+}
+.trouble {
+  color: var(--severe);
+}
+</style>

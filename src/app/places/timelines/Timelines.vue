@@ -1,0 +1,262 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import { computed, ref, watch } from 'vue'
+import type { Clip } from '../../../core/edit/project'
+import { formatOf } from '../../../core/edit/project'
+import { formatName } from '../../../core/format/format'
+import { grades } from '../../../core/toll/charge'
+import { percent } from '../../../core/toll/sentence'
+import { frameToTimecode } from '../../../core/rate/timecode'
+import { useProject } from '../../../stores/project'
+import { useTimelines } from '../../../stores/timelines'
+import GradeMark from '../../components/GradeMark.vue'
+import { clockTime, rateLabel, uprightSizeName } from '../../figures'
+import MismatchQuestion from './MismatchQuestion.vue'
+import PlacementDocket from './PlacementDocket.vue'
+import TimelineStrip from './TimelineStrip.vue'
+import TimelineViewer from './TimelineViewer.vue'
+
+const project = useProject()
+const timelines = useTimelines()
+const playhead = ref(0)
+const selectedId = ref<string | null>(null)
+const dropping = ref(false)
+
+const formatLabel = (id: string) => {
+  const format = project.doc ? formatOf(project.doc, project.doc.timelines[id]) : null
+  return format ? formatName(format) : 'no format yet'
+}
+const placeable = computed(() => project.clips.filter((clip) => clip.reading && !clip.fault))
+const placements = computed(() => timelines.current?.tracks.flatMap((track) => track.placements) ?? [])
+const total = computed(() => placements.value.reduce((end, p) => Math.max(end, p.start + p.length), 0))
+const selected = computed(() => placements.value.find((p) => p.id === selectedId.value) ?? null)
+
+watch(
+  [() => timelines.current?.id, total],
+  () => (playhead.value = Math.max(0, Math.min(playhead.value, total.value - 1))),
+)
+watch(
+  () => timelines.current?.id,
+  () => (selectedId.value = null),
+)
+
+function dropClip(event: DragEvent) {
+  dropping.value = false
+  const id = event.dataTransfer?.getData('text/yard-tally-clip')
+  const clip = placeable.value.find((c) => c.id === id)
+  if (clip) timelines.place([clip])
+}
+function drag(event: DragEvent, clip: Clip) {
+  event.dataTransfer?.setData('text/yard-tally-clip', clip.id)
+}
+function removeSelected() {
+  if (selected.value) timelines.remove([selected.value.id])
+}
+</script>
+
+<template>
+  <div class="place">
+    <aside class="list" aria-label="Timelines and clips">
+      <h1>Timelines</h1>
+      <ul>
+        <li v-for="timeline in project.timelines" :key="timeline.id">
+          <button
+            class="entry"
+            :aria-current="timelines.current?.id === timeline.id"
+            @click="timelines.selectedId = timeline.id"
+          >
+            <b>{{ timeline.name }}</b>
+            <span class="figures">{{ formatLabel(timeline.id) }}</span>
+            <span class="quiet">{{ timeline.ownFormat ? 'its own format' : 'follows the project' }}</span>
+          </button>
+          <button v-if="timeline.ownFormat" class="word" @click="timelines.follow(timeline)">
+            follow the project
+          </button>
+        </li>
+      </ul>
+      <Button :disabled="!project.format" @click="timelines.create">New timeline</Button>
+      <p v-if="!project.format" class="quiet small">
+        Choose the format in the Yard first: a timeline never takes it from what is placed first.
+      </p>
+      <template v-if="timelines.current">
+        <h2 class="heading">to place: drag, double-click or Enter</h2>
+        <ul class="clips">
+          <li v-for="clip in placeable" :key="clip.id">
+            <button
+              class="clip"
+              draggable="true"
+              :title="`Place ${clip.name}`"
+              @dragstart="drag($event, clip)"
+              @dblclick="timelines.place([clip])"
+              @keydown.enter.prevent="timelines.place([clip])"
+            >
+              <span class="ellipsis">{{ clip.name }}</span>
+              <span class="quiet figures small"
+                >{{
+                  clip.reading!.kind === 'audio' ? 'sound' : `${uprightSizeName(clip)} ${rateLabel(clip)}`
+                }}
+                {{ clockTime(clip.reading!.durationSec) }}</span
+              >
+            </button>
+          </li>
+        </ul>
+      </template>
+    </aside>
+    <section
+      v-if="timelines.current && timelines.format"
+      class="main"
+      :class="{ dropping }"
+      :aria-label="timelines.current.name"
+      @dragover.prevent="dropping = true"
+      @dragleave.self="dropping = false"
+      @drop.prevent="dropClip"
+    >
+      <TimelineViewer :timeline="timelines.current" :format="timelines.format" :playhead="playhead" />
+      <div class="bar">
+        <b class="figures clock">{{ frameToTimecode(playhead, timelines.format.rate) }}</b>
+        <span class="quiet">frame {{ playhead }} of {{ total }}</span>
+        <span class="spacer" />
+        <Button size="small" :disabled="!selected" @click="removeSelected">Take out</Button>
+      </div>
+      <TimelineStrip
+        v-model:playhead="playhead"
+        v-model:selected="selectedId"
+        :timeline="timelines.current"
+        :format="timelines.format"
+        @remove="removeSelected"
+      />
+      <div v-if="timelines.check" class="summary">
+        <span
+          >untouched <b class="figures">{{ percent(timelines.check.untouchedShare) }}</b> of
+          {{ frameToTimecode(timelines.check.frames, timelines.format.rate) }}</span
+        >
+        <GradeMark
+          v-for="grade in [...grades].reverse()"
+          :key="grade"
+          :grade="grade"
+          :count="timelines.check.countByGrade[grade]"
+        />
+        <button
+          v-if="project.doc!.project.onMismatch === 'keep'"
+          class="word"
+          @click="timelines.setAsking(true)"
+        >
+          ask again about mismatches
+        </button>
+      </div>
+    </section>
+    <section v-else class="empty">
+      <h2>{{ project.format ? 'No timeline yet' : 'The project has no format yet' }}</h2>
+      <p v-if="project.format">
+        Make one: it runs in {{ formatName(project.format) }} and follows the project.
+      </p>
+      <p v-else>
+        The Yard prices every format for your footage.
+        <RouterLink :to="{ name: 'yard' }">To the Yard</RouterLink>
+      </p>
+    </section>
+    <PlacementDocket :placement="selected" :format="timelines.format" :playhead="playhead" />
+    <MismatchQuestion />
+  </div>
+</template>
+
+<style scoped>
+.place {
+  height: 100%;
+  display: grid;
+  grid-template-columns: 210px minmax(0, 1fr) 290px;
+}
+.list {
+  border-right: 1px solid var(--line);
+  padding: 14px 0 12px 16px;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  min-height: 0;
+  align-items: flex-start;
+}
+ul {
+  list-style: none;
+  width: 100%;
+}
+.list > ul:first-of-type {
+  border-top: 1px solid var(--line);
+  max-height: 250px;
+  overflow: auto;
+  flex: none;
+}
+.entry {
+  all: unset;
+  display: flex;
+  flex-direction: column;
+  padding: 8px 8px 8px 10px;
+  width: 100%;
+  box-sizing: border-box;
+  cursor: pointer;
+}
+.entry[aria-current='true'] {
+  background: var(--sheet);
+  box-shadow: inset 3px 0 var(--accent);
+}
+.entry:focus-visible,
+.clip:focus-visible {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
+}
+li {
+  border-bottom: 1px solid var(--line);
+}
+.clips {
+  overflow: auto;
+  min-height: 0;
+  flex: 1;
+}
+.clip {
+  all: unset;
+  display: flex;
+  flex-direction: column;
+  width: 100%;
+  box-sizing: border-box;
+  padding: 3px 4px;
+  cursor: grab;
+}
+.small {
+  font-size: 11.5px;
+}
+.main {
+  padding: 12px 16px;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  min-height: 0;
+  overflow: hidden;
+}
+.dropping {
+  outline: 2px dashed var(--accent);
+  outline-offset: -6px;
+}
+.bar,
+.summary {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+}
+.clock {
+  font-size: 17px;
+}
+.spacer {
+  flex: 1;
+}
+.summary {
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
+  flex-wrap: wrap;
+}
+.empty {
+  margin: 80px auto;
+  max-width: 46ch;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+}
+</style>

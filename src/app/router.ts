@@ -1,0 +1,28 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+/** The four places, in the order of the line. */
+export const places = ['arrivals', 'yard', 'timelines', 'dispatch'] as const
+export type Place = (typeof places)[number]
+
+const views: Record<Place, () => Promise<unknown>> = {
+  arrivals: () => import('./places/arrivals/Arrivals.vue'),
+  yard: () => import('./places/yard/Yard.vue'),
+  timelines: () => import('./places/timelines/Timelines.vue'),
+  dispatch: () => import('./places/dispatch/Dispatch.vue'),
+}
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'start', component: () => import('./places/start/Start.vue') },
+    {
+      path: '/p/:id',
+      component: () => import('./OpenProject.vue'),
+      children: [
+        { path: '', redirect: { name: 'arrivals' } },
+        ...places.map((place) => ({ path: place, name: place, component: views[place] as never })),
+      ],
+    },
+    { path: '/:rest(.*)*', redirect: '/' },
+  ],
+})

@@ -1,0 +1,110 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { formatText } from '../format/format'
+import { parseFormat } from '../format/parse'
+import type { Reading } from '../reading/reading'
+import { pictureOfFormat } from '../toll/toll'
+import { defaultPolicy } from '../toll/policy'
+import { priceOf, rank } from './rank'
+import { type Bloc, gatherVotes } from './vote'
+import { stillReading } from '../reading/still/still'
+
+const format = (text: string) => parseFormat(text)!.format
+const bloc = (text: string, seconds: number): Bloc => ({
+  picture: pictureOfFormat(format(text)),
+  ids: [text],
+  seconds,
+  weight: seconds,
+})
+const order = (blocs: Bloc[], options: Partial<Parameters<typeof rank>[1]> = {}) =>
+  rank(blocs, { policy: defaultPolicy, ...options }).map((c) => formatText(c.format))
+
+const video = (seconds: number): Reading => {
+  const still = stillReading('MP4', 1, { width: 1920, height: 1080, bitDepth: 8, chroma: null, alpha: false })
+  return {
+    ...still,
+    kind: 'video',
+    durationSec: seconds,
+    video: { ...still.video!, rate: { num: 25, den: 1 } },
+  }
+}
+
+describe('votes', () => {
+  it('are for video only, by running time and priority', () => {
+    const { blocs, excluded } = gatherVotes([
+      {
+        id: 'title',
+        reading: stillReading('PNG', 1, { width: 1280, height: 720, bitDepth: 8, chroma: null, alpha: true }),
+        priority: 'key',
+      },
+      { id: 'hum', reading: { ...video(9), kind: 'audio', video: null }, priority: 'normal' },
+      { id: 'broken', reading: null, priority: 'normal' },
+      { id: 'unwanted', reading: video(60), priority: 'left-out' },
+      { id: 'a', reading: video(10), priority: 'normal' },
+      { id: 'b', reading: video(20), priority: 'key' },
+    ])
+    expect(blocs).toHaveLength(1)
+    expect(blocs[0]).toMatchObject({ ids: ['a', 'b'], seconds: 30, weight: 70 })
+    expect(excluded.map((e) => e.why)).toEqual(['still', 'sound', 'not-read', 'left-out'])
+  })
+})
+
+describe('ranking', () => {
+  const mixed = (uhdShare: number) => [
+    bloc('3840x2160@25p', uhdShare * 1000),
+    bloc('1920x1080@25p', (1 - uhdShare) * 1000),
+  ]
+
+  it('takes UHD over HD when balanced from 10/13 of the time on', () => {
+    expect(order(mixed(10 / 13 + 0.001))[0]).toBe('3840x2160@25p')
+    expect(order(mixed(10 / 13 - 0.001))[0]).toBe('1920x1080@25p')
+  })
+
+  it('follows the lean', () => {
+    expect(order(mixed(0.85), { lean: 'sharp' })[0]).toBe('1920x1080@25p')
+    expect(order(mixed(0.55), { lean: 'detail' })[0]).toBe('3840x2160@25p')
+    expect(order(mixed(0.55), { lean: 'majority' })[0]).toBe('3840x2160@25p')
+  })
+
+  it('counts what is delivered', () => {
+    const blocs = [bloc('1920x1080@50p', 60), bloc('1920x1080@25p', 10)]
+    expect(order(blocs)[0]).toBe('1920x1080@50p')
+    const [first] = rank(blocs, { policy: defaultPolicy, deliverables: [format('1920x1080@50i')] })
+    expect(formatText(first.format)).toMatch(/@(50i|25p)$/)
+    expect(first.reason).toContain('Delivered')
+  })
+
+  it('offers the field rate of interlaced clips', () => {
+    expect(order([bloc('1920x1080@50i', 10)])).toEqual(['1920x1080@50i', '1920x1080@50p', '1920x1080@25p'])
+  })
+
+  it('prices footage and delivery as the definition says', () => {
+    const blocs = mixed(0.5)
+    const uhd = priceOf(format('3840x2160@25p'), blocs, {
+      policy: defaultPolicy,
+      deliverables: [format('1920x1080@25p')],
+    })
+    expect(uhd.footageLoss).toBeCloseTo(0.375, 12)
+    expect(uhd.deliveryLoss).toBeCloseTo(0.225, 12)
+    expect(uhd.score).toBeCloseTo(1 - 0.625 * 0.775, 12)
+    expect(uhd.untouchedShare).toBeCloseTo(0.5, 12)
+    expect(uhd.reason).toMatch(/50 % stays untouched/)
+  })
+
+  it('does not depend on the order of the clips', () => {
+    const all = [
+      '3840x2160@25p',
+      '1920x1080@50p',
+      '720x576/64:45@50i',
+      '4096x2160@23.976p',
+      '1280x720@9p',
+    ].map((t, i) => bloc(t, 3 + i * 2))
+    const expected = order(all)
+    fc.assert(
+      fc.property(fc.shuffledSubarray(all, { minLength: all.length }), (shuffled) => {
+        expect(order(shuffled)).toEqual(expected)
+      }),
+      { numRuns: 20 },
+    )
+  })
+})

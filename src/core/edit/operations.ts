@@ -1,0 +1,143 @@
+import { formatName, sameFormat } from '../format/format'
+import type { Format } from '../format/format'
+import { carryPlacements } from './carry'
+import { type Clip, type Decision, type Doc, type Placement, type Timeline, formatOf } from './project'
+
+/**
+ * The edits of a project. Each changes the document that it is given in place, so that it can run on a draft
+ * whose changes are recorded and undone as patches. None of them knows a clock: times and ids come from outside.
+ */
+
+/** Takes clips in; one that is there already (same id) is replaced where it stands. */
+export function takeIn(doc: Doc, clips: readonly Clip[]): void {
+  for (const clip of clips) {
+    if (!doc.clips[clip.id]) doc.project.clipOrder.push(clip.id)
+    doc.clips[clip.id] = clip
+  }
+}
+
+/** Takes clips out, and their placements with them. */
+export function takeOut(doc: Doc, ids: readonly string[]): void {
+  const gone = new Set(ids)
+  doc.project.clipOrder = doc.project.clipOrder.filter((id) => !gone.has(id))
+  for (const id of gone) delete doc.clips[id]
+  for (const timeline of Object.values(doc.timelines)) {
+    for (const track of timeline.tracks)
+      track.placements = track.placements.filter((p) => !gone.has(p.clipId))
+  }
+}
+
+/** Sets the project's format and writes why; timelines that follow are carried to its rate. */
+export function setProjectFormat(doc: Doc, decision: Decision): void {
+  for (const timeline of Object.values(doc.timelines)) {
+    const before = formatOf(doc, timeline)
+    if (!timeline.ownFormat && before) carryTimeline(timeline, before, decision.format)
+  }
+  doc.project.format = decision.format
+  doc.project.decisions.push(decision)
+}
+
+/** Gives a timeline its own format, or lets it follow the project again (null). Its cut is carried along. */
+export function setTimelineFormat(doc: Doc, timelineId: string, format: Format | null): void {
+  const timeline = doc.timelines[timelineId]
+  const before = formatOf(doc, timeline)
+  timeline.ownFormat = format
+  const after = formatOf(doc, timeline)
+  if (before && after) carryTimeline(timeline, before, after)
+}
+
+function carryTimeline(timeline: Timeline, before: Format, after: Format) {
+  for (const track of timeline.tracks)
+    track.placements = carryPlacements(track.placements, before.rate, after.rate)
+}
+
+export function addTimeline(doc: Doc, timeline: Timeline): void {
+  doc.timelines[timeline.id] = timeline
+  doc.project.timelineOrder.push(timeline.id)
+}
+
+export function removeTimeline(doc: Doc, id: string): void {
+  delete doc.timelines[id]
+  doc.project.timelineOrder = doc.project.timelineOrder.filter((other) => other !== id)
+}
+
+/** An empty timeline with one track for pictures and one for sound. */
+export const newTimeline = (
+  id: string,
+  name: string,
+  createdAt: string,
+  ownFormat: Format | null = null,
+): Timeline => ({
+  id,
+  name,
+  ownFormat,
+  createdAt,
+  tracks: [
+    { id: `${id}-v1`, kind: 'video', placements: [] },
+    { id: `${id}-a1`, kind: 'audio', placements: [] },
+  ],
+})
+
+/** A name for a timeline from its format, not yet taken by another. */
+export function proposeName(doc: Doc, format: Format | null): string {
+  const base = format ? `Cut ${formatName(format)}` : 'Cut'
+  const taken = new Set(Object.values(doc.timelines).map((t) => t.name))
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? base : `${base} (${n})`
+    if (!taken.has(name)) return name
+  }
+}
+
+/**
+ * Places clips one after the other at the end of the track of their kind.
+ * @param wanted the new placements without their start
+ */
+export function append(doc: Doc, timelineId: string, wanted: readonly Omit<Placement, 'start'>[]): void {
+  const timeline = doc.timelines[timelineId]
+  for (const placement of wanted) {
+    const kind = doc.clips[placement.clipId]?.reading?.kind === 'audio' ? 'audio' : 'video'
+    const track = timeline.tracks.find((t) => t.kind === kind)!
+    track.placements.push({ ...placement, start: endOf(track.placements) })
+  }
+}
+
+/** The frame after the last one that is placed. */
+export const endOf = (placements: readonly Placement[]): number =>
+  placements.reduce((end, p) => Math.max(end, p.start + p.length), 0)
+
+/** Takes placements out and closes the gaps they leave on their tracks. */
+export function removePlacements(doc: Doc, timelineId: string, ids: readonly string[]): void {
+  const gone = new Set(ids)
+  for (const track of doc.timelines[timelineId].tracks) {
+    let removed = 0
+    track.placements = track.placements.flatMap((p) => {
+      if (gone.has(p.id)) {
+        removed += p.length
+        return []
+      }
+      return [{ ...p, start: p.start - removed }]
+    })
+  }
+}
+
+/** Moves a placement to another position in the order of its track; butt cuts stay butted. */
+export function movePlacement(doc: Doc, timelineId: string, id: string, toIndex: number): void {
+  for (const track of doc.timelines[timelineId].tracks) {
+    const from = track.placements.findIndex((p) => p.id === id)
+    if (from < 0) continue
+    const order = track.placements.filter((p) => p.id !== id)
+    order.splice(Math.max(0, Math.min(toIndex, order.length)), 0, track.placements[from])
+    let start = 0
+    track.placements = order.map((p) => {
+      const placed = { ...p, start }
+      start += p.length
+      return placed
+    })
+  }
+}
+
+/** Whether a format would be news to a timeline. */
+export const differs = (doc: Doc, timeline: Timeline, format: Format): boolean => {
+  const current = formatOf(doc, timeline)
+  return !current || !sameFormat(current, format)
+}

@@ -1,0 +1,120 @@
+import { z } from 'zod'
+import { Priority } from '../choice/vote'
+import { Format } from '../format/format'
+import { Rational } from '../rational/rational'
+import { Fault } from '../reading/fault'
+import { Origins, Reading } from '../reading/reading'
+import { Lean, Policy, defaultPolicy } from '../toll/policy'
+import { Treatment } from '../toll/treatment'
+
+/** Who set a format, and from what. */
+export const SetBy = z.enum(['typed', 'standard', 'clip', 'recommended', 'tried', 'delivery'])
+export type SetBy = z.infer<typeof SetBy>
+
+/** A line of the decision log: who decided what format, when and why. */
+export const Decision = z.object({
+  at: z.string(),
+  setBy: SetBy,
+  format: Format,
+  reason: z.string(),
+})
+export type Decision = z.infer<typeof Decision>
+
+/** Where the bytes of a clip are: on the siding, or in a file of the editor's. */
+export const ClipSource = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('siding'), id: z.string() }),
+  z.object({ kind: z.literal('file') }),
+])
+export type ClipSource = z.infer<typeof ClipSource>
+
+export const Clip = z.object({
+  id: z.string(),
+  name: z.string(),
+  /** The folder it came in, for telling apart clips of one name. */
+  folder: z.string(),
+  sizeBytes: z.number(),
+  /** Hash of head and tail; with name and size it finds the file again. */
+  hash: z.string().nullable(),
+  source: ClipSource,
+  reading: Reading.nullable(),
+  origins: Origins,
+  fault: Fault.nullable(),
+  priority: Priority,
+  arrivedAt: z.string(),
+})
+export type Clip = z.infer<typeof Clip>
+
+/** A clip on a track: frames of the timeline, and the time in the source where it begins. */
+export const Placement = z.object({
+  id: z.string(),
+  clipId: z.string(),
+  start: z.number().int().nonnegative(),
+  length: z.number().int().positive(),
+  /** Seconds into the source. */
+  sourceIn: Rational,
+  treatment: Treatment,
+})
+export type Placement = z.infer<typeof Placement>
+
+export const Track = z.object({
+  id: z.string(),
+  kind: z.enum(['video', 'audio']),
+  placements: z.array(Placement),
+})
+export type Track = z.infer<typeof Track>
+
+export const Timeline = z.object({
+  id: z.string(),
+  name: z.string(),
+  /** Its own format, or null while it follows the project's. */
+  ownFormat: Format.nullable(),
+  tracks: z.array(Track),
+  createdAt: z.string(),
+})
+export type Timeline = z.infer<typeof Timeline>
+
+export const Project = z.object({
+  id: z.string(),
+  name: z.string(),
+  createdAt: z.string(),
+  /** Null while it is openly undecided. */
+  format: Format.nullable(),
+  /** Newest last; the last one is why the format is what it is. */
+  decisions: z.array(Decision),
+  deliverables: z.array(Format),
+  lean: Lean,
+  policy: Policy.default(defaultPolicy),
+  /** What to do when a placed clip does not match: ask, or keep the timeline's format. */
+  onMismatch: z.enum(['ask', 'keep']),
+  clipOrder: z.array(z.string()),
+  timelineOrder: z.array(z.string()),
+})
+export type Project = z.infer<typeof Project>
+
+/** Everything of one project, as it is open, stored, exported and undone. */
+export interface Doc {
+  project: Project
+  clips: Record<string, Clip>
+  timelines: Record<string, Timeline>
+}
+
+export const clipsOf = (doc: Doc): Clip[] => doc.project.clipOrder.map((id) => doc.clips[id])
+export const timelinesOf = (doc: Doc): Timeline[] => doc.project.timelineOrder.map((id) => doc.timelines[id])
+
+/** What a timeline runs in: its own format, else the project's; null while that is undecided. */
+export const formatOf = (doc: Doc, timeline: Timeline): Format | null =>
+  timeline.ownFormat ?? doc.project.format
+
+export const newProject = (id: string, name: string, createdAt: string): Project => ({
+  id,
+  name,
+  createdAt,
+  format: null,
+  decisions: [],
+  deliverables: [],
+  lean: 'balanced',
+  policy: defaultPolicy,
+  onMismatch: 'ask',
+  clipOrder: [],
+  timelineOrder: [],
+})

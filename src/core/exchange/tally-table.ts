@@ -1,0 +1,37 @@
+import { type Check } from '../check/check'
+import { type Clip } from '../edit/project'
+import { formatText, sizeText } from '../format/format'
+import { frameToTimecode } from '../rate/timecode'
+import { rateWithScan } from '../rate/rate'
+
+/** The tally of a timeline as rows of a table, head first: what is placed, and what each clip pays. */
+export function tallyRows(check: Check): string[][] {
+  const head = [
+    'clip',
+    'starts at',
+    'frames',
+    'source size',
+    'source rate',
+    'timeline format',
+    'grade',
+    'loss',
+    'charges',
+  ]
+  const rows = check.findings.map(({ clip, placement, toll, text }) => [
+    clip.name,
+    frameToTimecode(placement.start, check.format.rate),
+    String(placement.length),
+    ...sizeAndRate(clip),
+    formatText(check.format),
+    toll.grade,
+    toll.loss.toFixed(4),
+    text,
+  ])
+  return [head, ...rows]
+}
+
+function sizeAndRate(clip: Clip): [string, string] {
+  const video = clip.reading?.video
+  if (!video) return ['', '']
+  return [sizeText(video), video.rate ? rateWithScan(video.rate, video.scan) : 'still']
+}

@@ -1,0 +1,59 @@
+import { type Rational, rational } from '../rational/rational'
+import type { Rate } from '../rate/rate'
+import type { FieldOrder, Rotation, Scan, VideoFacts } from '../reading/reading'
+
+/** What of a clip's reading decides its toll. Clips with equal pictures pay the same. */
+export interface Picture {
+  readonly width: number
+  readonly height: number
+  readonly pixelAspect: Rational
+  readonly rotation: Rotation
+  /** Null for a still, or where the rate is not known. */
+  readonly rate: Rate | null
+  readonly scan: Scan
+  readonly fieldOrder: FieldOrder | null
+  /** Share of frames off nominal; null when the rate is constant. */
+  readonly offNominalShare: number | null
+  readonly minRate: number | null
+  readonly maxRate: number | null
+  readonly primaries: string | null
+  readonly transfer: string | null
+  readonly bitDepth: number | null
+}
+
+export function pictureOf(video: VideoFacts): Picture {
+  const variable = video.rateMode === 'variable'
+  return {
+    width: video.width,
+    height: video.height,
+    pixelAspect: rational(video.pixelAspect.num, video.pixelAspect.den),
+    rotation: video.rotation,
+    rate: video.rate,
+    scan: video.scan,
+    fieldOrder: video.fieldOrder,
+    offNominalShare: variable ? (video.offNominalShare ?? 0) : null,
+    minRate: variable ? (video.minRate ?? null) : null,
+    maxRate: variable ? (video.maxRate ?? null) : null,
+    primaries: video.colour.primaries,
+    transfer: video.colour.transfer,
+    bitDepth: video.bitDepth,
+  }
+}
+
+/** Equal for pictures that pay the same in every format. */
+export const pictureKey = (p: Picture): string =>
+  [
+    p.width,
+    p.height,
+    p.pixelAspect.num,
+    p.pixelAspect.den,
+    p.rotation,
+    p.rate?.num,
+    p.rate?.den,
+    p.scan,
+    p.fieldOrder,
+    p.offNominalShare,
+    p.primaries,
+    p.transfer,
+    p.bitDepth,
+  ].join(' ')

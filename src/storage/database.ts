@@ -1,0 +1,36 @@
+import Dexie, { type EntityTable, type Table } from 'dexie'
+import type { Clip, Project, Timeline } from '../core/edit/project'
+
+/** A row that belongs to a project; the project's id leads its key. */
+export type Owned<T> = T & { readonly projectId: string }
+
+/** A small picture of a clip. */
+export interface PosterRow {
+  readonly projectId: string
+  readonly clipId: string
+  readonly picture: Blob
+}
+
+/** Leave to open a file of the editor's again, where the browser grants it. */
+export interface HandleRow {
+  readonly projectId: string
+  readonly clipId: string
+  readonly handle: FileSystemFileHandle
+}
+
+/** All that is kept in the browser. */
+export const database = new Dexie('yard-tally') as Dexie & {
+  projects: EntityTable<Project, 'id'>
+  clips: Table<Owned<Clip>, [string, string]>
+  timelines: Table<Owned<Timeline>, [string, string]>
+  posters: Table<PosterRow, [string, string]>
+  handles: Table<HandleRow, [string, string]>
+}
+
+database.version(1).stores({
+  projects: 'id',
+  clips: '[projectId+id], projectId',
+  timelines: '[projectId+id], projectId',
+  posters: '[projectId+clipId], projectId',
+  handles: '[projectId+clipId], projectId',
+})

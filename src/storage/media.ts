@@ -1,0 +1,34 @@
+import { database } from './database'
+
+export async function loadPosters(projectId: string): Promise<Map<string, Blob>> {
+  const rows = await database.posters.where({ projectId }).toArray()
+  return new Map(rows.map((row) => [row.clipId, row.picture]))
+}
+
+export async function savePoster(projectId: string, clipId: string, picture: Blob): Promise<void> {
+  await database.posters.put({ projectId, clipId, picture })
+}
+
+export async function saveHandle(
+  projectId: string,
+  clipId: string,
+  handle: FileSystemFileHandle,
+): Promise<void> {
+  await database.handles.put({ projectId, clipId, handle })
+}
+
+/** The file behind a kept handle, where the browser still grants it without asking; else null. */
+export async function fileFromHandle(projectId: string, clipId: string): Promise<File | null> {
+  const row = await database.handles.get([projectId, clipId])
+  if (!row) return null
+  try {
+    // Not in every browser's types yet.
+    const handle = row.handle as FileSystemFileHandle & {
+      queryPermission?: (o: { mode: 'read' }) => Promise<string>
+    }
+    if (handle.queryPermission && (await handle.queryPermission({ mode: 'read' })) !== 'granted') return null
+    return await handle.getFile()
+  } catch {
+    return null
+  }
+}

@@ -1,0 +1,198 @@
+import { proxy } from 'comlink'
+import { defineStore } from 'pinia'
+import { computed, reactive, ref } from 'vue'
+import { z } from 'zod'
+import { takeIn } from '../core/edit/operations'
+import type { Clip, ClipSource } from '../core/edit/project'
+import type { MediaLocator } from '../media/source'
+import type { ReadAnswer } from '../workers/reading.worker'
+import { readingService } from '../workers/services'
+import { type IncomingFile, useMedia } from './media'
+import { newId, now, useProject } from './project'
+
+const SidingList = z.object({
+  files: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      folder: z.string(),
+      sizeBytes: z.number(),
+      modifiedAt: z.string(),
+    }),
+  ),
+})
+export type SidingFile = z.infer<typeof SidingList>['files'][number]
+
+/** A file on its way in. */
+interface Arriving {
+  readonly id: string
+  readonly name: string
+  readonly folder: string
+  readonly sizeBytes: number
+  readonly source: ClipSource
+  readonly locator: MediaLocator
+  readonly incoming?: IncomingFile
+}
+
+/** Results are shown in gulps of this many milliseconds, so that a fast card does not redraw the list for each clip. */
+const gulp = 60
+
+/** Clips coming in: from the siding, from files and folders; with progress and a way to stop. */
+export const useArrivals = defineStore('arrivals', () => {
+  const project = useProject()
+  const media = useMedia()
+  const siding = ref<SidingFile[]>([])
+  const sidingTrouble = ref<string | null>(null)
+  const progress = reactive({ running: false, total: 0, read: 0, bytes: 0, startedAt: 0, cancelled: false })
+
+  /** Files of the siding that are not taken in yet. */
+  const waiting = computed(() => {
+    const taken = new Set(
+      project.clips.flatMap((clip) => (clip.source.kind === 'siding' ? [clip.source.id] : [])),
+    )
+    return siding.value.filter((file) => !taken.has(file.id))
+  })
+
+  async function lookAtSiding(): Promise<void> {
+    try {
+      const answer = await fetch('/api/siding')
+      if (!answer.ok) throw new Error(`it answered ${answer.status}`)
+      siding.value = SidingList.parse(await answer.json()).files
+      sidingTrouble.value = null
+    } catch (error) {
+      sidingTrouble.value = `The siding cannot be reached: ${error instanceof Error ? error.message : error}.`
+    }
+  }
+
+  const takeFromSiding = (files: readonly SidingFile[]) =>
+    takeAll(
+      files.map((file) => ({
+        id: newId(),
+        name: file.name,
+        folder: file.folder,
+        sizeBytes: file.sizeBytes,
+        source: { kind: 'siding', id: file.id },
+        locator: {
+          kind: 'url',
+          url: new URL(`/api/siding/${file.id}`, location.href).href,
+          sizeBytes: file.sizeBytes,
+        },
+      })),
+    )
+
+  const takeFiles = (incoming: readonly IncomingFile[]) =>
+    takeAll(
+      incoming.map((one) => ({
+        id: newId(),
+        name: one.file.name,
+        folder: one.folder,
+        sizeBytes: one.file.size,
+        source: { kind: 'file' },
+        locator: { kind: 'file', file: one.file },
+        incoming: one,
+      })),
+    )
+
+  /** Reads files and lists them as one step that can be undone; what was read before a cancel stays. */
+  async function takeAll(arriving: readonly Arriving[]): Promise<void> {
+    const projectId = project.doc?.project.id
+    if (!projectId || arriving.length === 0 || progress.running) return
+    Object.assign(progress, {
+      running: true,
+      total: arriving.length,
+      read: 0,
+      bytes: 0,
+      startedAt: Date.now(),
+      cancelled: false,
+    })
+    const byKey = new Map(arriving.map((one) => [one.id, one]))
+    const order = new Map(arriving.map((one, i) => [one.id, i]))
+    let answers: ReadAnswer[] = []
+    let timer: ReturnType<typeof setTimeout> | null = null
+    const swallow = () => {
+      timer = null
+      // In the order asked for, as far as they came together.
+      const clips = answers
+        .sort((a, b) => order.get(a.key)! - order.get(b.key)!)
+        .map((answer) => toClip(byKey.get(answer.key)!, answer))
+      answers = []
+      list(projectId, clips, byKey)
+    }
+    try {
+      const requests = arriving.map(({ id, locator }) => ({ key: id, locator }))
+      const tell = (answer: ReadAnswer) => {
+        progress.read++
+        progress.bytes += byKey.get(answer.key)!.sizeBytes
+        answers.push(answer)
+        timer ??= setTimeout(swallow, gulp)
+      }
+      await readingService().readAll(requests, proxy(tell))
+    } finally {
+      if (timer) clearTimeout(timer)
+      swallow()
+      progress.running = false
+    }
+    await makePosters(projectId)
+  }
+
+  function list(projectId: string, clips: Clip[], byKey: Map<string, Arriving>) {
+    // The editor may have opened another project meanwhile.
+    if (clips.length === 0 || project.doc?.project.id !== projectId) return
+    const fresh: Clip[] = []
+    for (const clip of clips) {
+      const { incoming } = byKey.get(clip.id)!
+      const known = incoming && project.clips.find((other) => isSameFile(other, clip))
+      // A file that is here already is linked again rather than listed twice.
+      if (incoming) media.keepFile(projectId, known ? known.id : clip.id, incoming)
+      if (!known) fresh.push(clip)
+    }
+    if (fresh.length)
+      project.edit(`take in ${fresh.length === 1 ? fresh[0].name : `${fresh.length} clips`}`, (doc) =>
+        takeIn(doc, fresh),
+      )
+  }
+
+  const isSameFile = (a: Clip, b: Clip) =>
+    a.source.kind === 'file' && a.name === b.name && a.sizeBytes === b.sizeBytes && a.hash === b.hash
+
+  async function makePosters(projectId: string) {
+    for (const clip of project.clips) {
+      if (project.doc?.project.id !== projectId) return
+      if (!media.troubles.has(clip.id)) await media.makePoster(projectId, clip)
+    }
+  }
+
+  function toClip(arriving: Arriving, { hash, result }: ReadAnswer): Clip {
+    const { id, name, folder, sizeBytes, source } = arriving
+    return {
+      id,
+      name,
+      folder,
+      sizeBytes,
+      hash,
+      source,
+      reading: result.reading ?? null,
+      origins: result.origins ?? {},
+      fault: result.ok ? null : result.error,
+      priority: 'normal',
+      arrivedAt: now(),
+    }
+  }
+
+  function cancel(): void {
+    progress.cancelled = true
+    void readingService().cancel()
+  }
+
+  return {
+    siding,
+    sidingTrouble,
+    waiting,
+    progress,
+    lookAtSiding,
+    takeFromSiding,
+    takeFiles,
+    makePosters,
+    cancel,
+  }
+})

@@ -1,0 +1,91 @@
+import { defineStore } from 'pinia'
+import { reactive } from 'vue'
+import type { Clip } from '../core/edit/project'
+import type { MediaLocator } from '../media/source'
+import { fileFromHandle, loadPosters, saveHandle, savePoster } from '../storage/media'
+import { frameService } from '../workers/services'
+import type { FrameAnswer } from '../workers/frames.worker'
+
+/** A file that came in, with leave to open it again where the browser gave it. */
+export interface IncomingFile {
+  readonly file: File
+  readonly folder: string
+  readonly handle?: FileSystemFileHandle
+}
+
+export const posterWidth = 640
+
+/** Where the pictures of clips come from: files of this session, kept handles, the siding; and their posters. */
+export const useMedia = defineStore('media', () => {
+  const files = new Map<string, File>()
+  const posters = reactive(new Map<string, string>())
+  /** Why a clip has no picture, by clip. */
+  const troubles = reactive(new Map<string, string>())
+  let owner: string | null = null
+
+  /** Makes the posters of a project ready; those of another are let go. */
+  async function openProject(projectId: string): Promise<void> {
+    if (owner === projectId) return
+    owner = projectId
+    for (const url of posters.values()) URL.revokeObjectURL(url)
+    posters.clear()
+    troubles.clear()
+    for (const [clipId, picture] of await loadPosters(projectId)) {
+      if (owner === projectId && !posters.has(clipId)) posters.set(clipId, URL.createObjectURL(picture))
+    }
+  }
+
+  function keepFile(projectId: string, clipId: string, incoming: IncomingFile): void {
+    files.set(clipId, incoming.file)
+    if (incoming.handle) void saveHandle(projectId, clipId, incoming.handle).catch(() => {})
+  }
+
+  /** Where a clip's bytes are now; null where its file has to be shown again. */
+  async function locate(clip: Clip): Promise<MediaLocator | null> {
+    if (clip.source.kind === 'siding') {
+      return {
+        kind: 'url',
+        url: new URL(`/api/siding/${clip.source.id}`, location.href).href,
+        sizeBytes: clip.sizeBytes,
+      }
+    }
+    const known = files.get(clip.id) ?? (owner ? await fileFromHandle(owner, clip.id) : null)
+    if (!known) return null
+    files.set(clip.id, known)
+    return { kind: 'file', file: known }
+  }
+
+  /** The real picture of a clip at a time of its source. */
+  async function frameAt(clip: Clip, seconds: number, maxWidth: number): Promise<FrameAnswer> {
+    const video = clip.reading?.video
+    if (!video || clip.reading?.kind === 'audio') return { ok: false, error: 'This clip has no picture.' }
+    const locator = await locate(clip)
+    if (!locator)
+      return { ok: false, error: `${clip.name} is not at hand: take the file in again to see it.` }
+    const kind = clip.reading!.kind === 'still' ? 'still' : 'video'
+    return frameService().frameAt(clip.id, locator, kind, video.codec, seconds, maxWidth)
+  }
+
+  /** Makes and keeps a clip's poster: a frame a third into it, since first frames are often black. */
+  async function makePoster(projectId: string, clip: Clip): Promise<void> {
+    if (posters.has(clip.id) || !clip.reading?.video) return
+    const answer = await frameAt(clip, (clip.reading.durationSec ?? 0) / 3, posterWidth)
+    if (!answer.ok) {
+      troubles.set(clip.id, answer.error)
+      return
+    }
+    const { width, height } = answer.picture
+    const canvas = new OffscreenCanvas(width, height)
+    const context = canvas.getContext('bitmaprenderer')!
+    context.transferFromImageBitmap(answer.picture)
+    const alpha = clip.reading.video.alpha
+    const picture = await canvas.convertToBlob(
+      alpha ? { type: 'image/png' } : { type: 'image/jpeg', quality: 0.85 },
+    )
+    await savePoster(projectId, clip.id, picture)
+    troubles.delete(clip.id)
+    if (owner === projectId) posters.set(clip.id, URL.createObjectURL(picture))
+  }
+
+  return { posters, troubles, openProject, keepFile, locate, frameAt, makePoster }
+})

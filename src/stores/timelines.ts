@@ -1,0 +1,122 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { type Check, checkTimeline } from '../core/check/check'
+import { type Mismatch, mismatchOf } from '../core/check/mismatch'
+import {
+  addTimeline,
+  append,
+  newTimeline,
+  proposeName,
+  removePlacements,
+  setTimelineFormat,
+} from '../core/edit/operations'
+import { placementOf } from '../core/edit/place'
+import { type Clip, type Timeline, formatOf } from '../core/edit/project'
+import { newId, now, useProject } from './project'
+
+/** The timelines of the open project: which one is looked at, and the placing of clips. */
+export const useTimelines = defineStore('timelines', () => {
+  const project = useProject()
+  const selectedId = ref<string | null>(null)
+  /** The question that waits for an answer, and the clips that wait behind it. */
+  const question = ref<Mismatch | null>(null)
+  const queue = ref<Clip[]>([])
+
+  const current = computed<Timeline | null>(
+    () => (project.doc && (project.doc.timelines[selectedId.value ?? ''] ?? project.timelines[0])) ?? null,
+  )
+  const format = computed(() => (project.doc && current.value ? formatOf(project.doc, current.value) : null))
+  const check = computed<Check | null>(() =>
+    project.doc && current.value ? checkTimeline(project.doc, current.value) : null,
+  )
+  const checks = computed(() =>
+    project.timelines.map((timeline) => ({
+      timeline,
+      check: project.doc ? checkTimeline(project.doc, timeline) : null,
+    })),
+  )
+
+  function create(): void {
+    if (!project.doc) return
+    const timeline = newTimeline(newId(), proposeName(project.doc, project.format), now())
+    project.edit(`make “${timeline.name}”`, (doc) => addTimeline(doc, timeline))
+    selectedId.value = timeline.id
+  }
+
+  /** Places clips at the end of the current timeline, one after the other; stops to ask where one does not match. */
+  function place(clips: readonly Clip[]): void {
+    queue.value.push(...clips.filter((clip) => clip.reading && !clip.fault))
+    next()
+  }
+
+  function next(): void {
+    while (!question.value && queue.value.length && project.doc && current.value) {
+      const clip = queue.value[0]
+      const mismatch =
+        project.doc.project.onMismatch === 'ask' ? mismatchOf(project.doc, current.value, clip) : null
+      if (mismatch) question.value = mismatch
+      else placeNow(clip)
+    }
+  }
+
+  function placeNow(clip: Clip): void {
+    queue.value.shift()
+    const timeline = current.value
+    const runsIn = format.value
+    if (!timeline || !runsIn) return
+    const placement = placementOf(clip, runsIn, newId())
+    project.edit(`place ${clip.name}`, (doc) => append(doc, timeline.id, [placement]))
+  }
+
+  /** Answers the question: keep the timeline's format, take the clip's, or do not place the clip at all. */
+  function answer(choice: 'keep' | 'take' | 'leave', remember = false): void {
+    const asked = question.value
+    const timeline = current.value
+    question.value = null
+    if (!asked || !timeline) return
+    if (choice === 'leave') queue.value = []
+    else {
+      if (choice === 'take') {
+        project.edit(`give “${timeline.name}” the format of ${asked.clip.name}`, (doc) =>
+          setTimelineFormat(doc, timeline.id, asked.clipFormat),
+        )
+      } else if (remember) setAsking(false)
+      placeNow(asked.clip)
+    }
+    next()
+  }
+
+  const setAsking = (ask: boolean) =>
+    project.edit(ask ? 'ask again about mismatches' : 'keep the timeline’s format without asking', (doc) => {
+      doc.project.onMismatch = ask ? 'ask' : 'keep'
+    })
+
+  function follow(timeline: Timeline): void {
+    project.edit(`let “${timeline.name}” follow the project`, (doc) =>
+      setTimelineFormat(doc, timeline.id, null),
+    )
+  }
+
+  function remove(ids: readonly string[]): void {
+    const timeline = current.value
+    if (timeline)
+      project.edit(`take out ${ids.length} of “${timeline.name}”`, (doc) =>
+        removePlacements(doc, timeline.id, ids),
+      )
+  }
+
+  return {
+    selectedId,
+    current,
+    format,
+    check,
+    checks,
+    question,
+    create,
+    place,
+    answer,
+    setAsking,
+    follow,
+    remove,
+  }
+})

@@ -1,0 +1,20 @@
+import { type Remote, wrap } from 'comlink'
+import type { ChoiceService } from './choice.worker'
+import type { FrameService } from './frames.worker'
+import type { ReadingService } from './reading.worker'
+
+/** Starts a worker the first time it is asked for. */
+function lazily<Service>(start: () => Worker): () => Remote<Service> {
+  let remote: Remote<Service> | null = null
+  return () => (remote ??= wrap<Service>(start()))
+}
+
+export const readingService = lazily<ReadingService>(
+  () => new Worker(new URL('./reading.worker.ts', import.meta.url), { type: 'module', name: 'reading' }),
+)
+export const frameService = lazily<FrameService>(
+  () => new Worker(new URL('./frames.worker.ts', import.meta.url), { type: 'module', name: 'frames' }),
+)
+export const choiceService = lazily<ChoiceService>(
+  () => new Worker(new URL('./choice.worker.ts', import.meta.url), { type: 'module', name: 'choice' }),
+)
