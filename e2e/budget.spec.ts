@@ -9,12 +9,10 @@ test('the first view comes fast and light', async ({ page }) => {
   await page.getByRole('button', { name: 'Open the demo' }).waitFor()
   const usable = await page.evaluate(() => performance.now())
   const bytes = (await Promise.all(scripts)).reduce((a, b) => a + b, 0)
-  test
-    .info()
-    .annotations.push({
-      type: 'first view',
-      description: `${usable.toFixed(0)} ms, ${bytes} bytes of script`,
-    })
+  test.info().annotations.push({
+    type: 'first view',
+    description: `${usable.toFixed(0)} ms, ${bytes} bytes of script`,
+  })
   expect(bytes).toBeLessThan(400_000)
   expect(usable).toBeLessThan(1500)
 })

@@ -1,7 +1,11 @@
 import { type ByteSource, FileWindow } from './bytes/source'
 import { latin } from './bytes/cursor'
 import { type Fault, ReadingFault } from './fault'
-import { type WrapperReading, readIsobmff } from './isobmff/read'
+import type { WrapperReading } from './assemble'
+import { readAvi } from './avi/read'
+import { readMxf } from './mxf/read'
+import { readMatroska } from './matroska/read'
+import { readIsobmff } from './isobmff/read'
 import { readPng } from './still/png'
 import { readWave } from './wave/read'
 import type { Origins, Reading } from './reading'
@@ -37,9 +41,9 @@ const wrappers: readonly Wrapper[] = [
   },
   { name: 'PNG', begins: starts('\x89PNG\r\n\x1a\n'), read: readPng },
   { name: 'WAVE', begins: riff('WAVE'), read: readWave },
-  { name: 'AVI', begins: riff('AVI '), read: null },
-  { name: 'MXF', begins: starts('\x06\x0e\x2b\x34\x02\x05\x01\x01\x0d\x01\x02'), read: null },
-  { name: 'Matroska', begins: starts('\x1a\x45\xdf\xa3'), read: null },
+  { name: 'AVI', begins: riff('AVI '), read: readAvi },
+  { name: 'MXF', begins: starts('\x06\x0e\x2b\x34\x02\x05\x01\x01\x0d\x01\x02'), read: readMxf },
+  { name: 'Matroska', begins: starts('\x1a\x45\xdf\xa3'), read: readMatroska },
   { name: 'MPEG-TS', begins: (head) => head[0] === 0x47 || head[4] === 0x47, read: null },
   { name: 'MPEG-PS', begins: starts('\x00\x00\x01\xba'), read: null },
   { name: 'JPEG', begins: starts('\xff\xd8\xff'), read: null },

@@ -40,6 +40,8 @@ const windowLength = 8 * 1024
  * and an AbortSignal ends the work between two accesses.
  */
 export class FileWindow {
+  /** Bytes read from the source so far. */
+  bytesRead = 0
   #start = 0
   #bytes: Uint8Array = new Uint8Array(0)
 
@@ -52,8 +54,11 @@ export class FileWindow {
     return this.source.size
   }
 
-  /** The bytes from `offset` on, at most `length`; fewer at the end of the file. */
-  async some(offset: number, length: number): Promise<Uint8Array> {
+  /**
+   * The bytes from `offset` on, at most `length`; fewer at the end of the file.
+   * @param ahead how much is read at once where the bytes are not at hand
+   */
+  async some(offset: number, length: number, ahead = windowLength): Promise<Uint8Array> {
     this.signal?.throwIfAborted()
     if (offset >= this.size || length <= 0) return new Uint8Array(0)
     if (length > largestRead) {
@@ -66,11 +71,9 @@ export class FileWindow {
     const wanted = Math.min(length, this.size - offset)
     const inside = offset >= this.#start && offset + wanted <= this.#start + this.#bytes.length
     if (!inside) {
-      this.#bytes = await this.source.read(
-        offset,
-        Math.min(Math.max(wanted, windowLength), this.size - offset),
-      )
+      this.#bytes = await this.source.read(offset, Math.min(Math.max(wanted, ahead), this.size - offset))
       this.#start = offset
+      this.bytesRead += this.#bytes.length
       if (this.#bytes.length < wanted)
         throw new ReadingFault('unreadable', 'the file ended while it was read', offset)
     }

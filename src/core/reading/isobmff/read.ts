@@ -1,24 +1,17 @@
 import { rational } from '../../rational/rational'
 import { frameToTimecode } from '../../rate/timecode'
-import { type PictureClaim, settleClaims } from '../claims'
-import { claimsOfConfiguration, claimsOfFirstFrame } from './stream'
+import { type WrapperReading, assemblePicture, kilobytes } from '../assemble'
+import { claimsOfStream } from '../bitstream/frame-claims'
 import { Cursor, utf8 } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { type Fault, ReadingFault } from '../fault'
-import { type Note, type Origins, type Reading, type VideoFacts, unknownColour } from '../reading'
+import type { Note, Origins, Reading, VideoFacts } from '../reading'
 import { type DurationRun, type RateFacts, rateFromDurations, runsFromTimes } from '../timing'
 import { boxesIn, findBox, readFullBox } from './box'
 import { readFragments } from './fragments'
 import { type Layout, readLayout } from './layout'
 import { samplePlaces, samplesWithin } from './samples'
 import { type Track, readTrack } from './track'
-
-/** A reading with where its facts stand, and what was wrong, if anything was. */
-export interface WrapperReading {
-  readonly reading: Reading | null
-  readonly origins: Origins
-  readonly fault: Fault | null
-}
 
 /**
  * Reads MP4 and QuickTime files: plain, fragmented, index in front or at the end, 32 and 64 bit.
@@ -39,21 +32,20 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
   if (!video && sounds.length === 0) {
     throw new ReadingFault('unsupported', 'the index names neither picture nor sound', layout.movie.offset)
   }
-  const notes: Note[] = []
   const header = readMovieHeader(movie)
-  const picture = video ? await readPicture(file, layout, movie, video, header.timescale, notes) : null
+  const picture = video ? await readPicture(file, layout, movie, video, header.timescale) : null
   const longest = Math.max(0, ...tracks.filter((t) => t.sound).map((t) => t.duration / (t.timescale || 1)))
   const reading: Reading = {
     kind: video ? 'video' : 'audio',
     container: layout.brand === null || layout.brand.startsWith('qt') ? 'QuickTime' : 'MP4',
     sizeBytes: file.size,
     durationSec: picture ? picture.durationSec : longest || null,
-    video: picture?.facts ?? null,
+    video: picture?.video ?? null,
     audio: sounds,
     timecode: await readTimecode(file, tracks),
     recordedAt: header.recordedAt ?? statedDate(movie),
     reel: null,
-    notes,
+    notes: picture?.notes ?? [],
   }
   const origins: Origins = { ...picture?.origins, durationSec: 'sample durations', timecode: 'tmcd' }
   return { reading, origins, fault: cutOff(layout, video, file.size) }
@@ -72,13 +64,6 @@ function missingIndex(layout: Layout, size: number): ReadingFault {
     size,
   )
 }
-
-const kilobytes = (bytes: number) =>
-  bytes < 1e6
-    ? `${Math.ceil(bytes / 1000)} kB`
-    : bytes < 1e9
-      ? `${(bytes / 1e6).toFixed(1)} MB`
-      : `${(bytes / 1e9).toFixed(1)} GB`
 
 /** A file whose media data ends too early still has its index: it says how much is lost. */
 function cutOff(layout: Layout, video: Track | undefined, size: number): Fault | null {
@@ -117,70 +102,56 @@ function statedDate(movie: Cursor): string | null {
   return /^\d{4}-\d{2}-\d{2}/.test(text) && !Number.isNaN(Date.parse(text)) ? text : null
 }
 
+/** Pictures are looked into this far: parameter sets, messages and the first slice headers lie in front. */
+const firstBytes = 32 * 1024
+
 async function readPicture(
   file: FileWindow,
   layout: Layout,
   movie: Cursor,
   track: Track,
   movieTimescale: number,
-  notes: Note[],
-): Promise<{ facts: VideoFacts; origins: Origins; durationSec: number | null }> {
+): Promise<{ video: VideoFacts; origins: Origins; notes: Note[]; durationSec: number | null }> {
   const visual = track.visual!
   const fragments = layout.fragments.length ? readFragments(movie, layout.fragments, track.id) : null
   const fragmented = fragments !== null && fragments.count > 0
-  const count = track.samples.count + (fragments?.count ?? 0)
   const runs = [...track.samples.durations, ...(fragments?.durations ?? [])]
   const first = [...samplePlaces(track.samples, 1)][0] ?? fragments?.firstSample ?? null
-  const claims: PictureClaim[] = [
-    ...claimsOfConfiguration(visual),
-    ...(await claimsOfFirstFrame(file, visual, first)),
-    ...visual.claims,
-  ]
-  const settled = settleClaims(claims)
-  notes.push(...settled.notes)
-  const { facts } = settled
-  if (!facts.width || !facts.height)
-    throw new ReadingFault('damaged', 'the picture has no size', layout.movie!.offset)
-  if (track.mirrored) notes.push({ code: 'mirrored', message: 'The picture is stored mirrored.' })
-  if (
-    visual.cleanAperture &&
-    (visual.cleanAperture.width !== facts.width || visual.cleanAperture.height !== facts.height)
-  ) {
-    const { width, height } = visual.cleanAperture
-    notes.push({
-      code: 'clean-aperture',
-      message: `The clean aperture is ${round(width)}×${round(height)} of ${facts.width}×${facts.height}.`,
-    })
-  }
+  const frame = first ? await file.some(first.offset, Math.min(first.size, firstBytes)) : new Uint8Array(0)
+  const stream = claimsOfStream(visual.codec, frame, visual.configuration?.bytes)
 
-  const rate = rateOf(track, runs)
+  const notes: Note[] = []
   const shown = fragmented ? null : editedFrames(track, movieTimescale, notes)
   const total = runs.reduce((sum, run) => sum + run.count * run.duration, 0)
+  const picture = assemblePicture({
+    codec: stream.codec ?? visual.codec,
+    profile: visual.profile,
+    claims: [...stream.claims, ...visual.claims],
+    rate: rateOf(track, runs),
+    rateOrigin: fragmented ? 'trun' : 'stts',
+    frameCount: shown?.frames ?? (track.samples.count + (fragments?.count ?? 0) || null),
+    rotation: track.rotation,
+  })
+  if (track.mirrored) notes.push({ code: 'mirrored', message: 'The picture is stored mirrored.' })
+  notes.push(...cleanAperture(visual, picture.video))
   return {
-    facts: {
-      codec: visual.codec,
-      profile: facts.profile ?? visual.profile,
-      width: facts.width,
-      height: facts.height,
-      pixelAspect: facts.pixelAspect ?? rational(1),
-      rotation: track.rotation,
-      ...rate,
-      frameCount: shown?.frames ?? (count || null),
-      scan: facts.scan ?? 'unknown',
-      fieldOrder: facts.scan === 'progressive' ? null : (facts.fieldOrder ?? 'unknown'),
-      bitDepth: facts.bitDepth ?? null,
-      chroma: facts.chroma ?? null,
-      alpha: facts.alpha ?? false,
-      colour: {
-        primaries: facts.primaries ?? unknownColour.primaries,
-        transfer: facts.transfer ?? null,
-        matrix: facts.matrix ?? null,
-        range: facts.range ?? null,
-      },
-    },
-    origins: { ...settled.origins, 'video.rate': fragmented ? 'trun' : 'stts', 'video.rotation': 'tkhd' },
+    ...picture,
+    origins: { ...picture.origins, 'video.rotation': 'tkhd' },
+    notes: [...picture.notes, ...notes],
     durationSec: shown?.seconds ?? (total > 0 && track.timescale > 0 ? total / track.timescale : null),
   }
+}
+
+/** A clean aperture smaller than the picture is worth a word: some programs crop to it, others do not. */
+function cleanAperture(visual: NonNullable<Track['visual']>, { width, height }: VideoFacts): Note[] {
+  const clean = visual.cleanAperture
+  if (!clean || (clean.width === width && clean.height === height)) return []
+  return [
+    {
+      code: 'clean-aperture',
+      message: `The clean aperture is ${round(clean.width)}×${round(clean.height)} of ${width}×${height}.`,
+    },
+  ]
 }
 
 const round = (value: number) => Number(value.toFixed(2))

@@ -2,7 +2,7 @@ import { rational } from '../../rational/rational'
 import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
-import type { WrapperReading } from '../isobmff/read'
+import type { WrapperReading } from '../assemble'
 import { stillReading } from './still'
 
 /** Reads the header of a PNG (ISO/IEC 15948): size, depth, alpha, pixel shape. */

@@ -1,21 +1,13 @@
 import { Cursor, latin } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { type Fault, ReadingFault } from '../fault'
-import type { WrapperReading } from '../isobmff/read'
-import type { AudioFacts, Reading } from '../reading'
-
-const formats: Record<number, string> = {
-  1: 'PCM',
-  3: 'PCM float',
-  6: 'A-law',
-  7: 'µ-law',
-  0x55: 'MP3',
-  0xff: 'AAC',
-}
+import type { WrapperReading } from '../assemble'
+import type { Reading } from '../reading'
+import { readWaveFormat } from './format'
 
 /** Reads WAVE, Broadcast Wave (EBU Tech 3285) and RF64 (EBU Tech 3306) files. */
 export async function readWave(file: FileWindow): Promise<WrapperReading> {
-  let format: { facts: AudioFacts; bytesPerSecond: number } | null = null
+  let format: ReturnType<typeof readWaveFormat> = null
   let data: { start: number; length: number } | null = null
   let longData = 0
   let recordedAt: string | null = null
@@ -27,7 +19,8 @@ export async function readWave(file: FileWindow): Promise<WrapperReading> {
     if (kind === 'ds64' && head.left >= 16) {
       head.skip(8)
       longData = head.u64(true)
-    } else if (kind === 'fmt ' && head.left >= 16) format = readFormat(head, stated)
+    } else if (kind === 'fmt ' && head.left >= 16)
+      format = readWaveFormat(head.sub(Math.min(stated, head.left)))
     else if (kind === 'bext') {
       const body = await file.some(offset + 8, Math.min(stated, 338))
       reel = latin(body.subarray(256, 288)).replace(/\0.*$/s, '').trim() || null
@@ -71,26 +64,4 @@ export async function readWave(file: FileWindow): Promise<WrapperReading> {
         }
       : null
   return { reading, origins: { durationSec: 'data chunk', 'audio.0.sampleRate': 'fmt chunk' }, fault }
-}
-
-function readFormat(head: Cursor, length: number) {
-  let tag = head.u16(true)
-  const channels = head.u16(true)
-  const sampleRate = head.u32(true)
-  const bytesPerSecond = head.u32(true)
-  head.skip(2)
-  const bitDepth = head.u16(true)
-  // WAVE_FORMAT_EXTENSIBLE: the real format stands first in the sub-format.
-  if (tag === 0xfffe && length >= 40 && head.left >= 10) {
-    head.skip(8)
-    tag = head.u16(true)
-  }
-  const codec = formats[tag] ?? `unknown (0x${tag.toString(16)})`
-  const facts: AudioFacts = {
-    codec,
-    channels: channels || null,
-    sampleRate: sampleRate || null,
-    bitDepth: codec.startsWith('PCM') ? bitDepth || null : null,
-  }
-  return { facts, bytesPerSecond }
 }

@@ -1,0 +1,79 @@
+import { rational } from '../rational/rational'
+import { type PictureClaim, settleClaims } from './claims'
+import { type Fault, ReadingFault } from './fault'
+import type { Note, Origins, Reading, Rotation, VideoFacts } from './reading'
+import type { RateFacts } from './timing'
+
+/** A reading with where its facts stand, and what was wrong, if anything was. */
+export interface WrapperReading {
+  readonly reading: Reading | null
+  readonly origins: Origins
+  readonly fault: Fault | null
+}
+
+/** What a wrapper and its stream came to, before it is brought together. */
+export interface PictureParts {
+  readonly codec: string
+  /** The profile that the wrapper's code tells, where the stream tells none. */
+  readonly profile?: string | null
+  /** First claims first; the bitstream wins over the wrapper. */
+  readonly claims: readonly PictureClaim[]
+  readonly rate: RateFacts
+  readonly rateOrigin: string
+  readonly frameCount: number | null
+  readonly rotation?: Rotation
+}
+
+/**
+ * Brings the claims about the picture together into facts.
+ * @throws ReadingFault `damaged` when nothing states its size
+ */
+export function assemblePicture(parts: PictureParts): { video: VideoFacts; origins: Origins; notes: Note[] } {
+  const { facts, origins, notes } = settleClaims(parts.claims)
+  if (!facts.width || !facts.height)
+    throw new ReadingFault('damaged', 'Nothing in the file states the size of the picture.')
+  const scan = facts.scan ?? 'unknown'
+  return {
+    video: {
+      codec: parts.codec,
+      profile: facts.profile ?? parts.profile ?? null,
+      width: facts.width,
+      height: facts.height,
+      pixelAspect: facts.pixelAspect ?? rational(1),
+      rotation: parts.rotation ?? 0,
+      ...parts.rate,
+      frameCount: parts.frameCount,
+      scan,
+      fieldOrder: scan === 'progressive' ? null : (facts.fieldOrder ?? 'unknown'),
+      bitDepth: facts.bitDepth ?? null,
+      chroma: facts.chroma ?? null,
+      alpha: facts.alpha ?? false,
+      colour: {
+        primaries: facts.primaries ?? null,
+        transfer: facts.transfer ?? null,
+        matrix: facts.matrix ?? null,
+        range: facts.range ?? null,
+      },
+    },
+    origins: { ...origins, ...(parts.rate.rate ? { 'video.rate': parts.rateOrigin } : {}) },
+    notes,
+  }
+}
+
+/** Bytes for a sentence: `38 kB`, `2.1 MB`. */
+export const kilobytes = (bytes: number): string =>
+  bytes < 1e6
+    ? `${Math.ceil(bytes / 1000)} kB`
+    : bytes < 1e9
+      ? `${(bytes / 1e6).toFixed(1)} MB`
+      : `${(bytes / 1e9).toFixed(1)} GB`
+
+/** The parts of a reading that most wrappers leave as they are. */
+export const plainReading = {
+  video: null,
+  audio: [],
+  timecode: null,
+  recordedAt: null,
+  reel: null,
+  notes: [],
+} as const satisfies Partial<Record<keyof Reading, unknown>>

@@ -1,0 +1,166 @@
+import { rational } from '../../rational/rational'
+import type { Cursor } from '../bytes/cursor'
+import type { PictureClaim } from '../claims'
+import { videoCodec } from '../codecs'
+import { colourFromCodes } from '../colour'
+import type { AudioFacts } from '../reading'
+import { elementsIn, float, mapOf, text, unsigned } from './ebml'
+
+/** One entry of the tracks (RFC 9559 §5.1.4). */
+export interface MatroskaTrack {
+  readonly number: number
+  readonly uid: number
+  readonly kind: 'video' | 'audio' | 'other'
+  readonly codec: string
+  readonly profile: string | null
+  /** Nanoseconds a frame, where stated. */
+  readonly defaultDuration: number | null
+  readonly claims: PictureClaim[]
+  readonly sound: AudioFacts | null
+  readonly setup: Uint8Array
+  /** Whether frames have their headers stripped (content compression), and which bytes stood there. */
+  readonly strippedHeader: Uint8Array
+}
+
+const videoCodecs: readonly (readonly [RegExp, string])[] = [
+  [/^V_MPEG4\/ISO\/AVC/, 'H.264'],
+  [/^V_MPEGH\/ISO\/HEVC/, 'HEVC'],
+  [/^V_MPEG4\/ISO/, 'MPEG-4 Visual'],
+  [/^V_MPEG2/, 'MPEG-2'],
+  [/^V_MPEG1/, 'MPEG-1'],
+  [/^V_PRORES/, 'ProRes'],
+  [/^V_VP8/, 'VP8'],
+  [/^V_VP9/, 'VP9'],
+  [/^V_AV1/, 'AV1'],
+  [/^V_MJPEG/, 'Motion JPEG'],
+  [/^V_FFV1/, 'FFV1'],
+  [/^V_UNCOMPRESSED/, 'uncompressed'],
+]
+const soundCodecs: readonly (readonly [RegExp, string])[] = [
+  [/^A_AAC/, 'AAC'],
+  [/^A_AC3/, 'AC-3'],
+  [/^A_EAC3/, 'E-AC-3'],
+  [/^A_MPEG\/L3/, 'MP3'],
+  [/^A_MPEG\/L2/, 'MP2'],
+  [/^A_OPUS/, 'Opus'],
+  [/^A_VORBIS/, 'Vorbis'],
+  [/^A_FLAC/, 'FLAC'],
+  [/^A_ALAC/, 'ALAC'],
+  [/^A_PCM\/INT/, 'PCM'],
+  [/^A_PCM\/FLOAT/, 'PCM float'],
+  [/^A_DTS/, 'DTS'],
+]
+const nameIn = (table: readonly (readonly [RegExp, string])[], id: string) =>
+  table.find(([pattern]) => pattern.test(id))?.[1]
+
+export function readTracks(body: Cursor): MatroskaTrack[] {
+  const tracks: MatroskaTrack[] = []
+  for (const element of elementsIn(body)) if (element.id === 0xae) tracks.push(readTrack(element.body))
+  return tracks
+}
+
+function readTrack(body: Cursor): MatroskaTrack {
+  const entry = mapOf(body)
+  const codecId = text(entry.get(0x86)) ?? ''
+  const setup = entry.get(0x63a2)?.bytes ?? new Uint8Array(0)
+  const kind = ({ 1: 'video', 2: 'audio' } as const)[unsigned(entry.get(0x83)) ?? 0] ?? 'other'
+  // Codecs of the old video interface stand behind a bitmap header, which names them.
+  const bitmapCode =
+    codecId.startsWith('V_MS/VFW') && setup.length >= 20
+      ? String.fromCharCode(...setup.subarray(16, 20))
+      : null
+  const known = bitmapCode ? videoCodec(bitmapCode) : null
+  const codec =
+    known?.codec ??
+    nameIn(kind === 'audio' ? soundCodecs : videoCodecs, codecId) ??
+    `unknown (${bitmapCode ?? codecId})`
+  const video = entry.get(0xe0)
+  const { codec: _, profile = null, ...ofCode } = known ?? { codec, profile: null }
+  return {
+    number: unsigned(entry.get(0xd7)) ?? 0,
+    uid: unsigned(entry.get(0x73c5)) ?? 0,
+    kind,
+    codec,
+    profile: profile ?? null,
+    defaultDuration: unsigned(entry.get(0x23e383)) ?? null,
+    claims: video ? [...videoClaims(video), { layer: 'wrapper', origin: 'codec id', facts: ofCode }] : [],
+    sound: kind === 'audio' ? readSound(entry.get(0xe1), codec, codecId, setup) : null,
+    setup: bitmapCode ? setup.subarray(40) : setup,
+    strippedHeader: strippedHeader(entry.get(0x6d80)),
+  }
+}
+
+function videoClaims(body: Cursor): PictureClaim[] {
+  const video = mapOf(body)
+  const width = unsigned(video.get(0xb0)) ?? 0
+  const height = unsigned(video.get(0xba)) ?? 0
+  const [displayWidth, displayHeight, unit] = [
+    unsigned(video.get(0x54b0)),
+    unsigned(video.get(0x54ba)),
+    unsigned(video.get(0x54b2)) ?? 0,
+  ]
+  const facts: PictureClaim['facts'] = {}
+  if (width > 0 && height > 0 && width < 65536 && height < 65536) Object.assign(facts, { width, height })
+  if (
+    displayWidth &&
+    displayHeight &&
+    unit <= 3 &&
+    facts.width &&
+    displayWidth < 1e6 &&
+    displayHeight < 1e6
+  ) {
+    facts.pixelAspect = rational(displayWidth * height, displayHeight * width)
+  }
+  const interlaced = unsigned(video.get(0x9a))
+  if (interlaced === 1) facts.scan = 'interlaced'
+  if (interlaced === 2) facts.scan = 'progressive'
+  const order = unsigned(video.get(0x9d))
+  // Orders 9 and 14 tell stored from shown; what is shown first decides.
+  if (facts.scan === 'interlaced')
+    facts.fieldOrder =
+      order === 1 || order === 9 ? 'top-first' : order === 6 || order === 14 ? 'bottom-first' : 'unknown'
+  if (unsigned(video.get(0x53c0)) === 1) facts.alpha = true
+  const colour = video.get(0x55b0)
+  if (colour) {
+    const c = mapOf(colour)
+    const range = unsigned(c.get(0x55b9))
+    const code = (id: number) => unsigned(c.get(id)) ?? 2
+    Object.assign(
+      facts,
+      colourFromCodes(
+        code(0x55bb),
+        code(0x55ba),
+        code(0x55b1),
+        range === 1 || range === 2 ? range === 2 : undefined,
+      ),
+    )
+    const depth = unsigned(c.get(0x55b2))
+    if (depth) facts.bitDepth = depth
+    const [across, down] = [unsigned(c.get(0x55b3)), unsigned(c.get(0x55b4))]
+    if (across === 1) facts.chroma = down === 1 ? '4:2:0' : '4:2:2'
+    if (across === 0 && down === 0) facts.chroma = '4:4:4'
+  }
+  return [{ layer: 'wrapper', origin: 'track entry', facts }]
+}
+
+function readSound(body: Cursor | undefined, codec: string, codecId: string, setup: Uint8Array): AudioFacts {
+  const sound = body ? mapOf(body) : new Map<number, Cursor>()
+  const depth = unsigned(sound.get(0x6264)) ?? null
+  const acm = codecId === 'A_MS/ACM' && setup.length >= 16
+  return {
+    codec: acm ? 'PCM' : codec,
+    channels: unsigned(sound.get(0x9f)) ?? 1,
+    sampleRate: float(sound.get(0xb5)) ?? 8000,
+    bitDepth: acm ? setup[14] : /^(PCM|FLAC|ALAC)/.test(codec) ? depth : null,
+  }
+}
+
+/** Header stripping, §5.1.4.1.31: bytes that stand before each frame but are kept only once. */
+function strippedHeader(encodings: Cursor | undefined): Uint8Array {
+  const none = new Uint8Array(0)
+  const encoding = encodings && mapOf(encodings).get(0x6240)
+  const compression = encoding && mapOf(encoding).get(0x5034)
+  if (!compression) return none
+  const parts = mapOf(compression)
+  return unsigned(parts.get(0x4254)) === 3 ? (parts.get(0x4255)?.bytes ?? none) : none
+}
