@@ -7,9 +7,11 @@ export default defineConfig({
   outputDir: 'test-results/browser',
   fullyParallel: false,
   workers: 1,
-  timeout: 90_000,
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
   reporter: [['line'], ['json', { outputFile: process.env.BROWSER_REPORT ?? 'test-results/browser.json' }]],
   use: {
+    actionTimeout: 20_000,
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: {

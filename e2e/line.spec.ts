@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { demoFile, dropFiles, expect, markOnScreen, openDemo, place, row, test } from './line'
+import { clipToPlace, demoFile, dropFiles, expect, markOnScreen, openDemo, place, row, test } from './line'
 
 test('the whole line: from the siding to the hand-over, and back after a reload', async ({ page }) => {
   await openDemo(page)
@@ -31,17 +31,15 @@ test('the whole line: from the siding to the hand-over, and back after a reload'
   // Timelines: what matches is placed; what differs is asked about with figures for both answers.
   await place(page, 'Timelines')
   await page.getByRole('button', { name: 'New timeline' }).click()
-  await page.getByRole('button', { name: 'Place hall_wide_A003.mp4' }).press('Enter')
+  await clipToPlace(page, 'hall_wide_A003').press('Enter')
   await expect(page.getByRole('dialog')).toBeHidden()
-  await page.getByRole('button', { name: 'Place bell_swing_B011.mp4' }).dblclick()
+  await clipToPlace(page, 'bell_swing_B011').dblclick()
   const question = page.getByRole('dialog')
   await expect(question).toContainText('differs in size and rate')
   await expect(question).toContainText('75 % of the pixels invented')
   await expect(question).toContainText('1 of 1 placed clips pay more than now')
   await question.getByRole('button', { name: 'Keep it, treat the clip' }).click()
-  await page
-    .getByRole('button', { name: 'Place visitor_C002.mov' })
-    .dragTo(page.getByRole('region', { name: /^Cut/ }))
+  await clipToPlace(page, 'visitor_C002').dragTo(page.getByRole('region', { name: /^Cut/ }))
   await question.getByRole('button', { name: 'Keep it, treat the clip' }).click()
   await expect(page.getByText('frame 0 of 1025')).toBeVisible()
 
@@ -51,11 +49,11 @@ test('the whole line: from the siding to the hand-over, and back after a reload'
   await strip.press('ArrowDown')
   for (let i = 0; i < 10; i++) await strip.press('ArrowRight')
   await expect(page.locator('.viewer canvas')).toHaveAttribute('data-source-frame', '21', { timeout: 30_000 })
-  expect(await markOnScreen(page, { width: 1, height: 1 })).toBe(21)
+  expect(await markOnScreen(page, { height: 1 })).toBe(21)
   // 4096×2160 in 16:9 has bars: the picture stands below them.
   await strip.press('ArrowDown')
   await expect(page.locator('.viewer canvas')).toHaveAttribute('data-source-frame', '0', { timeout: 30_000 })
-  expect(await markOnScreen(page, { width: 1, height: 15 / 16, top: 1 / 32 })).toBe(0)
+  expect(await markOnScreen(page, { height: 15 / 16, top: 1 / 32 })).toBe(0)
 
   // Dispatch: the check as a list, the cut as OpenTimelineIO with exact times.
   await place(page, 'Dispatch')
@@ -161,7 +159,7 @@ test('a title card placed first changes nothing, and a wrong choice is undone', 
   const format = await page.getByRole('banner').locator('.format b').innerText()
   await place(page, 'Timelines')
   await page.getByRole('button', { name: 'New timeline' }).click()
-  await page.getByRole('button', { name: 'Place title_card.png' }).press('Enter')
+  await clipToPlace(page, 'title_card').press('Enter')
   await expect(page.locator('.strip')).toContainText('title_card.png')
   await expect(page.getByRole('banner').locator('.format b')).toHaveText(format)
   await page.getByRole('button', { name: 'undo' }).click()

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { gzipSync } from 'node:zlib'
 import { type Page, expect, test as base } from '@playwright/test'
-import { readMark } from '../demo/frame-mark'
+import { mark, readMark } from '../demo/frame-mark'
 
 /** Every browser test fails on a warning or an error in the console. */
 export const test = base.extend<{ quiet: void }>({
@@ -33,6 +33,12 @@ export async function openDemo(page: Page) {
 /** The first list row of a clip. */
 export const row = (page: Page, name: string) => page.getByRole('option', { name: new RegExp(name) })
 
+/** A clip in the list beside the timelines. */
+export const clipToPlace = (page: Page, name: string) =>
+  page
+    .getByRole('complementary', { name: 'Timelines and clips' })
+    .getByRole('button', { name: new RegExp(`^${name}`) })
+
 /** Drops files of the demo card onto the page, as a hand would. */
 export async function dropFiles(page: Page, target: string, files: { name: string; bytes: Buffer }[]) {
   const transfer = await page.evaluateHandle(
@@ -51,26 +57,23 @@ export async function dropFiles(page: Page, target: string, files: { name: strin
 
 export const demoFile = (name: string) => readFile(new URL(`../demo/clips/${name}`, import.meta.url))
 
-/** The source frame number that the picture in the viewer itself bears. */
-export async function markOnScreen(
-  page: Page,
-  picture: { width: number; height: number; left?: number; top?: number },
-) {
-  const { pixels, width, height } = await page
-    .locator('.viewer canvas')
-    .evaluate((canvas: HTMLCanvasElement) => ({
-      pixels: [...canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height).data],
-      width: canvas.width,
-      height: canvas.height,
-    }))
-  const left = (picture.left ?? 0) * width
-  const top = (picture.top ?? 0) * height
+/** The source frame number that the picture in the viewer itself bears; `picture` is where it lies, as shares of the frame. */
+export async function markOnScreen(page: Page, picture: { height: number; top?: number }) {
+  const { top = 0, height } = picture
+  const { row, size } = await page.locator('.viewer canvas').evaluate(
+    (canvas: HTMLCanvasElement, line) => {
+      const copy = new OffscreenCanvas(canvas.width, 1).getContext('2d', { willReadFrequently: true })!
+      copy.drawImage(canvas, 0, -Math.floor(canvas.height * line))
+      return { row: [...copy.getImageData(0, 0, canvas.width, 1).data], size: [canvas.width, canvas.height] }
+    },
+    top + height * (mark.top + mark.height / 2),
+  )
   return readMark({
-    left,
-    top,
-    width: picture.width * width,
-    height: picture.height * height,
-    luma: (x, y) => pixels[(y * width + x) * 4 + 1],
+    left: 0,
+    top: top * size[1],
+    width: size[0],
+    height: height * size[1],
+    luma: (x) => row[x * 4 + 1],
   })
 }
 

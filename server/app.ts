@@ -44,13 +44,14 @@ export function createApp({ siding, dist, hosts = [] }: AppOptions): Express {
       strictTransportSecurity: false,
     }),
   )
+  const list = rememberBriefly(() => listSiding(siding), 500)
   app.get('/api/siding', async (_request, response) => {
-    const files = await listSiding(siding)
+    const files = await list()
     response.set('Cache-Control', 'no-store').json({ files: files.map(({ path: _, ...file }) => file) })
   })
   app.get('/api/siding/:id', async (request, response) => {
     // Only what the list names can be asked for: a path never comes from outside.
-    const file = (await listSiding(siding)).find((f) => f.id === request.params.id)
+    const file = (await list()).find((f) => f.id === request.params.id)
     if (!file) response.status(404).json({ error: 'The siding has no such file.' })
     else
       response
@@ -70,6 +71,18 @@ export function createApp({ siding, dist, hosts = [] }: AppOptions): Express {
   })
   app.use(answerErrors)
   return app
+}
+
+/** One answer serves all who ask within a short time: reading a card asks for many ranges at once. */
+function rememberBriefly<T>(ask: () => Promise<T>, milliseconds: number): () => Promise<T> {
+  let answer: Promise<T> | null = null
+  return () => {
+    if (!answer) {
+      answer = ask()
+      setTimeout(() => (answer = null), milliseconds).unref()
+    }
+    return answer
+  }
 }
 
 /** Answers only to names that are meant for this machine, so that no page elsewhere can reach the siding by a name of its own. */

@@ -18,21 +18,50 @@ export function byteSource(locator: MediaLocator): ByteSource {
     size: locator.sizeBytes,
     async read(offset, length) {
       const last = Math.min(locator.sizeBytes, offset + length) - 1
-      const answer = await fetch(locator.url, { headers: { Range: `bytes=${offset}-${last}` } })
+      // The browser's own cache would let requests for one file wait for each other.
+      const answer = await fetch(locator.url, {
+        headers: { Range: `bytes=${offset}-${last}` },
+        cache: 'no-store',
+      })
       if (answer.status !== 206) throw new Error(`the siding answered ${answer.status}`)
       return new Uint8Array(await answer.arrayBuffer())
     },
   }
 }
 
-const hashedPart = 64 * 1024
+const endLength = 64 * 1024
 
-/** Hash of a file's head and tail: with name and size it tells a file from others without reading it whole. */
-export async function hashOf(source: ByteSource): Promise<string> {
-  const head = await source.read(0, Math.min(hashedPart, source.size))
-  const tailStart = Math.max(head.length, source.size - hashedPart)
-  const tail =
-    tailStart < source.size ? await source.read(tailStart, source.size - tailStart) : new Uint8Array(0)
+/** A source whose head and tail are at hand: most facts stand there, and together they tell a file from others. */
+export interface EndsSource extends ByteSource {
+  readonly head: Uint8Array
+  readonly tail: Uint8Array
+}
+
+/** Fetches both ends of a file at once and serves from them what lies in them. */
+export async function withEnds(source: ByteSource): Promise<EndsSource> {
+  const headLength = Math.min(endLength, source.size)
+  const tailStart = Math.max(headLength, source.size - endLength)
+  const none = new Uint8Array(0)
+  const [head, tail] = await Promise.all([
+    headLength ? source.read(0, headLength) : none,
+    tailStart < source.size ? source.read(tailStart, source.size - tailStart) : none,
+  ])
+  return {
+    size: source.size,
+    head,
+    tail,
+    async read(offset, length) {
+      const end = Math.min(source.size, offset + length)
+      if (end <= head.length) return head.subarray(offset, end)
+      if (offset >= tailStart && end - tailStart <= tail.length)
+        return tail.subarray(offset - tailStart, end - tailStart)
+      return source.read(offset, end - offset)
+    },
+  }
+}
+
+/** Hash of a file's head and tail: with name and size it finds the file again without reading it whole. */
+export async function hashOf({ head, tail }: EndsSource): Promise<string> {
   const both = new Uint8Array(head.length + tail.length)
   both.set(head)
   both.set(tail, head.length)

@@ -54,6 +54,8 @@ export const useArrivals = defineStore('arrivals', () => {
   })
 
   async function lookAtSiding(): Promise<void> {
+    // Whoever looks is about to take something in: the reader starts meanwhile.
+    readingService()
     try {
       const answer = await fetch('/api/siding')
       if (!answer.ok) throw new Error(`it answered ${answer.status}`)

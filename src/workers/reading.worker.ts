@@ -1,6 +1,6 @@
 import { expose } from 'comlink'
 import { type ReadResult, read } from '../core/reading/read'
-import { type MediaLocator, byteSource, hashOf } from '../media/source'
+import { type MediaLocator, byteSource, hashOf, withEnds } from '../media/source'
 
 /** A file to be read, and the name under which its result comes back. */
 export interface ReadRequest {
@@ -35,10 +35,15 @@ const service = {
 }
 
 async function readOne({ key, locator }: ReadRequest, signal: AbortSignal): Promise<ReadAnswer> {
-  const source = byteSource(locator)
-  const result = await read(source, signal)
-  const hash = await hashOf(source).catch(() => null)
-  return { key, hash, result }
+  try {
+    const source = await withEnds(byteSource(locator))
+    const [result, hash] = await Promise.all([read(source, signal), hashOf(source)])
+    return { key, hash, result }
+  } catch (error) {
+    signal.throwIfAborted()
+    const message = `The file could not be opened: ${error instanceof Error ? error.message : error}`
+    return { key, hash: null, result: { ok: false, error: { code: 'unreadable', message } } }
+  }
 }
 
 export type ReadingService = typeof service

@@ -43,9 +43,7 @@ const placed = computed(() => timelines.check?.findings.length ?? 0)
           <p class="share">
             untouched after it: <b class="figures">{{ percent(asked.kept.untouchedShare) }}</b>
           </p>
-          <Button type="primary" autofocus @click="timelines.answer('keep', remember)"
-            >Keep it, treat the clip</Button
-          >
+          <Button type="primary" @click="timelines.answer('keep', remember)">Keep it, treat the clip</Button>
         </section>
         <section>
           <h3>

@@ -122,7 +122,7 @@ function onKey(event: KeyboardEvent) {
             :title="`${item.name}: ${item.finding?.text ?? 'sound'}`"
             @click="choose(item.placement)"
           >
-            <span class="ellipsis">{{ item.name }}</span>
+            <span class="ellipsis name">{{ item.name }}</span>
             <GradeMark v-if="item.finding" :grade="item.finding.toll.grade" />
           </button>
           <span v-if="item.says" class="says quiet">{{ item.says }}</span>
@@ -180,9 +180,13 @@ function onKey(event: KeyboardEvent) {
   background: var(--sheet);
   display: flex;
   flex-direction: column;
+  align-items: flex-start;
   overflow: hidden;
   cursor: pointer;
   font-size: 12px;
+}
+.name {
+  max-width: 100%;
 }
 .sound {
   height: 26px;

@@ -219,6 +219,9 @@ li {
   box-sizing: border-box;
   padding: 3px 4px;
   cursor: grab;
+  /* Unsetting everything above takes this away too, and with it dragging. */
+  -webkit-user-drag: element;
+  user-select: none;
 }
 .small {
   font-size: 11.5px;

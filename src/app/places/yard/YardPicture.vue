@@ -6,7 +6,7 @@ import { equal } from '../../../core/rational/rational'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
 import TallyMarks from '../../components/TallyMarks.vue'
-import { type Block, layOut } from './map'
+import { layOut } from './map'
 
 /** The yard: footage in its cells, the candidate as a frame that is moved by mouse and arrow keys. */
 const project = useProject()
@@ -85,11 +85,6 @@ function onPointer(event: PointerEvent) {
     ),
   )
 }
-/** Labels stay beside the sizes and inside the yard; letters are about 5.4 px wide. */
-function labelX(block: Block) {
-  const half = block.label.length * 2.7
-  return Math.min(map.value.width - half - 4, Math.max(122 + half, block.x + block.width / 2))
-}
 const says = computed(() => {
   const candidate = yard.candidate ? `The candidate is ${formatName(yard.candidate)}.` : ''
   return `${candidate} ${map.value.blocks.map((b) => `${b.says}: ${b.label || 'untouched'}`).join('; ')}. Arrow keys move the candidate.`
@@ -165,8 +160,7 @@ const says = computed(() => {
         </svg>
         <text
           v-if="block.path && block.label"
-          :x="labelX(block)"
-          :y="block.y + block.height + 11"
+          v-bind="block.labelAt"
           text-anchor="middle"
           class="label"
           :class="block.grade"

@@ -35,6 +35,8 @@ export interface Block {
   readonly interlaced: boolean
   readonly grade: Grade
   readonly label: string
+  /** Where the label stands: its middle, and its line. */
+  readonly labelAt: { readonly x: number; readonly y: number }
   /** The way from the block to the candidate; null where it stands in it. */
   readonly path: string | null
   readonly stroke: number
@@ -135,13 +137,34 @@ export function layOut(
           interlaced: bloc.picture.scan === 'interlaced',
           grade: toll?.grade ?? 'free',
           label: labelOf(shownCharges),
+          labelAt: { x: x + size.width / 2, y: y + size.height + 11 },
           path: frame && !inFrame ? pathTo(frame, x + size.width / 2, y + size.height / 2, size) : null,
           stroke: 1 + 2.5 * side,
           says: `${bloc.ids.length} at ${row.name}, ${rateWithScan(bloc.picture.rate, bloc.picture.scan)}`,
         },
       ]
     })
-  return { columns, rows, blocks, frame, width, height }
+  return { columns, rows, blocks: withLabelsApart(blocks, width), frame, width, height }
+}
+
+/** A letter of a label is about this wide. */
+const letterWidth = 5.4
+
+/** Labels stay beside the sizes and inside the yard; one that would cover its neighbour's goes above its block. */
+function withLabelsApart(blocks: readonly Block[], width: number): Block[] {
+  const taken: { left: number; right: number; y: number }[] = []
+  return [...blocks]
+    .sort((a, b) => a.x - b.x)
+    .map((block) => {
+      if (!block.path || !block.label) return block
+      const half = (block.label.length * letterWidth) / 2
+      const x = Math.min(width - half - 4, Math.max(margin.left + 6 + half, block.labelAt.x))
+      const covers = (y: number) =>
+        taken.some((t) => Math.abs(t.y - y) < 11 && x - half < t.right && x + half > t.left)
+      const y = covers(block.labelAt.y) ? block.y - 4 : block.labelAt.y
+      taken.push({ left: x - half, right: x + half, y })
+      return { ...block, labelAt: { x, y } }
+    })
 }
 
 const labelOf = (charges: readonly Charge[]) => charges.map(shortWords).join(' · ')
