@@ -33,7 +33,7 @@ const layerRules = layers.map((layer, i) => ({
 }))
 
 export default ts.config(
-  { ignores: ['dist', 'test-results', 'playwright-report', 'node_modules'] },
+  { ignores: ['fixtures/files', 'dist', 'test-results', 'playwright-report', 'node_modules'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   ...vue.configs['flat/recommended'],

@@ -3,5 +3,5 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   plugins: [vue()],
-  test: { include: ['{src,server,cli,demo,scripts}/**/*.test.ts'], testTimeout: 20_000 },
+  test: { include: ['{src,server,cli,demo,fixtures,scripts}/**/*.test.ts'], testTimeout: 20_000 },
 })

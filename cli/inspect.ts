@@ -22,8 +22,20 @@ export const inspectCommand: Command = {
 }
 
 function toJson(file: string, result: ReadResult) {
-  if (result.ok) return { file, ok: true, reading: result.reading }
-  return { file, ok: false, error: result.error, ...(result.reading ? { reading: result.reading } : {}) }
+  if (result.ok) return { file, ok: true, reading: printed(result.reading) }
+  return {
+    file,
+    ok: false,
+    error: result.error,
+    ...(result.reading ? { reading: printed(result.reading) } : {}),
+  }
+}
+
+/** The fields that the terminal's JSON is described with; what the app keeps besides stays out. */
+function printed({ reel: _, video, ...reading }: Reading) {
+  if (!video) return { ...reading, video }
+  const { medianRate: _m, offNominalShare: _o, ...described } = video
+  return { ...reading, video: described }
 }
 
 function forPeople(path: string, result: ReadResult): string {

@@ -68,12 +68,18 @@ export const kilobytes = (bytes: number): string =>
       ? `${(bytes / 1e6).toFixed(1)} MB`
       : `${(bytes / 1e9).toFixed(1)} GB`
 
-/** The parts of a reading that most wrappers leave as they are. */
-export const plainReading = {
-  video: null,
-  audio: [],
-  timecode: null,
-  recordedAt: null,
-  reel: null,
-  notes: [],
-} as const satisfies Partial<Record<keyof Reading, unknown>>
+type Needed = 'kind' | 'container' | 'sizeBytes' | 'durationSec'
+
+/** A reading from the parts that a wrapper has; what it does not state is null or empty. */
+export const makeReading = (parts: Pick<Reading, Needed> & Partial<Reading>): Reading => ({
+  kind: parts.kind,
+  container: parts.container,
+  sizeBytes: parts.sizeBytes,
+  durationSec: parts.durationSec,
+  video: parts.video ?? null,
+  audio: parts.audio ?? [],
+  timecode: parts.timecode ?? null,
+  recordedAt: parts.recordedAt ?? null,
+  reel: parts.reel ?? null,
+  notes: parts.notes ?? [],
+})

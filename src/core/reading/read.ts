@@ -2,10 +2,15 @@ import { type ByteSource, FileWindow } from './bytes/source'
 import { latin } from './bytes/cursor'
 import { type Fault, ReadingFault } from './fault'
 import type { WrapperReading } from './assemble'
+import { readAdts, readFlac, readMp3, readOgg } from './audio/read'
 import { readAvi } from './avi/read'
 import { readMxf } from './mxf/read'
 import { readMatroska } from './matroska/read'
 import { readIsobmff } from './isobmff/read'
+import { packetGrid, readTransport } from './mpeg/transport'
+import { readProgram } from './mpeg/program'
+import { readJpeg } from './still/jpeg'
+import { readGif, readTiff, readWebp } from './still/others'
 import { readPng } from './still/png'
 import { readWave } from './wave/read'
 import type { Origins, Reading } from './reading'
@@ -17,11 +22,9 @@ export type ReadResult =
 
 /** A wrapper that can be read: how its files begin, and its reader. To add one, add a line to `wrappers`. */
 interface Wrapper {
-  readonly name: string
-  /** Whether the first bytes (up to 64) are of this wrapper. */
+  /** Whether the first bytes are of this wrapper. */
   readonly begins: (head: Uint8Array) => boolean
-  /** Null where it is known but not read yet. */
-  readonly read: ((file: FileWindow) => Promise<WrapperReading>) | null
+  readonly read: (file: FileWindow) => Promise<WrapperReading>
 }
 
 const starts =
@@ -32,22 +35,31 @@ const riff = (form: string) => (head: Uint8Array) =>
   (starts('RIFF')(head) || starts('RF64')(head)) && starts(form, 8)(head)
 
 const boxTypes = ['ftyp', 'moov', 'mdat', 'wide', 'free', 'skip', 'pnot', 'styp', 'moof']
+const id3 = starts('ID3')
+const sync = (mask: number, value: number) => (head: Uint8Array) =>
+  head[0] === 0xff && (head[1] & mask) === value
 
 const wrappers: readonly Wrapper[] = [
-  {
-    name: 'MP4 or QuickTime',
-    begins: (head) => boxTypes.some((type) => starts(type, 4)(head)),
-    read: readIsobmff,
-  },
-  { name: 'PNG', begins: starts('\x89PNG\r\n\x1a\n'), read: readPng },
-  { name: 'WAVE', begins: riff('WAVE'), read: readWave },
-  { name: 'AVI', begins: riff('AVI '), read: readAvi },
-  { name: 'MXF', begins: starts('\x06\x0e\x2b\x34\x02\x05\x01\x01\x0d\x01\x02'), read: readMxf },
-  { name: 'Matroska', begins: starts('\x1a\x45\xdf\xa3'), read: readMatroska },
-  { name: 'MPEG-TS', begins: (head) => head[0] === 0x47 || head[4] === 0x47, read: null },
-  { name: 'MPEG-PS', begins: starts('\x00\x00\x01\xba'), read: null },
-  { name: 'JPEG', begins: starts('\xff\xd8\xff'), read: null },
+  { begins: (head) => boxTypes.some((type) => starts(type, 4)(head)), read: readIsobmff },
+  { begins: starts('\x89PNG\r\n\x1a\n'), read: readPng },
+  { begins: starts('\xff\xd8\xff'), read: readJpeg },
+  { begins: (head) => starts('II*\0')(head) || starts('MM\0*')(head), read: readTiff },
+  { begins: (head) => starts('GIF87a')(head) || starts('GIF89a')(head), read: readGif },
+  { begins: riff('WEBP'), read: readWebp },
+  { begins: riff('WAVE'), read: readWave },
+  { begins: riff('AVI '), read: readAvi },
+  { begins: (head) => latin(head).includes('\x06\x0e\x2b\x34\x02\x05\x01\x01\x0d\x01\x02'), read: readMxf },
+  { begins: starts('\x1a\x45\xdf\xa3'), read: readMatroska },
+  { begins: (head) => starts('\0\0\x01\xba')(head), read: readProgram },
+  { begins: starts('fLaC'), read: readFlac },
+  { begins: starts('OggS'), read: readOgg },
+  { begins: sync(0xf6, 0xf0), read: readAdts },
+  { begins: (head) => id3(head) || sync(0xe6, 0xe2)(head), read: readMp3 },
+  { begins: (head) => packetGrid(head) !== null, read: readTransport },
 ]
+
+/** The bytes by which a wrapper is known: enough for five packets of a transport stream. */
+const headLength = 1100
 
 /**
  * Reads what a file says of itself, by ranges: never the whole file, whatever its size.
@@ -57,15 +69,9 @@ export async function read(source: ByteSource, signal?: AbortSignal): Promise<Re
   try {
     if (source.size === 0) return failed('empty', 'The file is empty: 0 bytes. Copy it again.', 0)
     const file = new FileWindow(source, signal)
-    const head = await file.some(0, 64)
+    const head = await file.some(0, headLength)
     const wrapper = wrappers.find((w) => w.begins(head))
     if (!wrapper) return failed('not-media', 'This is no picture or sound file that is known here.', 0)
-    if (!wrapper.read)
-      return failed(
-        'unsupported',
-        `${wrapper.name} files cannot be read yet. The file itself may be in order.`,
-        0,
-      )
     const { reading, origins, fault } = await wrapper.read(file)
     if (fault) return reading ? { ok: false, error: fault, reading, origins } : { ok: false, error: fault }
     return { ok: true, reading: reading!, origins }

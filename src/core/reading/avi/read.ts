@@ -1,13 +1,13 @@
 import { rational, toNumber } from '../../rational/rational'
 import { type Rate, exactRate, snapToStandard } from '../../rate/rate'
-import { type WrapperReading, assemblePicture, kilobytes, plainReading } from '../assemble'
+import { type WrapperReading, assemblePicture, kilobytes, makeReading } from '../assemble'
 import { claimsOfStream } from '../bitstream/frame-claims'
 import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import type { PictureClaim } from '../claims'
 import { videoCodec } from '../codecs'
 import { type Fault, ReadingFault } from '../fault'
-import type { AudioFacts, Reading } from '../reading'
+import type { AudioFacts } from '../reading'
 import { readWaveFormat } from '../wave/format'
 
 /** One `strl` list: a stream with its header and format. */
@@ -41,8 +41,7 @@ export async function readAvi(file: FileWindow): Promise<WrapperReading> {
 
   const frames = totalFrames || video?.length || null
   const picture = video ? await readPicture(file, video, index, lists.movie, frames) : null
-  const reading: Reading = {
-    ...plainReading,
+  const reading = makeReading({
     kind: picture ? 'video' : 'audio',
     container: 'AVI',
     sizeBytes: file.size,
@@ -51,7 +50,7 @@ export async function readAvi(file: FileWindow): Promise<WrapperReading> {
     audio: sounds,
     timecode: picture?.timecode ?? null,
     notes: picture?.notes ?? [],
-  }
+  })
   const fault: Fault | null =
     lists.missingBytes > 0
       ? {

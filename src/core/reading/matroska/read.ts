@@ -1,11 +1,10 @@
 import { exactRate } from '../../rate/rate'
 import { toNumber } from '../../rational/rational'
-import { type WrapperReading, assemblePicture, kilobytes, plainReading } from '../assemble'
+import { type WrapperReading, assemblePicture, kilobytes, makeReading } from '../assemble'
 import { claimsOfStream } from '../bitstream/frame-claims'
 import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { type Fault, ReadingFault } from '../fault'
-import type { Reading } from '../reading'
 import { type RateFacts, rateFromDurations, runsFromTimes } from '../timing'
 import { walkBlocks } from './blocks'
 import { elementsIn, float, mapOf, readVint, text, unsigned } from './ebml'
@@ -36,8 +35,7 @@ export async function readMatroska(file: FileWindow): Promise<WrapperReading> {
 
   const picture = video ? await readPicture(file, segment, video, scale, stated) : null
   const timecode = [...segment.tags].find(([name]) => name === 'TIMECODE')?.[1]
-  const reading: Reading = {
-    ...plainReading,
+  const reading = makeReading({
     kind: picture ? 'video' : 'audio',
     container: docType === 'webm' ? 'WebM' : 'Matroska',
     sizeBytes: file.size,
@@ -51,7 +49,7 @@ export async function readMatroska(file: FileWindow): Promise<WrapperReading> {
     recordedAt: dateOf(segment.info.get(0x4461)),
     reel: segment.tags.get('REEL') ?? segment.tags.get('REEL_NAME') ?? null,
     notes: picture?.notes ?? [],
-  }
+  })
   const fault: Fault | null =
     segment.missingBytes > 0
       ? {

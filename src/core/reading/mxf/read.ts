@@ -1,7 +1,7 @@
 import { frameToTimecode } from '../../rate/timecode'
 import { rational, toNumber } from '../../rational/rational'
 import { snapToStandard } from '../../rate/rate'
-import { type WrapperReading, assemblePicture, kilobytes, plainReading } from '../assemble'
+import { type WrapperReading, assemblePicture, kilobytes, makeReading } from '../assemble'
 import { claimsOfStream } from '../bitstream/frame-claims'
 import type { FileWindow } from '../bytes/source'
 import { type Fault, ReadingFault } from '../fault'
@@ -34,8 +34,7 @@ export async function readMxf(file: FileWindow): Promise<WrapperReading> {
     throw new ReadingFault('damaged', 'The metadata describes neither picture nor sound.', header.klv.offset)
 
   const picture = descriptor ? await readPicture(file, header, descriptor, sets) : null
-  const reading: Reading = {
-    ...plainReading,
+  const reading = makeReading({
     kind: picture ? 'video' : 'audio',
     container: 'MXF',
     sizeBytes: file.size,
@@ -45,7 +44,7 @@ export async function readMxf(file: FileWindow): Promise<WrapperReading> {
     timecode: timecodeOf(sets),
     recordedAt: dateOf(sets),
     notes: [...notes, ...(picture?.notes ?? [])],
-  }
+  })
   const origins = { ...picture?.origins, durationSec: 'picture descriptor', timecode: 'material package' }
   return { reading, origins, fault: cutOff(file, header, footer) }
 }

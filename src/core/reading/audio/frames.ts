@@ -1,0 +1,91 @@
+import type { AudioFacts } from '../reading'
+
+const mpegRates = [44100, 48000, 32000]
+const aacRates = [96000, 88200, 64000, 48000, 44100, 32000, 24000, 22050, 16000, 12000, 11025, 8000, 7350]
+const ac3Channels = [2, 1, 2, 3, 3, 4, 4, 5]
+const bitRatesLayer3 = [0, 32, 40, 48, 56, 64, 80, 96, 112, 128, 160, 192, 224, 256, 320]
+const bitRatesLayer2 = [0, 32, 48, 56, 64, 80, 96, 112, 128, 160, 192, 224, 256, 320, 384]
+const bitRatesLow = [0, 8, 16, 24, 32, 40, 48, 56, 64, 80, 96, 112, 128, 144, 160]
+
+/** One MPEG audio frame header (ISO/IEC 11172-3 §2.4.1.3). */
+export interface MpegAudioFrame {
+  readonly facts: AudioFacts
+  readonly length: number
+  readonly samples: number
+  readonly bitRate: number
+  readonly mono: boolean
+  readonly low: boolean
+}
+
+export function mpegAudioFrame(b: Uint8Array, at = 0): MpegAudioFrame | null {
+  if (at + 4 > b.length || b[at] !== 0xff || (b[at + 1] & 0xe0) !== 0xe0) return null
+  const version = (b[at + 1] >> 3) & 3
+  const layer = (b[at + 1] >> 1) & 3
+  const rateIndex = b[at + 2] >> 4
+  const sampleIndex = (b[at + 2] >> 2) & 3
+  if (version === 1 || layer === 0 || layer === 3 || rateIndex === 0 || rateIndex === 15 || sampleIndex === 3)
+    return null
+  const low = version !== 3
+  const bitRate = 1000 * (low ? bitRatesLow : layer === 1 ? bitRatesLayer3 : bitRatesLayer2)[rateIndex]
+  const sampleRate = mpegRates[sampleIndex] / (version === 3 ? 1 : version === 2 ? 2 : 4)
+  const samples = layer === 1 && low ? 576 : 1152
+  const padding = (b[at + 2] >> 1) & 1
+  const mono = b[at + 3] >> 6 === 3
+  const facts = { codec: layer === 1 ? 'MP3' : 'MP2', channels: mono ? 1 : 2, sampleRate, bitDepth: null }
+  return {
+    facts,
+    length: Math.floor(((samples / 8) * bitRate) / sampleRate) + padding,
+    samples,
+    bitRate,
+    mono,
+    low,
+  }
+}
+
+/** An ADTS header (ISO/IEC 13818-7 §6.2): AAC outside of a wrapper. */
+export function adtsFrame(b: Uint8Array, at = 0): { facts: AudioFacts; length: number } | null {
+  if (at + 7 > b.length || b[at] !== 0xff || (b[at + 1] & 0xf6) !== 0xf0) return null
+  const sampleRate = aacRates[(b[at + 2] >> 2) & 15]
+  const length = ((b[at + 3] & 3) << 11) | (b[at + 4] << 3) | (b[at + 5] >> 5)
+  if (!sampleRate || length < 7) return null
+  const channels = ((b[at + 2] & 1) << 2) | (b[at + 3] >> 6)
+  return {
+    facts: { codec: 'AAC', channels: channels === 7 ? 8 : channels || null, sampleRate, bitDepth: null },
+    length,
+  }
+}
+
+/** An AC-3 synchronisation frame (ATSC A/52 §5.3). */
+export function ac3Frame(b: Uint8Array, at = 0): AudioFacts | null {
+  if (at + 8 > b.length || b[at] !== 0x0b || b[at + 1] !== 0x77) return null
+  const id = b[at + 5] >> 3
+  if (id > 10)
+    return {
+      codec: 'E-AC-3',
+      channels: null,
+      sampleRate: [48000, 44100, 32000][b[at + 4] >> 6] ?? null,
+      bitDepth: null,
+    }
+  const sampleRate = [48000, 44100, 32000][b[at + 4] >> 6] ?? null
+  const mode = b[at + 6] >> 5
+  // The low-frequency flag stands behind mixing levels that depend on the mode.
+  const skip = (mode & 1 && mode !== 1 ? 2 : 0) + (mode & 4 ? 2 : 0) + (mode === 2 ? 2 : 0)
+  const lfe = ((b[at + 6] * 256 + b[at + 7]) >> (12 - skip)) & 1
+  return { codec: 'AC-3', channels: ac3Channels[mode] + lfe, sampleRate, bitDepth: null }
+}
+
+/** What the first sound frame in some bytes says, whichever of the above it is. */
+export function firstSound(bytes: Uint8Array): AudioFacts | null {
+  for (let at = 0; at + 8 <= bytes.length; at++) {
+    if (bytes[at] === 0x0b) {
+      const ac3 = ac3Frame(bytes, at)
+      if (ac3) return ac3
+    }
+    if (bytes[at] !== 0xff) continue
+    const adts = adtsFrame(bytes, at)
+    if (adts && (at + adts.length + 2 > bytes.length || bytes[at + adts.length] === 0xff)) return adts.facts
+    const mpeg = mpegAudioFrame(bytes, at)
+    if (mpeg && (at + mpeg.length + 2 > bytes.length || bytes[at + mpeg.length] === 0xff)) return mpeg.facts
+  }
+  return null
+}
