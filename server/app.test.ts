@@ -1,10 +1,12 @@
-import { mkdir, mkdtemp, rm, symlink, writeFile } from 'node:fs/promises'
+import { mkdir, mkdtemp, rm, symlink, utimes, writeFile } from 'node:fs/promises'
 import { type Server, request } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { createApp } from './app'
+import { arrivingCard } from './arriving-card'
+import { listSiding } from './siding'
 
 let folder: string
 let server: Server
@@ -68,6 +70,35 @@ describe('the siding', () => {
     for (const method of ['PUT', 'POST', 'DELETE']) {
       expect((await fetch(`${base}/api/siding/${bell.id}`, { method })).status).toBe(404)
     }
+  })
+})
+
+describe('files that are being copied', () => {
+  it('do not rest until they are no longer written to', async () => {
+    await writeFile(join(folder, 'card', 'growing.mov'), 'so far')
+    const growing = async () =>
+      (await listSiding(join(folder, 'card'))).find((f) => f.name === 'growing.mov')!
+    expect((await growing()).rests).toBe(false)
+    const past = new Date(Date.now() - 10_000)
+    await utimes(join(folder, 'card', 'growing.mov'), past, past)
+    expect((await growing()).rests).toBe(true)
+    await rm(join(folder, 'card', 'growing.mov'))
+  })
+
+  it('appear on the stand-in one after the other, for each copy anew', async () => {
+    const files = await listSiding(join(folder, 'card'))
+    let time = 0
+    const card = arrivingCard(() => time)
+    expect(card('first', files)).toEqual([])
+    time = 110
+    expect(card('first', files)).toMatchObject([
+      { name: 'bell.mp4', sizeBytes: 5, expectedBytes: 10, rests: false },
+    ])
+    time = 330
+    expect(card('first', files).map((f) => f.sizeBytes)).toEqual([10, 1])
+    expect(card('second', files)).toEqual([])
+    time = 10_000
+    expect(card('first', files)).toEqual(files)
   })
 })
 

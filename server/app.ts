@@ -2,11 +2,14 @@ import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express'
 import helmet from 'helmet'
+import { arrivingCard } from './arriving-card'
 import { listSiding } from './siding'
 
 export interface AppOptions {
   /** The folder that clips can be taken in from. */
   readonly siding: string
+  /** Lets the siding's files arrive one after the other, as a stand-in for a card that is being copied. */
+  readonly arriving?: boolean
   /** The built app. */
   readonly dist: string
   /** Host names that are answered besides the loopback's. */
@@ -14,7 +17,7 @@ export interface AppOptions {
 }
 
 /** The server: the built app, and the siding, read-only. */
-export function createApp({ siding, dist, hosts = [] }: AppOptions): Express {
+export function createApp({ siding, dist, arriving = false, hosts = [] }: AppOptions): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(checkHost(['127.0.0.1', 'localhost', '[::1]', ...hosts]))
@@ -45,8 +48,11 @@ export function createApp({ siding, dist, hosts = [] }: AppOptions): Express {
     }),
   )
   const list = rememberBriefly(() => listSiding(siding), 500)
-  app.get('/api/siding', async (_request, response) => {
-    const files = await list()
+  const card = arriving ? arrivingCard() : null
+  app.get('/api/siding', async (request, response) => {
+    const onCard = await list()
+    const copy = typeof request.query.copy === 'string' ? request.query.copy : null
+    const files = card && copy ? card(copy, onCard) : onCard
     response.set('Cache-Control', 'no-store').json({ files: files.map(({ path: _, ...file }) => file) })
   })
   app.get('/api/siding/:id', async (request, response) => {

@@ -15,6 +15,7 @@ const host = process.env.HOST ?? '127.0.0.1'
 const server = createApp({
   siding,
   dist: join(root, 'dist'),
+  arriving: !values.siding,
   hosts: process.env.HOST ? [process.env.HOST] : [],
 }).listen(port, host)
 server.on('listening', () => console.log(`Yard Tally is at http://${host}:${port}`))

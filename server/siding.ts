@@ -10,7 +10,17 @@ export interface SidingFile {
   readonly folder: string
   readonly sizeBytes: number
   readonly modifiedAt: string
+  /** Whether the file has come to rest: while it is being copied, it is not. */
+  readonly rests: boolean
+  /** What the file will come to, where that is known while it grows. */
+  readonly expectedBytes: number | null
 }
+
+/** A file that was written to this recently may still be growing. */
+const restMilliseconds = 1500
+
+/** A file with its place on this machine, which never leaves the server. */
+export type PlacedFile = SidingFile & { readonly path: string }
 
 const mostFiles = 20_000
 
@@ -19,8 +29,8 @@ const mostFiles = 20_000
  * folder can be reached.
  * @param sidingFolder absolute path
  */
-export async function listSiding(sidingFolder: string): Promise<(SidingFile & { path: string })[]> {
-  const files: (SidingFile & { path: string })[] = []
+export async function listSiding(sidingFolder: string): Promise<PlacedFile[]> {
+  const files: PlacedFile[] = []
   const walk = async (folder: string): Promise<void> => {
     const entries = await readdir(folder, { withFileTypes: true })
     for (const entry of entries.sort((a, b) => (a.name < b.name ? -1 : 1))) {
@@ -35,6 +45,8 @@ export async function listSiding(sidingFolder: string): Promise<(SidingFile & { 
           folder: relative(sidingFolder, folder).split(sep).join('/'),
           sizeBytes: facts.size,
           modifiedAt: facts.mtime.toISOString(),
+          rests: Date.now() - facts.mtimeMs > restMilliseconds,
+          expectedBytes: null,
           path,
         })
       }

@@ -25,6 +25,7 @@ watch(
       return
     }
     await media.openProject(id)
+    void media.findFiles(project.clips)
     if (!arrivals.progress.running) void arrivals.makePosters(id)
   },
   { immediate: true },

@@ -20,6 +20,11 @@ export const router = createRouter({
       component: () => import('./OpenProject.vue'),
       children: [
         { path: '', redirect: { name: 'arrivals' } },
+        {
+          path: 'inspection',
+          name: 'inspection',
+          component: () => import('./places/arrivals/InspectionSheet.vue'),
+        },
         ...places.map((place) => ({ path: place, name: place, component: views[place] as never })),
       ],
     },

@@ -1,4 +1,12 @@
-import { ALL_FORMATS, BlobSource, Input, type InputVideoTrack, UrlSource, VideoSampleSink } from 'mediabunny'
+import {
+  ALL_FORMATS,
+  BlobSource,
+  Input,
+  type InputVideoTrack,
+  UrlSource,
+  type VideoSample,
+  VideoSampleSink,
+} from 'mediabunny'
 import type { MediaLocator } from './source'
 
 /** Decoded pictures of one clip, upright, with the pixels as stored (not yet stretched to square). */
@@ -51,14 +59,53 @@ async function openVideo(locator: MediaLocator, codec: string): Promise<FrameAcc
   }
 }
 
+/** Steps and playback ask for what comes next: up to this far on, the decoder goes on instead of starting at a key frame. */
+const furtherSeconds = 0.6
+
 async function frameAccess(input: Input, track: InputVideoTrack): Promise<FrameAccess> {
   const sink = new VideoSampleSink(track)
   const first = await track.getFirstTimestamp()
+  let running: { samples: AsyncGenerator<VideoSample>; held: VideoSample } | null = null
+
+  function stop() {
+    running?.held.close()
+    void running?.samples.return(undefined)
+    running = null
+  }
+
+  /** The sample shown at a time; it stays open until the next is asked for. */
+  async function sampleAt(time: number): Promise<VideoSample> {
+    const covers = (sample: VideoSample) =>
+      time >= sample.timestamp - 1e-6 && time < sample.timestamp + sample.duration - 1e-6
+    if (running && (time < running.held.timestamp || time > running.held.timestamp + furtherSeconds)) stop()
+    if (!running) {
+      const samples = sink.samples(time)
+      const { value, done } = await samples.next()
+      if (done || !value) throw new NoPicture('There is no frame at this time: the file may be cut off.')
+      running = { samples, held: value }
+    }
+    while (!covers(running.held)) {
+      const { value, done } = await running.samples.next()
+      // The last frame stays on to the end; one that begins later leaves the one before on screen.
+      if (done || !value) break
+      running.held.close()
+      running.held = value
+      if (value.timestamp > time) break
+    }
+    return running.held
+  }
+
+  /** One request at a time: the decoder stands at one place only. */
+  let queue: Promise<unknown> = Promise.resolve()
+  const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
+    const turn = queue.then(work)
+    queue = turn.catch(() => {})
+    return turn
+  }
   return {
-    async frameAt(seconds, maxWidth) {
-      const sample = await sink.getSample(first + seconds)
-      if (!sample) throw new NoPicture('There is no frame at this time: the file may be cut off.')
-      try {
+    frameAt: (seconds, maxWidth) =>
+      inTurn(async () => {
+        const sample = await sampleAt(first + seconds)
         const turned = sample.rotation % 180 === 90
         const width = turned ? sample.codedHeight : sample.codedWidth
         const height = turned ? sample.codedWidth : sample.codedHeight
@@ -69,11 +116,11 @@ async function frameAccess(input: Input, track: InputVideoTrack): Promise<FrameA
         )
         sample.draw(canvas.getContext('2d')!, 0, 0, canvas.width, canvas.height)
         return canvas.transferToImageBitmap()
-      } finally {
-        sample.close()
-      }
+      }),
+    close: () => {
+      stop()
+      input.dispose()
     },
-    close: () => input.dispose(),
   }
 }
 

@@ -18,6 +18,8 @@ const SidingList = z.object({
       folder: z.string(),
       sizeBytes: z.number(),
       modifiedAt: z.string(),
+      rests: z.boolean(),
+      expectedBytes: z.number().nullable(),
     }),
   ),
 })
@@ -45,19 +47,35 @@ export const useArrivals = defineStore('arrivals', () => {
   const sidingTrouble = ref<string | null>(null)
   const progress = reactive({ running: false, total: 0, read: 0, bytes: 0, startedAt: 0, cancelled: false })
 
-  /** Files of the siding that are not taken in yet. */
-  const waiting = computed(() => {
+  /** The project that takes in files of the siding as soon as they rest. */
+  const follower = ref<string | null>(null)
+  const following = computed({
+    get: () => follower.value !== null && follower.value === project.doc?.project.id,
+    set: (follow) => (follower.value = follow ? (project.doc?.project.id ?? null) : null),
+  })
+  /** Cards are read one after the other: what is taken in meanwhile waits its turn. */
+  let line: Promise<void> = Promise.resolve()
+  /** Files of the siding that were asked for and are not listed yet, by project. */
+  const onTheWay = reactive(new Set<string>())
+  const notTaken = computed(() => {
     const taken = new Set(
       project.clips.flatMap((clip) => (clip.source.kind === 'siding' ? [clip.source.id] : [])),
     )
-    return siding.value.filter((file) => !taken.has(file.id))
+    return siding.value.filter(
+      (file) => !taken.has(file.id) && !onTheWay.has(`${project.doc?.project.id} ${file.id}`),
+    )
   })
+  /** Files of the siding that rest and are not taken in yet. */
+  const waiting = computed(() => notTaken.value.filter((file) => file.rests))
+  /** Files that are still being copied onto the siding. */
+  const growing = computed(() => notTaken.value.filter((file) => !file.rests))
 
   async function lookAtSiding(): Promise<void> {
     // Whoever looks is about to take something in: the reader starts meanwhile.
     readingService()
     try {
-      const answer = await fetch('/api/siding')
+      const copy = project.doc ? `?copy=${encodeURIComponent(project.doc.project.id)}` : ''
+      const answer = await fetch(`/api/siding${copy}`)
       if (!answer.ok) throw new Error(`it answered ${answer.status}`)
       siding.value = SidingList.parse(await answer.json()).files
       sidingTrouble.value = null
@@ -66,8 +84,17 @@ export const useArrivals = defineStore('arrivals', () => {
     }
   }
 
-  const takeFromSiding = (files: readonly SidingFile[]) =>
-    takeAll(
+  /** Looks again every so often while someone watches; takes in what came to rest, if that is wanted. */
+  async function watchSiding(): Promise<void> {
+    await lookAtSiding()
+    if (following.value && waiting.value.length && !progress.running)
+      await takeFromSiding(waiting.value, 'siding')
+  }
+
+  async function takeFromSiding(files: readonly SidingFile[], joins?: string): Promise<void> {
+    const keys = files.map((file) => `${project.doc?.project.id} ${file.id}`)
+    keys.forEach((key) => onTheWay.add(key))
+    const taken = takeAll(
       files.map((file) => ({
         id: newId(),
         name: file.name,
@@ -80,7 +107,10 @@ export const useArrivals = defineStore('arrivals', () => {
           sizeBytes: file.sizeBytes,
         },
       })),
+      joins,
     )
+    await taken.finally(() => keys.forEach((key) => onTheWay.delete(key)))
+  }
 
   const takeFiles = (incoming: readonly IncomingFile[]) =>
     takeAll(
@@ -96,9 +126,16 @@ export const useArrivals = defineStore('arrivals', () => {
     )
 
   /** Reads files and lists them as one step that can be undone; what was read before a cancel stays. */
-  async function takeAll(arriving: readonly Arriving[]): Promise<void> {
+  function takeAll(arriving: readonly Arriving[], joins?: string): Promise<void> {
+    const turn = line.then(() => takeNow(arriving, joins))
+    // One that fails does not hold up the next.
+    line = turn.catch(() => {})
+    return turn
+  }
+
+  async function takeNow(arriving: readonly Arriving[], joins = newId()): Promise<void> {
     const projectId = project.doc?.project.id
-    if (!projectId || arriving.length === 0 || progress.running) return
+    if (!projectId || arriving.length === 0) return
     Object.assign(progress, {
       running: true,
       total: arriving.length,
@@ -118,7 +155,7 @@ export const useArrivals = defineStore('arrivals', () => {
         .sort((a, b) => order.get(a.key)! - order.get(b.key)!)
         .map((answer) => toClip(byKey.get(answer.key)!, answer))
       answers = []
-      list(projectId, clips, byKey)
+      list(projectId, clips, byKey, joins)
     }
     try {
       const requests = arriving.map(({ id, locator }) => ({ key: id, locator }))
@@ -134,10 +171,10 @@ export const useArrivals = defineStore('arrivals', () => {
       swallow()
       progress.running = false
     }
-    await makePosters(projectId)
+    void makePosters(projectId)
   }
 
-  function list(projectId: string, clips: Clip[], byKey: Map<string, Arriving>) {
+  function list(projectId: string, clips: Clip[], byKey: Map<string, Arriving>, joins: string) {
     // The editor may have opened another project meanwhile.
     if (clips.length === 0 || project.doc?.project.id !== projectId) return
     const fresh: Clip[] = []
@@ -148,21 +185,30 @@ export const useArrivals = defineStore('arrivals', () => {
       if (incoming) media.keepFile(projectId, known ? known.id : clip.id, incoming)
       if (!known) fresh.push(clip)
     }
-    if (fresh.length)
-      project.edit(`take in ${fresh.length === 1 ? fresh[0].name : `${fresh.length} clips`}`, (doc) =>
-        takeIn(doc, fresh),
-      )
+    if (fresh.length) project.edit('take in clips', (doc) => takeIn(doc, fresh), joins)
   }
 
   const isSameFile = (a: Clip, b: Clip) =>
     a.source.kind === 'file' && a.name === b.name && a.sizeBytes === b.sizeBytes && a.hash === b.hash
 
+  let drawing = false
+  /** Makes the posters that are missing, one after the other; a second call while it runs adds nothing. */
   async function makePosters(projectId: string) {
-    for (const clip of project.clips) {
-      if (project.doc?.project.id !== projectId) return
-      if (!media.troubles.has(clip.id)) await media.makePoster(projectId, clip)
+    if (drawing) return
+    drawing = true
+    try {
+      for (let next = withoutPoster(projectId); next; next = withoutPoster(projectId))
+        await media.makePoster(projectId, next)
+    } finally {
+      drawing = false
     }
   }
+  const withoutPoster = (projectId: string) =>
+    project.doc?.project.id === projectId
+      ? project.clips.find(
+          (clip) => clip.reading?.video && !media.posters.has(clip.id) && !media.troubles.has(clip.id),
+        )
+      : undefined
 
   function toClip(arriving: Arriving, { hash, result }: ReadAnswer): Clip {
     const { id, name, folder, sizeBytes, source } = arriving
@@ -174,6 +220,8 @@ export const useArrivals = defineStore('arrivals', () => {
       hash,
       source,
       reading: result.reading ?? null,
+      corrections: {},
+      claimed: null,
       origins: result.origins ?? {},
       fault: result.ok ? null : result.error,
       priority: 'normal',
@@ -190,6 +238,9 @@ export const useArrivals = defineStore('arrivals', () => {
     siding,
     sidingTrouble,
     waiting,
+    growing,
+    following,
+    watchSiding,
     progress,
     lookAtSiding,
     takeFromSiding,

@@ -1,10 +1,17 @@
 import { defineStore } from 'pinia'
 import { reactive } from 'vue'
 import type { Clip } from '../core/edit/project'
+import { toNumber } from '../core/rational/rational'
 import type { MediaLocator } from '../media/source'
 import { fileFromHandle, loadPosters, saveHandle, savePoster } from '../storage/media'
 import { frameService } from '../workers/services'
 import type { FrameAnswer } from '../workers/frames.worker'
+
+/** How much faster a clip passes than its file says: a corrected rate shows the same frames at other times. */
+function speedOf(clip: Clip): number {
+  const [claimed, corrected] = [clip.claimed?.video?.rate, clip.reading?.video?.rate]
+  return claimed && corrected ? toNumber(corrected) / toNumber(claimed) : 1
+}
 
 /** A file that came in, with leave to open it again where the browser gave it. */
 export interface IncomingFile {
@@ -21,6 +28,8 @@ export const useMedia = defineStore('media', () => {
   const posters = reactive(new Map<string, string>())
   /** Why a clip has no picture, by clip. */
   const troubles = reactive(new Map<string, string>())
+  /** Clips whose file has to be shown again. */
+  const missing = reactive(new Set<string>())
   let owner: string | null = null
 
   /** Makes the posters of a project ready; those of another are let go. */
@@ -30,13 +39,21 @@ export const useMedia = defineStore('media', () => {
     for (const url of posters.values()) URL.revokeObjectURL(url)
     posters.clear()
     troubles.clear()
+    missing.clear()
     for (const [clipId, picture] of await loadPosters(projectId)) {
       if (owner === projectId && !posters.has(clipId)) posters.set(clipId, URL.createObjectURL(picture))
     }
   }
 
+  /** Looks for the files of clips and marks those that are not at hand. */
+  async function findFiles(clips: readonly Clip[]): Promise<void> {
+    for (const clip of clips) if (clip.source.kind === 'file' && !(await locate(clip))) missing.add(clip.id)
+  }
+
   function keepFile(projectId: string, clipId: string, incoming: IncomingFile): void {
     files.set(clipId, incoming.file)
+    missing.delete(clipId)
+    troubles.delete(clipId)
     if (incoming.handle) void saveHandle(projectId, clipId, incoming.handle).catch(() => {})
   }
 
@@ -55,7 +72,7 @@ export const useMedia = defineStore('media', () => {
     return { kind: 'file', file: known }
   }
 
-  /** The real picture of a clip at a time of its source. */
+  /** The real picture of a clip at a time of its source, in seconds as corrected. */
   async function frameAt(clip: Clip, seconds: number, maxWidth: number): Promise<FrameAnswer> {
     const video = clip.reading?.video
     if (!video || clip.reading?.kind === 'audio') return { ok: false, error: 'This clip has no picture.' }
@@ -63,7 +80,7 @@ export const useMedia = defineStore('media', () => {
     if (!locator)
       return { ok: false, error: `${clip.name} is not at hand: take the file in again to see it.` }
     const kind = clip.reading!.kind === 'still' ? 'still' : 'video'
-    return frameService().frameAt(clip.id, locator, kind, video.codec, seconds, maxWidth)
+    return frameService().frameAt(clip.id, locator, kind, video.codec, seconds * speedOf(clip), maxWidth)
   }
 
   /** Makes and keeps a clip's poster: a frame a third into it, since first frames are often black. */
@@ -87,5 +104,5 @@ export const useMedia = defineStore('media', () => {
     if (owner === projectId) posters.set(clip.id, URL.createObjectURL(picture))
   }
 
-  return { posters, troubles, openProject, keepFile, locate, frameAt, makePoster }
+  return { posters, troubles, missing, openProject, findFiles, keepFile, locate, frameAt, makePoster }
 })

@@ -19,6 +19,8 @@ interface Step {
   readonly label: string
   readonly patches: Patch[]
   readonly inverse: Patch[]
+  /** Steps that follow each other with the same word are one. */
+  readonly joins?: string
 }
 
 export const newId = (): string => crypto.randomUUID().slice(0, 13)
@@ -46,13 +48,25 @@ export const useProject = defineStore('project', () => {
     return saving
   }
 
-  /** Changes the document by a recipe, as one step that can be undone. */
-  function edit(label: string, recipe: (draft: Doc) => void): void {
+  /**
+   * Changes the document by a recipe, as one step that can be undone.
+   * @param joins steps that follow each other with the same word are undone together
+   */
+  function edit(label: string, recipe: (draft: Doc) => void, joins?: string): void {
     if (!doc.value) return
     const [next, patches, inverse] = produceWithPatches(doc.value, (draft: Doc) => recipe(draft))
     if (patches.length === 0) return
     doc.value = next
-    done.value = [...done.value, { label, patches, inverse }]
+    const last = done.value.at(-1)
+    if (joins && last?.joins === joins) {
+      const step = {
+        label,
+        joins,
+        patches: [...last.patches, ...patches],
+        inverse: [...inverse, ...last.inverse],
+      }
+      done.value = [...done.value.slice(0, -1), step]
+    } else done.value = [...done.value, { label, joins, patches, inverse }]
     undone.value = []
     void persist(() => saveTouched(next, patches))
   }

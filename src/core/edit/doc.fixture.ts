@@ -51,6 +51,8 @@ function aClip(id: string, reading: Reading): Clip {
     hash: null,
     source: { kind: 'file' },
     reading,
+    corrections: {},
+    claimed: null,
     origins: {},
     fault: null,
     priority: 'normal',

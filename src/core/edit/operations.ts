@@ -1,5 +1,7 @@
 import { formatName, sameFormat } from '../format/format'
 import type { Format } from '../format/format'
+import { divide, equal, multiply } from '../rational/rational'
+import { type Corrections, applyCorrections, isCorrected } from '../reading/correct'
 import { carryPlacements } from './carry'
 import { type Clip, type Decision, type Doc, type Placement, type Timeline, formatOf } from './project'
 
@@ -24,6 +26,34 @@ export function takeOut(doc: Doc, ids: readonly string[]): void {
   for (const timeline of Object.values(doc.timelines)) {
     for (const track of timeline.tracks)
       track.placements = track.placements.filter((p) => !gone.has(p.clipId))
+  }
+}
+
+/**
+ * Puts the editor's word over the claims of clips; an empty correction gives the claims back. Placements keep the frames
+ * that they show: in-points are source time, which passes at another speed after the rate was corrected.
+ */
+export function correct(doc: Doc, ids: readonly string[], corrections: Corrections): void {
+  for (const id of ids) {
+    const clip = doc.clips[id]
+    const claimed = clip?.claimed ?? clip?.reading
+    if (!clip || !claimed) continue
+    const before = clip.reading?.video?.rate
+    clip.corrections = corrections
+    clip.reading = applyCorrections(claimed, corrections)
+    clip.claimed = isCorrected(corrections) ? claimed : null
+    const after = clip.reading.video?.rate
+    if (before && after && !equal(before, after)) {
+      for (const placement of placementsOf(doc, id))
+        placement.sourceIn = multiply(placement.sourceIn, divide(before, after))
+    }
+  }
+}
+
+function* placementsOf(doc: Doc, clipId: string): Generator<Placement> {
+  for (const timeline of Object.values(doc.timelines)) {
+    for (const track of timeline.tracks)
+      for (const placement of track.placements) if (placement.clipId === clipId) yield placement
   }
 }
 

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { Priority } from '../choice/vote'
 import { Format } from '../format/format'
 import { Rational } from '../rational/rational'
+import { Corrections } from '../reading/correct'
 import { Fault } from '../reading/fault'
 import { Origins, Reading } from '../reading/reading'
 import { Lean, Policy, defaultPolicy } from '../toll/policy'
@@ -36,7 +37,11 @@ export const Clip = z.object({
   /** Hash of head and tail; with name and size it finds the file again. */
   hash: z.string().nullable(),
   source: ClipSource,
+  /** What is held true of the clip: as claimed, or as corrected. */
   reading: Reading.nullable(),
+  corrections: Corrections.default({}),
+  /** The claims that corrections overrule; null where there are none. */
+  claimed: Reading.nullable().default(null),
   origins: Origins,
   fault: Fault.nullable(),
   priority: Priority,

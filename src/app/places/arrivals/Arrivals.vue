@@ -1,41 +1,66 @@
 <script setup lang="ts">
-import { Button, Input } from 'ant-design-vue'
+import { useIntervalFn, useLocalStorage } from '@vueuse/core'
+import { Button, Checkbox, Dropdown, Input, Select } from 'ant-design-vue'
+import Papa from 'papaparse'
 import { computed, onMounted, ref } from 'vue'
 import { runningTime } from '../../../core/choice/reason'
 import { takeOut } from '../../../core/edit/operations'
 import { useArrivals } from '../../../stores/arrivals'
+import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
-import { fileSize } from '../../figures'
 import { useListKeys } from '../../components/list-keys'
+import { download, fileNameOf } from '../../download'
+import { fileSize } from '../../figures'
 import ClipDocket from './ClipDocket.vue'
 import ClipList from './ClipList.vue'
+import CompareSheet from './CompareSheet.vue'
+import CorrectSheet from './CorrectSheet.vue'
+import LookCloser from './LookCloser.vue'
 import SidingSheet from './SidingSheet.vue'
-import { filesFromDrop, filesFromPicker } from './intake'
+import { type Grouping, type Sorting, columns, defaultColumns, grouped, groupings, sorted } from './columns'
 import { matches } from './filter'
+import { inspectionRows } from './inspection'
+import { filesFromDrop, filesFromPicker } from './intake'
 import { majorities } from './majority'
 
 const project = useProject()
 const arrivals = useArrivals()
+const media = useMedia()
 const query = ref('')
-const sidingOpen = ref(false)
+const dialog = ref<'siding' | 'correct' | 'compare' | 'closer' | null>(null)
 const dropping = ref(false)
+const sorting = ref<Sorting | null>(null)
+const grouping = ref<Grouping | ''>('')
+const chosenColumns = useLocalStorage<string[]>('arrivals-columns', [...defaultColumns])
 const files = ref<HTMLInputElement>()
 const folder = ref<HTMLInputElement>()
 const list = ref<InstanceType<typeof ClipList>>()
 
-onMounted(() => arrivals.lookAtSiding())
+onMounted(() => arrivals.watchSiding())
+// While files grow, looks are frequent; a resting card is looked at now and then.
+let beats = 0
+useIntervalFn(() => {
+  if (arrivals.growing.length || arrivals.following || beats++ % 6 === 0) void arrivals.watchSiding()
+}, 400)
 
-const shown = computed(() => project.clips.filter((clip) => matches(clip, query.value, project.format)))
+const found = computed(() => project.clips.filter((clip) => matches(clip, query.value, project.format)))
+const ordered = computed(() => sorted(found.value, sorting.value))
+const groups = computed(() =>
+  grouping.value ? grouped(ordered.value, grouping.value) : [{ title: '', clips: ordered.value, seconds: 0 }],
+)
+const shown = computed(() => groups.value.flatMap((group) => group.clips))
 const keys = useListKeys(() => shown.value, {
   move: (index) => list.value?.reveal(index),
+  open: () => (dialog.value = chosen.value?.reading?.video ? 'closer' : null),
 })
 const chosen = computed(() => {
   const clip = shown.value[keys.at.value]
   return clip && (keys.selected.value.size === 0 || keys.selected.value.has(clip.id)) ? clip : null
 })
+const selectedClips = computed(() => shown.value.filter((clip) => keys.selected.value.has(clip.id)))
+const correctable = computed(() => selectedClips.value.filter((clip) => clip.reading?.video))
 const summary = computed(() => {
-  const clips = shown.value.filter((clip) => clip.reading)
-  const video = clips.filter((clip) => clip.reading!.kind === 'video' && !clip.fault)
+  const video = shown.value.filter((clip) => clip.reading?.kind === 'video' && !clip.fault)
   const seconds = video.reduce((sum, clip) => sum + (clip.reading!.durationSec ?? 0), 0)
   return `${video.length} clips, ${runningTime(seconds)}${majorities(video)}`
 })
@@ -44,6 +69,7 @@ const left = computed(() => {
   const perFile = (Date.now() - startedAt) / Math.max(1, read)
   return read > 0 ? `about ${Math.ceil(((total - read) * perFile) / 1000)} s left` : ''
 })
+const missing = computed(() => project.clips.filter((clip) => media.missing.has(clip.id)).length)
 
 async function drop(event: DragEvent) {
   dropping.value = false
@@ -61,6 +87,21 @@ function takeOutSelected() {
     project.edit(`take out ${ids.length === 1 ? '1 clip' : `${ids.length} clips`}`, (doc) =>
       takeOut(doc, ids),
     )
+}
+function toggleColumn(id: string) {
+  const on = new Set(chosenColumns.value)
+  if (!on.delete(id)) on.add(id)
+  // In the order of all columns, whatever the order of choosing.
+  chosenColumns.value = columns
+    .map((column) => column.id)
+    .filter((column) => column === 'name' || on.has(column))
+}
+function saveCsv() {
+  download(
+    `${fileNameOf(project.doc!.project.name)}_arrivals.csv`,
+    Papa.unparse(inspectionRows(shown.value, project.format)),
+    'text/csv',
+  )
 }
 </script>
 
@@ -84,7 +125,7 @@ function takeOutSelected() {
         <span class="quiet summary">{{ summary }}</span>
         <Button type="primary" @click="files?.click()">Take in files…</Button>
         <Button @click="folder?.click()">A folder…</Button>
-        <Button @click="sidingOpen = true"
+        <Button @click="dialog = 'siding'"
           >Siding
           <b v-if="arrivals.waiting.length" class="figures">&nbsp;{{ arrivals.waiting.length }}</b></Button
         >
@@ -113,23 +154,58 @@ function takeOutSelected() {
         <Input
           v-model:value="query"
           allow-clear
-          placeholder="find by name or fact: 50p, interlaced, 10 bit, alpha …"
+          placeholder="find by name or fact: 50p, interlaced, 10 bit, alpha, differs …"
           aria-label="Find clips by name or fact"
         />
-        <Button :disabled="keys.selected.value.size === 0" @click="takeOutSelected">Take out</Button>
+        <Select
+          v-model:value="grouping"
+          class="grouping"
+          aria-label="Group by"
+          :options="[
+            { value: '', label: 'no groups' },
+            ...groupings.map((value) => ({ value, label: `by ${value}` })),
+          ]"
+        />
+        <Dropdown :trigger="['click']">
+          <Button>columns</Button>
+          <template #overlay>
+            <div class="menu">
+              <Checkbox
+                v-for="column in columns.slice(1)"
+                :key="column.id"
+                :checked="chosenColumns.includes(column.id)"
+                @change="toggleColumn(column.id)"
+                >{{ column.title }}</Checkbox
+              >
+            </div>
+          </template>
+        </Dropdown>
+        <Button @click="saveCsv">CSV</Button>
+        <RouterLink class="sheet-link" :to="{ name: 'inspection' }">inspection sheet</RouterLink>
+      </div>
+      <div v-if="missing" class="notice" role="status">
+        <span
+          ><b class="figures">{{ missing }}</b> {{ missing === 1 ? 'file is' : 'files are' }} not at hand
+          since the reload: the facts stand, the pictures need the files.</span
+        >
+        <Button size="small" @click="files?.click()">Show them again…</Button>
+        <Button size="small" @click="folder?.click()">Their folder…</Button>
       </div>
       <ClipList
         v-if="project.clips.length"
         ref="list"
+        v-model:sorting="sorting"
+        :groups="groups"
         :clips="shown"
         :keys="keys"
+        :shown-columns="chosenColumns"
         @remove="takeOutSelected"
       />
       <div v-else class="empty">
         <h2>Nothing has arrived yet</h2>
         <p>
           Drop files or folders here, pick them, or take them from the siding:
-          {{ arrivals.siding.length }} files wait there.
+          {{ arrivals.waiting.length }} files wait there.
         </p>
         <Button
           v-if="arrivals.waiting.length"
@@ -139,6 +215,32 @@ function takeOutSelected() {
         >
         <p v-if="arrivals.sidingTrouble" role="alert">{{ arrivals.sidingTrouble }}</p>
       </div>
+      <div v-if="selectedClips.length > 1" class="actions">
+        <span
+          ><b class="figures">{{ selectedClips.length }}</b> selected</span
+        >
+        <Button :disabled="correctable.length === 0" @click="dialog = 'correct'"
+          >Correct {{ correctable.length }}…</Button
+        >
+        <Button :disabled="selectedClips.length > 6" @click="dialog = 'compare'">{{
+          selectedClips.length > 6 ? 'Compare up to six' : `Compare ${selectedClips.length}`
+        }}</Button>
+        <Button @click="takeOutSelected">Take out {{ selectedClips.length }}</Button>
+      </div>
+      <div v-for="file in arrivals.growing" :key="file.id" class="progress">
+        <b>{{ file.name }}</b> is arriving on the siding:
+        <span class="figures"
+          >{{ fileSize(file.sizeBytes)
+          }}{{ file.expectedBytes ? ` of ${fileSize(file.expectedBytes)}` : ' so far' }}</span
+        >
+        <progress
+          v-if="file.expectedBytes"
+          :value="file.sizeBytes"
+          :max="file.expectedBytes"
+          :aria-label="`${file.name} arriving`"
+        />
+        <span class="quiet">read when it rests</span>
+      </div>
       <div v-if="arrivals.progress.running" class="progress" role="status">
         Reading <b class="figures">{{ arrivals.progress.read }} of {{ arrivals.progress.total }}</b
         >, {{ fileSize(arrivals.progress.bytes) }}
@@ -147,8 +249,20 @@ function takeOutSelected() {
         <Button size="small" @click="arrivals.cancel">Stop</Button>
       </div>
     </section>
-    <ClipDocket :clip="chosen" />
-    <SidingSheet v-model:open="sidingOpen" />
+    <ClipDocket
+      :clip="chosen"
+      @correct="dialog = 'correct'"
+      @closer="dialog = 'closer'"
+      @remove="takeOutSelected"
+    />
+    <SidingSheet :open="dialog === 'siding'" @update:open="dialog = null" />
+    <CorrectSheet
+      v-if="dialog === 'correct'"
+      :clips="correctable.length ? correctable : chosen ? [chosen] : []"
+      @close="dialog = null"
+    />
+    <CompareSheet v-if="dialog === 'compare'" :clips="selectedClips" @close="dialog = null" />
+    <LookCloser v-if="dialog === 'closer' && chosen" :clip="chosen" @close="dialog = null" />
   </div>
 </template>
 
@@ -169,14 +283,37 @@ function takeOutSelected() {
   padding: 14px 0 12px 20px;
   min-height: 0;
 }
-.bar {
+.bar,
+.actions,
+.notice {
   display: flex;
   gap: 10px;
   align-items: center;
   padding-right: 16px;
 }
+.notice span {
+  flex: 1;
+}
 .summary {
   flex: 1;
+}
+.grouping {
+  width: 116px;
+  flex: none;
+}
+.menu {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  padding: 10px 14px;
+  background: var(--sheet);
+  border: 1px solid var(--line);
+}
+.menu :deep(.ant-checkbox-wrapper) {
+  margin: 0;
+}
+.sheet-link {
+  white-space: nowrap;
 }
 .empty {
   margin: 60px auto;
@@ -185,10 +322,11 @@ function takeOutSelected() {
   flex-direction: column;
   gap: 12px;
   align-items: flex-start;
+  flex: 1;
 }
 .progress {
   border: 1px dashed var(--line);
-  padding: 10px 14px;
+  padding: 8px 14px;
   margin-right: 16px;
   display: flex;
   gap: 12px;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { differencesFrom, oddities } from '../../../core/check/marks'
 import type { Clip } from '../../../core/edit/project'
@@ -10,9 +11,11 @@ import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
 import GradeMark from '../../components/GradeMark.vue'
 import PosterPicture from '../../components/PosterPicture.vue'
+import FilmStrip from './FilmStrip.vue'
 import { factsOf } from './facts'
 
 const props = defineProps<{ clip: Clip | null }>()
+defineEmits<{ correct: []; closer: []; remove: [] }>()
 const project = useProject()
 const media = useMedia()
 
@@ -30,24 +33,32 @@ const toll = computed(() => {
 </script>
 
 <template>
-  <aside class="sheet" aria-label="Docket" tabindex="-1">
+  <aside class="sheet" aria-label="Docket">
     <p v-if="!clip" class="quiet">Select a clip: its docket stands here.</p>
     <template v-else>
       <h2 class="ellipsis" :title="clip.name">{{ clip.name }}</h2>
       <p v-if="clip.fault" class="fault" role="note">{{ clip.fault.message }}</p>
-      <PosterPicture v-if="clip.reading?.video" :clip="clip" />
-      <p v-if="media.troubles.get(clip.id)" class="quiet small">{{ media.troubles.get(clip.id) }}</p>
+      <template v-if="clip.reading?.video">
+        <PosterPicture :clip="clip" />
+        <p v-if="media.troubles.get(clip.id)" class="quiet small">{{ media.troubles.get(clip.id) }}</p>
+        <FilmStrip v-else-if="clip.reading.kind === 'video'" :clip="clip" />
+      </template>
+      <div class="actions">
+        <Button size="small" :disabled="!clip.reading?.video" @click="$emit('correct')">Correct…</Button>
+        <Button size="small" :disabled="!clip.reading?.video" @click="$emit('closer')">Look closer</Button>
+        <Button size="small" @click="$emit('remove')">Take out</Button>
+      </div>
       <dl>
-        <template v-for="fact in facts" :key="fact.name">
+        <template v-for="fact in facts" :key="fact.name + fact.value">
           <dt class="quiet">{{ fact.name }}</dt>
-          <dd>{{ fact.value }}</dd>
+          <dd :class="{ overruled: fact.overruled }">{{ fact.value }}</dd>
           <dd class="quiet origin">{{ fact.origin }}</dd>
         </template>
       </dl>
       <ul v-if="marks.length" class="marks">
         <li v-for="mark in marks" :key="mark.sentence">{{ mark.sentence }}</li>
       </ul>
-      <p v-if="toll && project.format" class="toll">
+      <p v-if="toll && project.format">
         In <span class="figures">{{ formatName(project.format) }}</span>: <GradeMark :grade="toll.grade" />
         {{ tollSentence(toll) }}.
       </p>
@@ -59,7 +70,7 @@ const toll = computed(() => {
 aside {
   display: flex;
   flex-direction: column;
-  gap: 10px;
+  gap: 8px;
 }
 dl {
   display: grid;
@@ -67,7 +78,7 @@ dl {
 }
 dt,
 dd {
-  padding: 4px 8px 4px 0;
+  padding: 3px 8px 3px 0;
   border-bottom: 1px solid var(--line);
 }
 .origin,
@@ -79,13 +90,18 @@ dd {
   padding-right: 0;
   max-width: 116px;
 }
+.overruled {
+  color: var(--quiet);
+  text-decoration: line-through;
+}
 .fault {
   color: var(--severe);
 }
 .marks {
   padding-left: 16px;
 }
-.toll {
-  padding-top: 4px;
+.actions {
+  display: flex;
+  gap: 8px;
 }
 </style>

@@ -2,51 +2,101 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, ref } from 'vue'
 import { type Mark, differencesFrom, oddities } from '../../../core/check/marks'
+import { runningTime } from '../../../core/choice/reason'
 import type { Clip } from '../../../core/edit/project'
+import { isCorrected } from '../../../core/reading/correct'
+import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
 import type { ListKeys } from '../../components/list-keys'
-import { clockTime, codecLabel, rateLabel, uprightSizeName } from '../../figures'
+import { type Group, type Sorting, columnOf } from './columns'
 
-const props = defineProps<{ clips: Clip[]; keys: ListKeys }>()
+const props = defineProps<{
+  groups: readonly Group[]
+  clips: readonly Clip[]
+  keys: ListKeys
+  shownColumns: readonly string[]
+}>()
+const sorting = defineModel<Sorting | null>('sorting', { required: true })
 defineEmits<{ remove: [] }>()
 const project = useProject()
+const media = useMedia()
 
 const rowHeight = 26
 const scroller = ref<HTMLElement | null>(null)
+const shown = computed(() => props.shownColumns.map(columnOf))
+const template = computed(() => `${shown.value.map((column) => column.width).join(' ')} minmax(130px, 1.5fr)`)
+
+/** Heads of groups and clips, in one list; without grouping only clips. */
+type Line = { readonly head: Group } | { readonly clip: Clip; readonly index: number }
+const lines = computed<Line[]>(() => {
+  let index = 0
+  const withHeads = props.groups.length > 1 || props.groups[0]?.title !== ''
+  return props.groups.flatMap((group): Line[] => [
+    ...(withHeads ? [{ head: group }] : []),
+    ...group.clips.map((clip) => ({ clip, index: index++ })),
+  ])
+})
 const virtual = useVirtualizer(
   computed(() => ({
-    count: props.clips.length,
+    count: lines.value.length,
     getScrollElement: () => scroller.value,
     estimateSize: () => rowHeight,
     overscan: 12,
   })),
 )
-const reveal = (index: number) => virtual.value.scrollToIndex(index)
+function reveal(index: number) {
+  virtual.value.scrollToIndex(lines.value.findIndex((line) => 'clip' in line && line.index === index))
+}
 defineExpose({ reveal })
 
+/** Three clicks on a head: up, down, as arrived. */
+function sortBy(id: string) {
+  sorting.value =
+    sorting.value?.by !== id ? { by: id, down: false } : sorting.value.down ? null : { by: id, down: true }
+}
+const direction = (id: string) => (sorting.value?.by !== id ? '' : sorting.value.down ? ' ↓' : ' ↑')
+
+const noMarks = { differing: '', odd: '' }
+
 /** What the list says of a clip: differences from the project's format first, then what is odd in itself. */
-function marksOf(clip: Clip): { differing: Mark[]; odd: Mark[] } {
-  if (!clip.reading) return { differing: [], odd: [] }
+function marksOf(clip: Clip): { differing: string; odd: string } {
+  if (!clip.reading) return { differing: '', odd: '' }
   const differing = project.format ? differencesFrom(clip.reading, project.format) : []
   const told = new Set(differing.map((mark) => mark.short))
   // That there is no sound is said in the docket; here it would stand in every other row.
-  return {
-    differing,
-    odd: oddities(clip.reading).filter((mark) => !told.has(mark.short) && mark.about !== 'sound'),
-  }
+  const odd = oddities(clip.reading).filter((mark) => !told.has(mark.short) && mark.about !== 'sound')
+  const words = (marks: readonly Mark[]) => marks.map((mark) => mark.short)
+  const also = [
+    ...words(odd),
+    ...(isCorrected(clip.corrections) ? ['corrected'] : []),
+    ...(media.missing.has(clip.id) ? ['file not at hand'] : []),
+    ...(clip.reading.kind === 'still' ? ['does not vote'] : []),
+    ...(clip.reading.kind === 'audio' ? [columnOf('sound').text(clip)] : []),
+  ]
+  return { differing: words(differing).join(' · '), odd: also.join(' · ') }
 }
-const soundOf = (clip: Clip) => {
-  const sound = clip.reading?.kind === 'audio' ? clip.reading.audio[0] : null
-  return sound ? `${(sound.sampleRate ?? 0) / 1000} kHz, ${sound.channels} ch` : ''
-}
+const visible = computed(() =>
+  virtual.value.getVirtualItems().map((row) => {
+    const line = lines.value[row.index]
+    return { start: row.start, line, marks: 'clip' in line ? marksOf(line.clip) : noMarks }
+  }),
+)
 </script>
 
 <template>
   <div class="frame">
-    <div class="head heading" aria-hidden="true">
-      <span>clip</span><span class="right">size</span><span class="right">rate</span
-      ><span class="right">time</span><span>codec</span><span>wrapper</span
-      ><span class="right">starts at</span><span>{{ project.format ? 'what differs' : 'what is odd' }}</span>
+    <div class="head heading" :style="{ gridTemplateColumns: template }">
+      <button
+        v-for="column in shown"
+        :key="column.id"
+        class="title"
+        :class="{ right: column.figures }"
+        :title="`Sort by ${column.title}`"
+        @click="sortBy(column.id)"
+      >
+        {{ column.title }}{{ direction(column.id) }}
+      </button>
+      <span>{{ project.format ? 'what differs' : 'what is odd' }}</span>
     </div>
     <div
       ref="scroller"
@@ -60,52 +110,54 @@ const soundOf = (clip: Clip) => {
       @keydown.delete="$emit('remove')"
     >
       <div role="presentation" :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
-        <div
-          v-for="row in virtual.getVirtualItems()"
-          :id="`clip-${clips[row.index].id}`"
-          :key="clips[row.index].id"
-          class="row"
-          role="option"
-          :aria-selected="keys.selected.value.has(clips[row.index].id)"
-          :aria-posinset="row.index + 1"
-          :aria-setsize="clips.length"
-          :class="{ selected: keys.selected.value.has(clips[row.index].id), at: row.index === keys.at.value }"
-          :style="{ transform: `translateY(${row.start}px)` }"
-          @click="keys.onClick(row.index, $event)"
+        <template
+          v-for="{ start, line, marks } in visible"
+          :key="'clip' in line ? line.clip.id : `head ${line.head.title}`"
         >
-          <span class="ellipsis name" :title="clips[row.index].name">{{ clips[row.index].name }}</span>
-          <span
-            v-if="clips[row.index].fault"
-            class="fault ellipsis"
-            :title="clips[row.index].fault!.message"
-            >{{ clips[row.index].fault!.message }}</span
+          <div
+            v-if="'head' in line"
+            class="group"
+            role="presentation"
+            :style="{ transform: `translateY(${start}px)` }"
           >
-          <template v-else>
-            <span class="figures right">{{ uprightSizeName(clips[row.index]) }}</span>
-            <span class="figures right">{{ rateLabel(clips[row.index]) }}</span>
-            <span class="figures right">{{ clockTime(clips[row.index].reading?.durationSec) }}</span>
-            <span class="ellipsis">{{ codecLabel(clips[row.index]) }}</span>
-            <span class="quiet ellipsis">{{ clips[row.index].reading?.container }}</span>
-            <span class="figures quiet right">{{ clips[row.index].reading?.timecode?.start ?? '–' }}</span>
-            <span class="ellipsis">
-              <span class="differs">{{
-                marksOf(clips[row.index])
-                  .differing.map((m) => m.short)
-                  .join(' · ')
+            <b>{{ line.head.title }}</b>
+            <span class="quiet figures"
+              >{{ line.head.clips.length }} · {{ runningTime(line.head.seconds) }}</span
+            >
+          </div>
+          <div
+            v-else
+            :id="`clip-${line.clip.id}`"
+            class="row"
+            role="option"
+            :aria-selected="keys.selected.value.has(line.clip.id)"
+            :aria-posinset="line.index + 1"
+            :aria-setsize="clips.length"
+            :class="{ selected: keys.selected.value.has(line.clip.id), at: line.index === keys.at.value }"
+            :style="{ transform: `translateY(${start}px)`, gridTemplateColumns: template }"
+            @click="keys.onClick(line.index, $event)"
+          >
+            <template v-if="line.clip.fault">
+              <span class="ellipsis" :title="line.clip.name">{{ line.clip.name }}</span>
+              <span class="fault ellipsis" :title="line.clip.fault.message">{{
+                line.clip.fault.message
               }}</span>
-              <span v-if="marksOf(clips[row.index]).odd.length" class="quiet"
-                >{{ marksOf(clips[row.index]).differing.length ? ' · ' : ''
-                }}{{
-                  marksOf(clips[row.index])
-                    .odd.map((m) => m.short)
-                    .join(' · ')
-                }}</span
+            </template>
+            <template v-else>
+              <span
+                v-for="column in shown"
+                :key="column.id"
+                class="ellipsis"
+                :class="{ figures: column.figures, right: column.figures, quiet: column.quiet }"
+                >{{ column.text(line.clip) }}</span
               >
-              <span v-if="clips[row.index].reading?.kind === 'still'" class="quiet">does not vote</span>
-              <span class="quiet">{{ soundOf(clips[row.index]) }}</span>
-            </span>
-          </template>
-        </div>
+              <span class="ellipsis">
+                <span class="differs">{{ marks.differing }}</span>
+                <span class="quiet">{{ marks.differing && marks.odd ? ' · ' : '' }}{{ marks.odd }}</span>
+              </span>
+            </template>
+          </div>
+        </template>
       </div>
     </div>
   </div>
@@ -122,27 +174,44 @@ const soundOf = (clip: Clip) => {
 .head,
 .row {
   display: grid;
-  grid-template-columns: minmax(152px, 1.4fr) 80px 70px 44px minmax(90px, 1fr) 72px 90px minmax(130px, 1.5fr);
   column-gap: 12px;
   align-items: center;
   padding: 0 8px;
 }
 .head {
-  height: 24px;
+  height: 26px;
   border-bottom: 1px solid var(--line);
+}
+.title {
+  all: unset;
+  cursor: pointer;
+  line-height: 24px;
+  white-space: nowrap;
+}
+.title:focus-visible {
+  outline: 2px solid var(--accent);
+}
+.title:hover {
+  color: var(--ink);
 }
 .rows {
   overflow: auto;
   flex: 1;
   min-height: 0;
+  contain: strict;
 }
-.row {
+.row,
+.group {
   position: absolute;
   inset: 0 0 auto;
   height: 26px;
   border-bottom: 1px solid var(--line);
   cursor: default;
   white-space: nowrap;
+}
+.group {
+  padding: 4px 8px;
+  border-bottom-color: var(--ink);
 }
 .row.selected {
   background: var(--sheet);
@@ -154,9 +223,6 @@ const soundOf = (clip: Clip) => {
 }
 .right {
   text-align: right;
-}
-.name {
-  font-weight: 400;
 }
 .differs {
   color: var(--severe);

@@ -28,10 +28,11 @@ function takeIn() {
 <template>
   <Modal v-model:open="open" title="The siding" :footer="null" :width="560">
     <p v-if="arrivals.sidingTrouble" role="alert">{{ arrivals.sidingTrouble }}</p>
-    <p v-else-if="arrivals.waiting.length === 0" class="quiet">
+    <Checkbox v-model:checked="arrivals.following">Take files in as soon as they rest on the siding</Checkbox>
+    <p v-if="!arrivals.sidingTrouble && arrivals.waiting.length === 0" class="quiet">
       Everything on the siding has been taken in: {{ arrivals.siding.length }} files.
     </p>
-    <template v-else>
+    <template v-if="arrivals.waiting.length">
       <ul>
         <li v-for="file in arrivals.waiting" :key="file.id">
           <Checkbox :checked="chosen.has(file.id)" @change="toggle(file.id)"

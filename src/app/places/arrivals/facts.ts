@@ -9,13 +9,29 @@ export interface FactLine {
   readonly name: string
   readonly value: string
   readonly origin: string
+  /** A claim that a correction overrules; it stays visible. */
+  readonly overruled?: boolean
 }
 
 const join = (parts: (string | null | undefined | false | 0)[], by = ', ') => parts.filter(Boolean).join(by)
 
-/** A clip's reading for reading: picture, motion, scan, colour, sound, file. */
+/** A clip's reading for reading: picture, motion, scan, colour, sound, file. Corrected facts stand before what was claimed. */
 export function factsOf(clip: Clip): FactLine[] {
-  const { reading, origins } = clip
+  const lines = linesOf(clip, clip.reading)
+  if (!clip.claimed) return lines
+  const claims = linesOf(clip, clip.claimed)
+  return lines.flatMap((line, i) => {
+    const claim = claims[i]
+    if (!claim || claim.value === line.value) return [line]
+    return [
+      { ...line, origin: 'corrected' },
+      { ...claim, name: '', overruled: true },
+    ]
+  })
+}
+
+function linesOf(clip: Clip, reading: Clip['reading']): FactLine[] {
+  const { origins } = clip
   const file: FactLine = {
     name: 'file',
     value: join([

@@ -26,13 +26,12 @@ async function create() {
   await router.push({ name: 'arrivals', params: { id } })
 }
 
-/** The demo is a project like any other: its clips come in from the siding. */
+/** The demo is a project like any other: its clips come in from the siding as they arrive there. */
 async function openDemo() {
   const id = await project.create('The Ninth Bell')
   await media.openProject(id)
+  arrivals.following = true
   await router.push({ name: 'arrivals', params: { id } })
-  if (arrivals.siding.length === 0) await arrivals.lookAtSiding()
-  await arrivals.takeFromSiding(arrivals.waiting)
 }
 
 async function importProject(event: Event) {

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import type { Clip } from '../../../core/edit/project'
+import { useMedia } from '../../../stores/media'
+
+/** Eight real frames, evenly through the clip. */
+const props = defineProps<{ clip: Clip }>()
+const media = useMedia()
+const count = 8
+const canvases = ref<HTMLCanvasElement[]>([])
+const wide = 96
+
+watch(
+  () => props.clip.id,
+  async (id) => {
+    for (const canvas of canvases.value) canvas.width = wide
+    const seconds = props.clip.reading?.durationSec ?? 0
+    // The list may be walked through quickly: only a clip that stays is worth decoding.
+    await new Promise((done) => setTimeout(done, 250))
+    for (let i = 0; i < count && props.clip.id === id; i++) {
+      const answer = await media.frameAt(props.clip, (seconds * (i + 0.5)) / count, wide)
+      if (!answer.ok) return
+      const canvas = canvases.value[i]
+      if (canvas && props.clip.id === id) {
+        canvas.width = answer.picture.width
+        canvas.height = answer.picture.height
+        canvas.getContext('2d')!.drawImage(answer.picture, 0, 0)
+      }
+      answer.picture.close()
+    }
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <div class="strip" role="img" :aria-label="`Eight frames through ${clip.name}`">
+    <canvas v-for="i in count" :key="i" ref="canvases" />
+  </div>
+</template>
+
+<style scoped>
+.strip {
+  display: grid;
+  grid-template-columns: repeat(8, 1fr);
+  gap: 3px;
+}
+canvas {
+  width: 100%;
+  height: 24px;
+  object-fit: cover;
+  background: var(--ground);
+}
+</style>

@@ -1,0 +1,192 @@
+<script setup lang="ts">
+import { useRafFn } from '@vueuse/core'
+import { Button, Modal, Select } from 'ant-design-vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import type { Clip } from '../../../core/edit/project'
+import { frameToTimecode, timecodeToFrame } from '../../../core/rate/timecode'
+import { toNumber } from '../../../core/rational/rational'
+import { useMedia } from '../../../stores/media'
+import { type Field, keepField, stepField } from './field'
+
+/** A clip's own frames, one image pixel on one screen pixel, stepped by frame and by field, or playing. */
+const props = defineProps<{ clip: Clip }>()
+const emit = defineEmits<{ close: [] }>()
+const media = useMedia()
+
+const video = computed(() => props.clip.reading!.video!)
+const rate = computed(() => (video.value.rate ? toNumber(video.value.rate) : 25))
+const last = computed(() => Math.max(0, (video.value.frameCount ?? 1) - 1))
+const interlaced = computed(() => video.value.scan === 'interlaced')
+const topFirst = computed(() => video.value.fieldOrder !== 'bottom-first')
+const frame = ref(0)
+const field = ref<Field>('both')
+const zoom = ref(1)
+const playing = ref(false)
+const trouble = ref<string | null>(null)
+const drawn = ref(-1)
+const canvas = ref<HTMLCanvasElement | null>(null)
+const size = ref({ width: 16, height: 9 })
+const ratio = window.devicePixelRatio || 1
+
+/** The running number that the file's own timecode gives the frame, where it has one. */
+const clock = computed(() => {
+  const timecode = props.clip.reading!.timecode
+  if (!timecode || !video.value.rate) return `${(frame.value / rate.value).toFixed(3)} s`
+  const start = timecodeToFrame(timecode.start, video.value.rate, timecode.dropFrame) ?? 0
+  return frameToTimecode(start + frame.value, video.value.rate, timecode.dropFrame)
+})
+
+let busy = false
+async function draw() {
+  if (busy) return
+  busy = true
+  const [wanted, wantedField] = [frame.value, field.value]
+  const answer = await media.frameAt(props.clip, (wanted + 0.5) / rate.value, 8192)
+  busy = false
+  trouble.value = answer.ok ? null : answer.error
+  const target = canvas.value
+  if (answer.ok && target) {
+    const { width, height } = answer.picture
+    if (target.width !== width) target.width = width
+    if (target.height !== height) target.height = height
+    size.value = { width, height }
+    const context = target.getContext('2d', { willReadFrequently: wantedField !== 'both' })!
+    context.drawImage(answer.picture, 0, 0)
+    answer.picture.close()
+    if (wantedField !== 'both') {
+      const image = context.getImageData(0, 0, width, height)
+      keepField(image.data, width, height, wantedField)
+      context.putImageData(image, 0, 0)
+    }
+    drawn.value = wanted
+  }
+  if (wanted !== frame.value || wantedField !== field.value) void draw()
+}
+watch([frame, field, () => props.clip.id], () => void draw())
+watch(canvas, (element) => element && void draw())
+
+const goTo = (to: number) => (frame.value = Math.max(0, Math.min(last.value, to)))
+function step(by: 1 | -1) {
+  playing.value = false
+  field.value = 'both'
+  goTo(frame.value + by)
+}
+function stepByField(by: 1 | -1) {
+  playing.value = false
+  const next = stepField(frame.value, field.value, topFirst.value, by)
+  if (next.frame < 0 || next.frame > last.value) return
+  field.value = next.field
+  frame.value = next.frame
+}
+
+let startedAt = 0
+let startedFrom = 0
+const { pause, resume } = useRafFn(
+  () => {
+    const to = startedFrom + Math.floor(((performance.now() - startedAt) / 1000) * rate.value)
+    if (to > last.value) playing.value = false
+    // A decoder that cannot keep up leaves frames out rather than slowing down.
+    else if (!busy) goTo(to)
+  },
+  { immediate: false },
+)
+watch(playing, (now) => {
+  startedAt = performance.now()
+  startedFrom = frame.value >= last.value ? 0 : frame.value
+  if (now) resume()
+  else pause()
+})
+onBeforeUnmount(pause)
+
+function onKey(event: KeyboardEvent) {
+  const keys: Record<string, () => void> = {
+    ArrowLeft: () => (event.shiftKey && interlaced.value ? stepByField(-1) : step(-1)),
+    ArrowRight: () => (event.shiftKey && interlaced.value ? stepByField(1) : step(1)),
+    Home: () => goTo(0),
+    End: () => goTo(last.value),
+    ' ': () => (playing.value = !playing.value),
+    '+': () => (zoom.value = Math.min(8, zoom.value * 2)),
+    '-': () => (zoom.value = Math.max(0.25, zoom.value / 2)),
+  }
+  if (!keys[event.key] || (event.target as HTMLElement).closest('.ant-select, button')) return
+  keys[event.key]()
+  event.preventDefault()
+}
+const nonSquare = computed(() => video.value.pixelAspect.num !== video.value.pixelAspect.den)
+const zooms = [0.25, 0.5, 1, 2, 4, 8].map((value) => ({
+  value,
+  label: value === 1 ? '1 : 1' : `${value * 100} %`,
+}))
+</script>
+
+<template>
+  <Modal open :footer="null" width="96vw" centered :title="clip.name" @cancel="emit('close')">
+    <div
+      class="closer"
+      tabindex="0"
+      role="group"
+      :aria-label="`Frames of ${clip.name}: arrow keys step by frame, with Shift by field, space plays, plus and minus zoom`"
+      @keydown="onKey"
+    >
+      <div class="ground">
+        <canvas
+          ref="canvas"
+          role="img"
+          :aria-label="`Frame ${drawn}${field === 'both' ? '' : `, ${field} field`}`"
+          :data-frame="drawn"
+          :style="{ width: `${(size.width / ratio) * zoom}px`, height: `${(size.height / ratio) * zoom}px` }"
+        />
+        <p v-if="trouble" class="trouble" role="status">{{ trouble }}</p>
+      </div>
+      <div class="bar">
+        <Button @click="playing = !playing">{{ playing ? 'Pause' : 'Play' }}</Button>
+        <Button aria-label="One frame back" @click="step(-1)">− frame</Button>
+        <Button aria-label="One frame on" @click="step(1)">+ frame</Button>
+        <template v-if="interlaced">
+          <Button aria-label="One field back" @click="stepByField(-1)">− field</Button>
+          <Button aria-label="One field on" @click="stepByField(1)">+ field</Button>
+        </template>
+        <input v-model.number="frame" type="range" :min="0" :max="last" aria-label="Frame" />
+        <b class="figures">{{ frame }}</b><span class="quiet figures">of {{ last + 1 }} · {{ clock }}</span>
+        <span class="quiet">{{
+          field === 'both' ? (interlaced ? 'both fields, woven' : '') : `${field} field`
+        }}</span>
+        <span class="quiet">{{ nonSquare ? 'pixels as stored, not stretched' : '' }}</span>
+        <Select v-model:value="zoom" class="zoom" aria-label="Zoom" :options="zooms" />
+      </div>
+    </div>
+  </Modal>
+</template>
+
+<style scoped>
+.ground {
+  background: var(--ground);
+  height: 66vh;
+  overflow: auto;
+  display: grid;
+  place-items: safe center;
+  position: relative;
+}
+canvas {
+  display: block;
+  image-rendering: pixelated;
+}
+.trouble {
+  position: absolute;
+  color: #f4f1e8;
+  max-width: 50ch;
+}
+.bar {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding-top: 10px;
+}
+input {
+  flex: 1;
+  accent-color: var(--accent);
+}
+.zoom {
+  width: 92px;
+}
+</style>
