@@ -1,12 +1,14 @@
 /** Measures and prints; asserts nothing. `npm run bench` (all), `npm run bench -- NAME…`. */
 import { existsSync } from 'node:fs'
 import { measureFirstUse } from './first-use'
+import { measureList } from './list'
 import { measureRanking } from './ranking'
+import { measureBytes, measureReading } from './reading'
 
 const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]
 const range = (values: readonly number[]) =>
   `${Math.min(...values).toFixed(0)}–${Math.max(...values).toFixed(0)}`
-const line = (name: string, value: string) => console.log(`${name.padEnd(52)}${value}`)
+const line = (name: string, value: string) => console.log(`${name.padEnd(56)}${value}`)
 
 const wanted = process.argv.slice(2)
 const asked = (name: string) => wanted.length === 0 || wanted.includes(name)
@@ -19,18 +21,35 @@ if (asked('ranking')) {
     )
   }
 }
-if (asked('first-use')) {
-  if (!existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium'))
-    console.log('first use: no Chromium here, not measured')
-  else {
-    const { firstView, twelveClips } = await measureFirstUse()
-    line(
-      'first view usable after load (target 1500 ms)',
-      `${median(firstView).toFixed(0)} ms (${range(firstView)})`,
-    )
-    line(
-      '12 clips of the siding listed (target 1000 ms)',
-      `${median(twelveClips).toFixed(0)} ms (${range(twelveClips)})`,
-    )
+if (asked('reading')) {
+  const { own, probed } = await measureReading()
+  line('clips read a second, a folder of 1000, one process', `${median(own).toFixed(0)} (${range(own)})`)
+  if (probed) {
+    line('by starting the media toolkit’s probe for each', probed.toFixed(1))
+    line('times as fast (target 20)', (median(own) / probed).toFixed(0))
+  } else console.log('the media toolkit is not here: not compared')
+  for (const [wrapper, { read, largest }] of await measureBytes()) {
+    line(`bytes read of a clip, ${wrapper}`, `${median(read)} (${range(read)}), largest file ${largest}`)
   }
+}
+const hasBrowser = existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium')
+if (!hasBrowser) console.log('no Chromium here: list and first use are not measured')
+if (asked('list') && hasBrowser) {
+  const { sort, scroll } = await measureList()
+  line('sorting 5000 clips, script (target 50 ms a frame)', `${median(sort).toFixed(0)} ms (${range(sort)})`)
+  line(
+    'scrolling 5000 clips, script a frame (target 50 ms)',
+    `${median(scroll).toFixed(1)} ms (${range(scroll)})`,
+  )
+}
+if (asked('first-use') && hasBrowser) {
+  const { firstView, twelveClips } = await measureFirstUse()
+  line(
+    'first view usable after load (target 1500 ms)',
+    `${median(firstView).toFixed(0)} ms (${range(firstView)})`,
+  )
+  line(
+    '12 clips of the siding listed (target 1000 ms)',
+    `${median(twelveClips).toFixed(0)} ms (${range(twelveClips)})`,
+  )
 }

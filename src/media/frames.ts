@@ -19,14 +19,16 @@ export interface FrameAccess {
 /** Why no picture can be shown, in a sentence for the editor. */
 export class NoPicture extends Error {}
 
-/** Opens a clip for looking at its frames. @throws NoPicture with a sentence */
-export async function openFrames(
-  locator: MediaLocator,
-  kind: 'video' | 'still',
-  codec: string,
-): Promise<FrameAccess> {
-  return kind === 'still' ? openStill(locator) : openVideo(locator, codec)
+/** What a clip is, as far as opening it goes; the words are those of its reading. */
+export interface ClipKind {
+  readonly kind: 'video' | 'still'
+  readonly container: string
+  readonly codec: string
 }
+
+/** Opens a clip for looking at its frames. @throws NoPicture with a sentence */
+export const openFrames = (locator: MediaLocator, clip: ClipKind): Promise<FrameAccess> =>
+  clip.kind === 'still' ? openStill(locator) : openVideo(locator, clip)
 
 async function openStill(locator: MediaLocator): Promise<FrameAccess> {
   const blob = locator.kind === 'file' ? locator.file : await (await fetch(locator.url)).blob()
@@ -39,7 +41,16 @@ async function openStill(locator: MediaLocator): Promise<FrameAccess> {
   }
 }
 
-async function openVideo(locator: MediaLocator, codec: string): Promise<FrameAccess> {
+/** Codecs that a browser may decode; whether this one does is asked of it. */
+const decodable = new Set(['H.264', 'HEVC', 'VP8', 'VP9', 'AV1', 'ProRes'])
+/** Wrappers that the demultiplexer takes apart. */
+const openable = new Set(['MP4', 'QuickTime', 'Matroska', 'WebM', 'MPEG-TS'])
+
+async function openVideo(locator: MediaLocator, { codec, container }: ClipKind): Promise<FrameAccess> {
+  if (!decodable.has(codec))
+    throw new NoPicture(`This browser cannot decode ${codec}: the facts stand, the picture cannot be shown.`)
+  if (!openable.has(container))
+    throw new NoPicture(`${codec} in ${container} cannot be shown here yet: the facts stand.`)
   if (codec === 'ProRes') (await import('@mediabunny/prores')).registerProresDecoder()
   const source = locator.kind === 'file' ? new BlobSource(locator.file) : new UrlSource(locator.url)
   const input = new Input({ source, formats: ALL_FORMATS })

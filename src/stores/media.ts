@@ -80,7 +80,8 @@ export const useMedia = defineStore('media', () => {
     if (!locator)
       return { ok: false, error: `${clip.name} is not at hand: take the file in again to see it.` }
     const kind = clip.reading!.kind === 'still' ? 'still' : 'video'
-    return frameService().frameAt(clip.id, locator, kind, video.codec, seconds * speedOf(clip), maxWidth)
+    const what = { kind, container: clip.reading!.container, codec: video.codec } as const
+    return frameService().frameAt(clip.id, locator, what, seconds * speedOf(clip), maxWidth)
   }
 
   /** Makes and keeps a clip's poster: a frame a third into it, since first frames are often black. */

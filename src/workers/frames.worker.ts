@@ -1,5 +1,5 @@
 import { expose, transfer } from 'comlink'
-import { type FrameAccess, NoPicture, openFrames } from '../media/frames'
+import { type ClipKind, type FrameAccess, NoPicture, openFrames } from '../media/frames'
 import type { MediaLocator } from '../media/source'
 
 export type FrameAnswer =
@@ -14,13 +14,12 @@ const service = {
   async frameAt(
     key: string,
     locator: MediaLocator,
-    kind: 'video' | 'still',
-    codec: string,
+    clip: ClipKind,
     seconds: number,
     maxWidth: number,
   ): Promise<FrameAnswer> {
     try {
-      const access = await accessTo(key, locator, kind, codec)
+      const access = await accessTo(key, locator, clip)
       const picture = await access.frameAt(seconds, maxWidth)
       return transfer({ ok: true, picture }, [picture])
     } catch (error) {
@@ -34,13 +33,8 @@ const service = {
   },
 }
 
-function accessTo(
-  key: string,
-  locator: MediaLocator,
-  kind: 'video' | 'still',
-  codec: string,
-): Promise<FrameAccess> {
-  const access = open.get(key) ?? openFrames(locator, kind, codec)
+function accessTo(key: string, locator: MediaLocator, clip: ClipKind): Promise<FrameAccess> {
+  const access = open.get(key) ?? openFrames(locator, clip)
   open.delete(key)
   open.set(key, access)
   if (open.size > mostOpen) {

@@ -16,13 +16,17 @@ let running: AbortController | null = null
 
 const service = {
   /** Reads files, a few at a time, and tells of each as soon as it is read. One that fails does not stop the rest. */
-  async readAll(requests: readonly ReadRequest[], tell: (answer: ReadAnswer) => void): Promise<void> {
+  async readAll(
+    requests: readonly ReadRequest[],
+    tell: (answer: ReadAnswer) => void | Promise<void>,
+  ): Promise<void> {
     running = new AbortController()
     const { signal } = running
     const queue = [...requests]
     const work = async () => {
+      // Each answer is handed over before the work counts as done: calls and results travel on ways of their own.
       for (let next = queue.shift(); next && !signal.aborted; next = queue.shift())
-        tell(await readOne(next, signal))
+        await tell(await readOne(next, signal))
     }
     await Promise.all(Array.from({ length: concurrency }, work)).catch((error: unknown) => {
       if (!signal.aborted) throw error

@@ -157,10 +157,11 @@ function saveCsv() {
           placeholder="find by name or fact: 50p, interlaced, 10 bit, alpha, differs …"
           aria-label="Find clips by name or fact"
         />
+        <label for="grouping" class="visually-hidden">Group by</label>
         <Select
+          id="grouping"
           v-model:value="grouping"
           class="grouping"
-          aria-label="Group by"
           :options="[
             { value: '', label: 'no groups' },
             ...groupings.map((value) => ({ value, label: `by ${value}` })),

@@ -152,7 +152,8 @@ const zooms = [0.25, 0.5, 1, 2, 4, 8].map((value) => ({
           field === 'both' ? (interlaced ? 'both fields, woven' : '') : `${field} field`
         }}</span>
         <span class="quiet">{{ nonSquare ? 'pixels as stored, not stretched' : '' }}</span>
-        <Select v-model:value="zoom" class="zoom" aria-label="Zoom" :options="zooms" />
+        <label for="zoom" class="visually-hidden">Zoom</label>
+        <Select id="zoom" v-model:value="zoom" class="zoom" :options="zooms" />
       </div>
     </div>
   </Modal>

@@ -6,18 +6,19 @@ import { fileSize } from '../../figures'
 
 const open = defineModel<boolean>('open', { required: true })
 const arrivals = useArrivals()
-const chosen = ref<Set<string>>(new Set())
 
-watch(open, async (isOpen) => {
+/** What rests is chosen unless the editor says otherwise; what comes to rest meanwhile joins. */
+const declined = ref<Set<string>>(new Set())
+watch(open, (isOpen) => {
   if (!isOpen) return
-  await arrivals.lookAtSiding()
-  chosen.value = new Set(arrivals.waiting.map((file) => file.id))
+  declined.value = new Set()
+  void arrivals.lookAtSiding()
 })
-const wanted = computed(() => arrivals.waiting.filter((file) => chosen.value.has(file.id)))
+const wanted = computed(() => arrivals.waiting.filter((file) => !declined.value.has(file.id)))
 const bytes = computed(() => wanted.value.reduce((sum, file) => sum + file.sizeBytes, 0))
 
 function toggle(id: string) {
-  if (!chosen.value.delete(id)) chosen.value.add(id)
+  if (!declined.value.delete(id)) declined.value.add(id)
 }
 function takeIn() {
   open.value = false
@@ -35,7 +36,7 @@ function takeIn() {
     <template v-if="arrivals.waiting.length">
       <ul>
         <li v-for="file in arrivals.waiting" :key="file.id">
-          <Checkbox :checked="chosen.has(file.id)" @change="toggle(file.id)"
+          <Checkbox :checked="!declined.has(file.id)" @change="toggle(file.id)"
             >{{ file.folder ? `${file.folder}/` : '' }}{{ file.name }}</Checkbox
           >
           <span class="figures quiet">{{ fileSize(file.sizeBytes) }}</span>

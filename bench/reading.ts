@@ -1,0 +1,77 @@
+/** How fast clips are read, and how many bytes each takes: a folder of a thousand, beside the media toolkit's probe. */
+import { execFile } from 'node:child_process'
+import { copyFile, mkdtemp, readdir, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { promisify } from 'node:util'
+import { readFile as readClip, withSource } from '../cli/files'
+import { countingSource } from '../src/core/reading/bytes/source'
+import { read } from '../src/core/reading/read'
+
+const run = promisify(execFile)
+const sources = [
+  join(import.meta.dirname, '..', 'fixtures', 'files'),
+  join(import.meta.dirname, '..', 'demo', 'clips'),
+]
+
+const filesIn = async (folder: string) => (await readdir(folder)).sort().map((name) => join(folder, name))
+
+/** Clips a second in one process, and the same folder by starting the probe for each file (a sample of it). */
+export async function measureReading(count = 1000, sample = 60) {
+  const known = (await Promise.all(sources.map(filesIn))).flat()
+  const folder = await mkdtemp(join(tmpdir(), 'thousand-'))
+  try {
+    const paths: string[] = []
+    for (let i = 0; i < count; i++) {
+      const path = join(folder, `${String(i).padStart(4, '0')}_${known[i % known.length].split('/').pop()}`)
+      await copyFile(known[i % known.length], path)
+      paths.push(path)
+    }
+    const timed = async (work: () => Promise<void>) => {
+      const started = performance.now()
+      await work()
+      return (performance.now() - started) / 1000
+    }
+    const own: number[] = []
+    for (let round = 0; round < 3; round++)
+      own.push(count / (await timed(async () => void (await Promise.all(chunked(paths, 8).map(readEach))))))
+    const hasProbe = await run('ffprobe', ['-version'])
+      .then(() => true)
+      .catch(() => false)
+    const probed = hasProbe
+      ? sample /
+        (await timed(async () => {
+          for (const path of paths.slice(0, sample))
+            await run('ffprobe', ['-v', 'quiet', '-show_streams', '-show_format', '-of', 'json', path]).catch(
+              () => {},
+            )
+        }))
+      : null
+    return { own, probed }
+  } finally {
+    await rm(folder, { recursive: true })
+  }
+}
+
+const chunked = (paths: string[], lanes: number) =>
+  Array.from({ length: lanes }, (_, lane) => paths.filter((_, i) => i % lanes === lane))
+async function readEach(paths: string[]) {
+  for (const path of paths) await readClip(path)
+}
+
+/** Bytes read of each clip, by wrapper: least, median, most, and the largest file among them. */
+export async function measureBytes() {
+  const byWrapper = new Map<string, { read: number[]; largest: number }>()
+  for (const path of (await Promise.all(sources.map(filesIn))).flat()) {
+    await withSource(path, async (source) => {
+      const counting = countingSource(source)
+      const result = await read(counting)
+      const wrapper = result.reading?.container ?? 'not read'
+      const entry = byWrapper.get(wrapper) ?? { read: [], largest: 0 }
+      entry.read.push(counting.bytesRead)
+      entry.largest = Math.max(entry.largest, source.size)
+      byWrapper.set(wrapper, entry)
+    })
+  }
+  return [...byWrapper].sort(([a], [b]) => (a < b ? -1 : 1))
+}
