@@ -6,7 +6,7 @@ import { promisify } from 'node:util'
 import type { Page } from '@playwright/test'
 import { aDoc, aVideo } from '../src/core/edit/doc.fixture'
 import { writeProjectFile } from '../src/core/exchange/project-file'
-import { demoFile, dropFiles, expect, openDemo, row, test } from './line'
+import { demoFile, dropFiles, expect, openDemo, row, saved, test } from './line'
 
 const root = join(import.meta.dirname, '..')
 const fixtures = join(root, 'fixtures', 'files')
@@ -105,8 +105,9 @@ test('five thousand clips are listed, sorted, grouped and found', async ({ page 
   await page.getByRole('button', { name: /^time/ }).click()
   await list.press('Home')
   await expect(page.getByRole('option').first()).toContainText('1:38')
-  await page.getByRole('combobox', { name: 'Group by' }).click()
-  await page.getByTitle('by size').click()
+  await page.locator('.grouping').click()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
   await expect(page.getByText('1920×1080', { exact: true }).first()).toBeVisible()
   await page.getByLabel('Find clips by name or fact').fill('interlaced')
   await expect(page.getByRole('heading', { name: '1000 of 5000' })).toBeVisible()
@@ -155,6 +156,7 @@ test('files are asked for once after a reload, and linked in one go', async ({ p
   ]
   await dropFiles(page, '.arrivals', files)
   await expect(page.getByRole('heading', { name: '2 arrived' })).toBeVisible()
+  await saved(page)
   await page.reload()
   await expect(page.getByText('2 files are not at hand')).toBeVisible()
   await expect(row(page, 'tower.mp4')).toContainText('file not at hand')

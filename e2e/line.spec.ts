@@ -1,5 +1,16 @@
 import { readFile } from 'node:fs/promises'
-import { clipToPlace, demoFile, dropFiles, expect, markOnScreen, openDemo, place, row, test } from './line'
+import {
+  clipToPlace,
+  demoFile,
+  dropFiles,
+  expect,
+  markOnScreen,
+  openDemo,
+  place,
+  row,
+  saved,
+  test,
+} from './line'
 
 test('the whole line: from the siding to the hand-over, and back after a reload', async ({ page }) => {
   await openDemo(page)
@@ -87,6 +98,7 @@ test('the whole line: from the siding to the hand-over, and back after a reload'
   ])
 
   // A reload finds everything.
+  await saved(page)
   await page.reload()
   await expect(page.getByRole('region', { name: 'Check of the timeline' })).toContainText('visitor_C002.mov')
   await place(page, 'Arrivals')
@@ -135,6 +147,7 @@ test('files dropped onto Arrivals are read, kept, undone and found again', async
   await expect(page.getByRole('heading', { name: 'Candidates' })).toBeVisible()
   await expect(page.getByRole('listitem').first()).toContainText('1920×1080 · 50p')
 
+  await saved(page)
   await page.reload()
   await place(page, 'Arrivals')
   await expect(page.getByRole('heading', { name: /^4 arrived$/ })).toBeVisible()
@@ -145,6 +158,7 @@ test('files dropped onto Arrivals are read, kept, undone and found again', async
   await expect(page.getByRole('heading', { name: /^4 arrived$/ })).toBeVisible()
   await page.keyboard.press('Control+Shift+z')
   await expect(page.getByRole('heading', { name: /^3 arrived$/ })).toBeVisible()
+  await saved(page)
   await page.reload()
   await expect(page.getByRole('heading', { name: /^3 arrived$/ })).toBeVisible()
 })

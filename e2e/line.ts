@@ -30,6 +30,9 @@ export async function openDemo(page: Page) {
   await expect(page.getByRole('heading', { name: /^19 arrived$/ })).toBeVisible()
 }
 
+/** Waits until everything is on disk: a reload in the same instant would interrupt the writing. */
+export const saved = (page: Page) => expect(page.getByRole('banner')).toHaveAttribute('data-saved', 'true')
+
 /** The first list row of a clip. */
 export const row = (page: Page, name: string) => page.getByRole('option', { name: new RegExp(name) })
 

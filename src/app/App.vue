@@ -17,6 +17,11 @@ watchEffect(() => {
   for (const [name, value] of Object.entries(cssVariables(edition.value))) root.style.setProperty(name, value)
 })
 
+// Leaving while something is being written would lose it: the browser asks.
+useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
+  if (project.unsaved > 0) event.preventDefault()
+})
+
 const isTyping = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))

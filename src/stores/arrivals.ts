@@ -57,6 +57,8 @@ export const useArrivals = defineStore('arrivals', () => {
   let line: Promise<void> = Promise.resolve()
   /** Files of the siding that were asked for and are not listed yet, by project. */
   const onTheWay = reactive(new Set<string>())
+  /** All that were ever asked for in this session. */
+  const offered = new Set<string>()
   const notTaken = computed(() => {
     const taken = new Set(
       project.clips.flatMap((clip) => (clip.source.kind === 'siding' ? [clip.source.id] : [])),
@@ -87,13 +89,17 @@ export const useArrivals = defineStore('arrivals', () => {
   /** Looks again every so often while someone watches; takes in what came to rest, if that is wanted. */
   async function watchSiding(): Promise<void> {
     await lookAtSiding()
-    if (following.value && waiting.value.length && !progress.running)
-      await takeFromSiding(waiting.value, 'siding')
+    // What was taken in once and taken out again by the editor does not come back by itself.
+    const fresh = waiting.value.filter((file) => !offered.has(`${project.doc?.project.id} ${file.id}`))
+    if (following.value && fresh.length && !progress.running) await takeFromSiding(fresh, 'siding')
   }
 
   async function takeFromSiding(files: readonly SidingFile[], joins?: string): Promise<void> {
     const keys = files.map((file) => `${project.doc?.project.id} ${file.id}`)
-    keys.forEach((key) => onTheWay.add(key))
+    for (const key of keys) {
+      onTheWay.add(key)
+      offered.add(key)
+    }
     const taken = takeAll(
       files.map((file) => ({
         id: newId(),

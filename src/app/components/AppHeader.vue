@@ -57,13 +57,16 @@ const origin = computed(() => {
 </script>
 
 <template>
-  <header>
+  <header :data-saved="project.unsaved === 0">
     <RouterLink to="/" class="brand" aria-label="Yard Tally, all projects"
       ><TallyMarks :count="5" :height="20" /> Yard Tally</RouterLink
     >
     <div class="project">
       <b class="ellipsis">{{ doc.project.name }}</b>
-      <span class="quiet">{{ project.clips.length }} arrived · {{ runningTime(seconds) }}</span>
+      <span class="quiet"
+        >{{ project.clips.length }} arrived · {{ runningTime(seconds)
+        }}<span v-if="project.unsaved" class="saving"> · saving</span></span
+      >
     </div>
     <nav aria-label="Places">
       <RouterLink
@@ -201,5 +204,14 @@ nav a:not(:last-child)::after {
   font-size: 12px;
   color: var(--heavy);
   margin-left: 2px;
+}
+/* Saving takes a moment; only what takes longer is worth a word. */
+.saving {
+  animation: appear 0s 0.5s backwards;
+}
+@keyframes appear {
+  from {
+    visibility: hidden;
+  }
 }
 </style>
