@@ -55,6 +55,15 @@ const toll = computed(() => {
           <dd class="quiet origin">{{ fact.origin }}</dd>
         </template>
       </dl>
+      <details v-if="clip.reading?.video">
+        <summary class="quiet">wrapper and codec are two things</summary>
+        <p class="small">
+          The wrapper ({{ clip.reading.container }}) holds the streams and their times. The codec ({{
+            clip.reading.video.codec
+          }}) is how the picture inside is coded. The same codec comes in many wrappers; a new wrapper leaves
+          the picture untouched, a new codec does not.
+        </p>
+      </details>
       <ul v-if="marks.length" class="marks">
         <li v-for="mark in marks" :key="mark.sentence">{{ mark.sentence }}</li>
       </ul>
@@ -71,6 +80,9 @@ aside {
   display: flex;
   flex-direction: column;
   gap: 8px;
+}
+aside > * {
+  flex: none;
 }
 dl {
   display: grid;

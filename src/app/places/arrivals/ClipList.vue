@@ -62,9 +62,11 @@ const noMarks = { differing: '', odd: '' }
 function marksOf(clip: Clip): { differing: string; odd: string } {
   if (!clip.reading) return { differing: '', odd: '' }
   const differing = project.format ? differencesFrom(clip.reading, project.format) : []
-  const told = new Set(differing.map((mark) => mark.short))
+  const told = new Set(differing.map((mark) => mark.about))
   // That there is no sound is said in the docket; here it would stand in every other row.
-  const odd = oddities(clip.reading).filter((mark) => !told.has(mark.short) && mark.about !== 'sound')
+  const odd = oddities(clip.reading).filter(
+    (mark) => !(told.has(mark.about) && mark.about !== 'rate') && mark.about !== 'sound',
+  )
   const words = (marks: readonly Mark[]) => marks.map((mark) => mark.short)
   const also = [
     ...words(odd),

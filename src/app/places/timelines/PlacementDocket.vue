@@ -75,6 +75,9 @@ aside {
   flex-direction: column;
   gap: 10px;
 }
+aside > * {
+  flex: none;
+}
 ul {
   list-style: none;
   padding: 0;
