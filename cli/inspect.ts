@@ -32,10 +32,29 @@ function toJson(file: string, result: ReadResult) {
 }
 
 /** The fields that the terminal's JSON is described with; what the app keeps besides stays out. */
-function printed({ reel: _, video, ...reading }: Reading) {
-  if (!video) return { ...reading, video }
-  const { medianRate: _m, offNominalShare: _o, ...described } = video
-  return { ...reading, video: described }
+function printed({
+  kind,
+  container,
+  sizeBytes,
+  durationSec,
+  video,
+  audio,
+  timecode,
+  recordedAt,
+  notes,
+}: Reading) {
+  const { medianRate: _m, offNominalShare: _o, ...described } = video ?? {}
+  return {
+    kind,
+    container,
+    sizeBytes,
+    durationSec,
+    video: video && described,
+    audio,
+    timecode,
+    recordedAt,
+    notes,
+  }
 }
 
 function forPeople(path: string, result: ReadResult): string {

@@ -1,8 +1,10 @@
 /** The core from a terminal. `tally COMMAND …`; the commands and their JSON are described in the README. */
 import { cadenceCommand } from './cadence'
+import { chooseCommand } from './choose'
 import { fitCommand } from './fit'
 import { inspectCommand } from './inspect'
 import { rateCommand } from './rate'
+import { tollCommand } from './toll'
 import { type Command, WrongUse } from './command'
 
 const commands: Record<string, Command> = {
@@ -10,6 +12,8 @@ const commands: Record<string, Command> = {
   rate: rateCommand,
   cadence: cadenceCommand,
   fit: fitCommand,
+  toll: tollCommand,
+  choose: chooseCommand,
 }
 
 const usage = () =>

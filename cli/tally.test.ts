@@ -1,0 +1,143 @@
+import { execFile } from 'node:child_process'
+import { join } from 'node:path'
+import { promisify } from 'node:util'
+import { describe, expect, it } from 'vitest'
+
+const root = join(import.meta.dirname, '..')
+interface Ran {
+  code?: number
+  stdout: string
+  stderr: string
+}
+const tally = (...words: string[]): Promise<Ran> =>
+  promisify(execFile)(process.execPath, ['--import', 'tsx', 'cli/tally.ts', ...words], {
+    cwd: root,
+    maxBuffer: 1e8,
+  }).catch((error: Ran) => error)
+const json = async (...words: string[]) => JSON.parse((await tally(...words, '--json')).stdout)
+
+describe('the terminal', () => {
+  it('tells rates', async () => {
+    expect(await json('rate', '23.98')).toEqual({
+      rate: { num: 24000, den: 1001 },
+      scan: null,
+      snapped: true,
+      message: '23.98 is taken as 23.976: exactly 24000/1001 frames a second.',
+    })
+  })
+
+  it('tells cadences', async () => {
+    const told = await json('cadence', '24', '60')
+    expect(told).toMatchObject({
+      kind: 'uneven',
+      periodTimeline: 5,
+      periodSource: 2,
+      repeated: 3,
+      dropped: 0,
+      slipSeconds: null,
+      holds: [2, 3],
+    })
+    expect(told.judderMs).toBeCloseTo(8.333, 3)
+  })
+
+  it('tells how a picture lies in a frame', async () => {
+    expect(await json('fit', '1440x1080/4:3', '1920x1080')).toEqual({
+      scaleX: 4 / 3,
+      scaleY: 1,
+      barsX: 0,
+      barsY: 0,
+      barsShare: 0,
+      cropShare: 0,
+      headroom: 0.75,
+      distortion: 1,
+    })
+    expect((await json('fit', '1920x1080@90', '1920x1080', '--framing', 'fill')).cropShare).toBeCloseTo(
+      175 / 256,
+      9,
+    )
+  })
+
+  it('prints one line a file in the order given, and 1 where one could not be read', async () => {
+    const files = [
+      'demo/clips/title_card.png',
+      'demo/clips/pour_backup_B015.mp4',
+      'nowhere.mov',
+      'demo/clips/tower_P100.mp4',
+    ]
+    const { stdout, code } = await tally('inspect', '--json', ...files)
+    const lines = stdout
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line))
+    expect(lines.map((line) => [line.file, line.ok, line.error?.code])).toEqual([
+      [files[0], true, undefined],
+      [files[1], false, 'truncated'],
+      [files[2], false, 'unreadable'],
+      [files[3], true, undefined],
+    ])
+    expect(code).toBe(1)
+    const fields = [
+      'kind',
+      'container',
+      'sizeBytes',
+      'durationSec',
+      'video',
+      'audio',
+      'timecode',
+      'recordedAt',
+      'notes',
+    ]
+    expect(Object.keys(lines[3].reading)).toEqual(fields)
+  })
+
+  it('prices files', async () => {
+    const { stdout } = await tally(
+      'toll',
+      '3840x2160@25p',
+      'demo/clips/hall_wide_A003.mp4',
+      'demo/clips/bell_swing_B011.mp4',
+      '--json',
+    )
+    const [hall, bell] = stdout
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line))
+    expect(hall).toMatchObject({ grade: 'free', loss: 0, charges: [] })
+    expect(bell).toMatchObject({
+      grade: 'severe',
+      charges: [
+        { kind: 'enlarge', loss: 0.75 },
+        { kind: 'even-skip', loss: 0.025 },
+      ],
+    })
+  })
+
+  it('chooses UHD 25p for the demo, and otherwise when 50i HD is delivered', async () => {
+    const { candidates, excluded } = await json('choose', 'demo/clips')
+    expect(candidates[0].format).toBe('3840x2160@25p')
+    expect(excluded.map((e: { why: string }) => e.why).sort()).toEqual([
+      'not-read',
+      'sound',
+      'sound',
+      'still',
+    ])
+    const delivered = await json('choose', '--deliver', '1920x1080@50i', 'demo/clips')
+    expect(delivered.candidates[0].format).not.toBe('3840x2160@25p')
+    expect(delivered.candidates[0].reason).toContain('Delivered')
+  })
+
+  it.each([
+    [[]],
+    [['polish']],
+    [['rate', 'fast']],
+    [['fit', '1920x1080']],
+    [['toll', 'HD', 'x']],
+    [['choose', '--lean', 'left', 'x']],
+    [['inspect', '--loud', 'x']],
+  ])('answers 2 to wrong use: %j', async (args) => {
+    const { code, stderr, stdout } = await tally(...args)
+    expect(code).toBe(2)
+    expect(stderr).toContain('Usage')
+    expect(stdout).toBe('')
+  })
+})

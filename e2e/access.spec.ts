@@ -1,0 +1,74 @@
+import { readFile } from 'node:fs/promises'
+import { createRequire } from 'node:module'
+import type { Page } from '@playwright/test'
+import type { AxeResults } from 'axe-core'
+import { clipToPlace, expect, openDemo, place, row, test } from './line'
+
+const axe = await readFile(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
+
+/** What axe calls serious or critical on the page as it stands. */
+async function violations(page: Page, view: string) {
+  await page.evaluate(axe)
+  const { violations } = await page.evaluate(() =>
+    (window as unknown as { axe: { run: () => Promise<AxeResults> } }).axe.run(),
+  )
+  return violations
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .flatMap((v) =>
+      v.nodes
+        .slice(0, 3)
+        .map(
+          (node) =>
+            `${view}: ${v.id} at ${node.target.join(' ')} ${node.failureSummary?.split('\n')[1] ?? ''}`,
+        ),
+    )
+}
+
+for (const edition of ['light', 'night'] as const) {
+  test(`no serious fault of access in any view, ${edition}`, async ({ page }) => {
+    await page.addInitScript((value) => localStorage.setItem('edition', value), edition)
+    const found: string[] = []
+    const look = async (view: string) => {
+      // Dialogs fade in; colours are judged when they stand.
+      await page.waitForTimeout(350)
+      found.push(...(await violations(page, view)))
+    }
+    await page.goto('/')
+    await page.getByRole('button', { name: 'Open the demo' }).waitFor()
+    await look('start')
+    await openDemo(page)
+    await row(page, 'archive_reel2').click()
+    await look('arrivals')
+    await page.getByRole('button', { name: 'Correct…' }).click()
+    await look('correct')
+    await page.keyboard.press('Escape')
+    await page.getByRole('dialog').waitFor({ state: 'hidden' })
+    await page.getByRole('button', { name: 'Look closer' }).click()
+    await look('closer')
+    await page.keyboard.press('Escape')
+    await page.getByRole('dialog').waitFor({ state: 'hidden' })
+    await row(page, 'archive_tape').click({ modifiers: ['Shift'] })
+    await page.getByRole('button', { name: 'Compare 2' }).click()
+    await look('compare')
+    await page.keyboard.press('Escape')
+    await page.getByRole('dialog').waitFor({ state: 'hidden' })
+    await page.getByRole('link', { name: 'inspection sheet' }).click()
+    await look('inspection')
+    await place(page, 'Yard')
+    await page.getByRole('button', { name: 'Set as project format' }).waitFor()
+    await look('yard')
+    await page.getByRole('button', { name: 'Set as project format' }).click()
+    await place(page, 'Timelines')
+    await page.getByRole('button', { name: 'New timeline' }).click()
+    await clipToPlace(page, 'hall_wide_A003').press('Enter')
+    await clipToPlace(page, 'visitor_C002').press('Enter')
+    await page.getByRole('dialog').waitFor()
+    await look('question')
+    await page.getByRole('button', { name: 'Keep it, treat the clip' }).click()
+    await page.getByRole('dialog').waitFor({ state: 'hidden' })
+    await look('timelines')
+    await place(page, 'Dispatch')
+    await look('dispatch')
+    expect(found).toEqual([])
+  })
+}
