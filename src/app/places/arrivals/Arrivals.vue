@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useIntervalFn, useLocalStorage } from '@vueuse/core'
-import { Button, Checkbox, Dropdown, Input, Select } from 'ant-design-vue'
+import { Button, Checkbox, Dropdown, Input } from 'ant-design-vue'
 import Papa from 'papaparse'
 import { computed, onMounted, ref } from 'vue'
 import { runningTime } from '../../../core/choice/reason'
@@ -8,6 +8,7 @@ import { takeOut } from '../../../core/edit/operations'
 import { useArrivals } from '../../../stores/arrivals'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
+import NativeSelect from '../../components/NativeSelect.vue'
 import { useListKeys } from '../../components/list-keys'
 import { download, fileNameOf } from '../../download'
 import { fileSize } from '../../figures'
@@ -157,9 +158,8 @@ function saveCsv() {
           placeholder="find by name or fact: 50p, interlaced, 10 bit, alpha, differs …"
           aria-label="Find clips by name or fact"
         />
-        <label for="grouping" class="visually-hidden">Group by</label>
-        <Select
-          id="grouping"
+        <NativeSelect
+          aria-label="Group by"
           v-model:value="grouping"
           class="grouping"
           :options="[

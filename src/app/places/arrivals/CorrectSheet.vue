@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button, Input, Modal, Select } from 'ant-design-vue'
+import { Button, Input, Modal } from 'ant-design-vue'
 import { computed, reactive } from 'vue'
 import { correct } from '../../../core/edit/operations'
 import type { Clip } from '../../../core/edit/project'
@@ -8,6 +8,7 @@ import { parseRate } from '../../../core/rate/parse'
 import { rational } from '../../../core/rational/rational'
 import { type Corrections, consequences, isCorrected } from '../../../core/reading/correct'
 import type { Colour } from '../../../core/reading/reading'
+import NativeSelect from '../../components/NativeSelect.vue'
 import { useProject } from '../../../stores/project'
 import { pixelSizeName } from '../../../core/format/format'
 import { rateWithScan } from '../../../core/rate/rate'
@@ -96,7 +97,7 @@ function apply(value: Corrections) {
       /></label>
       <label
         >scan
-        <Select
+        <NativeSelect
           v-model:value="form.scan"
           aria-label="Scan"
           :options="[
@@ -107,7 +108,7 @@ function apply(value: Corrections) {
       /></label>
       <label
         >field order
-        <Select
+        <NativeSelect
           v-model:value="form.order"
           aria-label="Field order"
           :options="[
@@ -118,7 +119,7 @@ function apply(value: Corrections) {
       /></label>
       <label
         >turn
-        <Select
+        <NativeSelect
           v-model:value="form.rotation"
           aria-label="Turn"
           :options="[
@@ -128,7 +129,7 @@ function apply(value: Corrections) {
       /></label>
       <label
         >colour
-        <Select
+        <NativeSelect
           v-model:value="form.colour"
           aria-label="Colour"
           :options="[asClaimed, ...Object.keys(colours).map((value) => ({ value, label: value }))]"

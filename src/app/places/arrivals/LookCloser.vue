@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { useRafFn } from '@vueuse/core'
-import { Button, Modal, Select } from 'ant-design-vue'
+import { Button, Modal } from 'ant-design-vue'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { Clip } from '../../../core/edit/project'
 import { frameToTimecode, timecodeToFrame } from '../../../core/rate/timecode'
 import { toNumber } from '../../../core/rational/rational'
 import { useMedia } from '../../../stores/media'
+import NativeSelect from '../../components/NativeSelect.vue'
 import { type Field, keepField, stepField } from './field'
 
 /** A clip's own frames, one image pixel on one screen pixel, stepped by frame and by field, or playing. */
@@ -108,7 +109,7 @@ function onKey(event: KeyboardEvent) {
     '+': () => (zoom.value = Math.min(8, zoom.value * 2)),
     '-': () => (zoom.value = Math.max(0.25, zoom.value / 2)),
   }
-  if (!keys[event.key] || (event.target as HTMLElement).closest('.ant-select, button')) return
+  if (!keys[event.key] || (event.target as HTMLElement).closest('select, button')) return
   keys[event.key]()
   event.preventDefault()
 }
@@ -128,7 +129,7 @@ const zooms = [0.25, 0.5, 1, 2, 4, 8].map((value) => ({
       :aria-label="`Frames of ${clip.name}: arrow keys step by frame, with Shift by field, space plays, plus and minus zoom`"
       @keydown="onKey"
     >
-      <div class="ground">
+      <div class="ground" tabindex="0">
         <canvas
           ref="canvas"
           role="img"
@@ -152,8 +153,7 @@ const zooms = [0.25, 0.5, 1, 2, 4, 8].map((value) => ({
           field === 'both' ? (interlaced ? 'both fields, woven' : '') : `${field} field`
         }}</span>
         <span class="quiet">{{ nonSquare ? 'pixels as stored, not stretched' : '' }}</span>
-        <label for="zoom" class="visually-hidden">Zoom</label>
-        <Select id="zoom" v-model:value="zoom" class="zoom" :options="zooms" />
+        <NativeSelect aria-label="Zoom" v-model:value="zoom" class="zoom" :options="zooms" />
       </div>
     </div>
   </Modal>

@@ -42,7 +42,7 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
     durationSec: picture ? picture.durationSec : longest || null,
     video: picture?.video ?? null,
     audio: sounds,
-    timecode: await readTimecode(file, tracks),
+    timecode: (await readTimecode(file, tracks)) ?? picture?.timecode ?? null,
     recordedAt: header.recordedAt ?? statedDate(movie),
     reel: null,
     notes: picture?.notes ?? [],
@@ -111,7 +111,13 @@ async function readPicture(
   movie: Cursor,
   track: Track,
   movieTimescale: number,
-): Promise<{ video: VideoFacts; origins: Origins; notes: Note[]; durationSec: number | null }> {
+): Promise<{
+  video: VideoFacts
+  origins: Origins
+  notes: Note[]
+  durationSec: number | null
+  timecode: Reading['timecode']
+}> {
   const visual = track.visual!
   const fragments = layout.fragments.length ? readFragments(movie, layout.fragments, track.id) : null
   const fragmented = fragments !== null && fragments.count > 0
@@ -138,6 +144,7 @@ async function readPicture(
     ...picture,
     origins: { ...picture.origins, 'video.rotation': 'tkhd' },
     notes: [...picture.notes, ...notes],
+    timecode: stream.timecode ? { start: stream.timecode.text, dropFrame: stream.timecode.dropFrame } : null,
     durationSec: shown?.seconds ?? (total > 0 && track.timescale > 0 ? total / track.timescale : null),
   }
 }

@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest'
+import { aspectName, tradeName } from './format'
+import { parseFormat, parseSize } from './parse'
+import { objections, standardSizes, turned } from './standard'
+
+describe('standard sizes', () => {
+  it('are each named once, and their shapes are what they are called', () => {
+    expect(new Set(standardSizes.map((s) => `${s.width} ${s.height} ${s.pixelAspect.num}`)).size).toBe(
+      standardSizes.length,
+    )
+    const shape = (name: string) => aspectName(standardSizes.find((s) => s.name === name)!)
+    expect(shape('UHD')).toBe('16:9')
+    expect(shape('DCI 4K full')).toBe('256:135')
+    expect(shape('625 lines, 16:9')).toBe('16:9')
+    expect(shape('525 lines, 4:3')).toBe('4:3')
+    expect(shape('1440, 4:3 pixels')).toBe('16:9')
+    expect(shape('wide HD')).toBe('64:27')
+    expect(tradeName(standardSizes.find((s) => s.name === 'HD portrait')!)).toBe('HD portrait')
+  })
+  it('turn on their side and back', () => {
+    expect(turned(parseSize('1920x1080')!)).toMatchObject({ width: 1080, height: 1920 })
+    for (const size of standardSizes)
+      expect(turned(turned(size))).toEqual({
+        width: size.width,
+        height: size.height,
+        pixelAspect: size.pixelAspect,
+      })
+  })
+})
+
+describe('objections', () => {
+  const against = (text: string) => objections(parseFormat(text)!.format)
+  it.each(['1920x1080@50i', '3840x2160@25p', '720x480/8:9@59.94i', '1080x1080@30p'])('none to %s', (text) =>
+    expect(against(text)).toEqual([]),
+  )
+  it.each([
+    ['1921x1080@25p', /odd side/],
+    ['1920x1078@50i', /cannot be interlaced/],
+    ['8x8@25p', /smaller/],
+    ['30000x20000@25p', /more than any codec/],
+    ['1920x1080@100i', /at most 30/],
+  ])('to %s', (text, reason) => expect(against(text).join(' ')).toMatch(reason))
+})

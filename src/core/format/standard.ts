@@ -1,0 +1,80 @@
+import { rational } from '../rational/rational'
+import { type Format, type FrameSize, square } from './format'
+
+/** A frame size that a published standard defines, with what it is called and where it belongs. */
+export interface StandardSize extends FrameSize {
+  readonly name: string
+  readonly group:
+    'SD 525' | 'SD 625' | 'HD' | 'HD anamorphic' | 'UHD' | 'DCI' | 'portrait' | 'square' | '21:9'
+  /** Whether the standard knows it interlaced (BT.601, SMPTE ST 274). */
+  readonly interlaced: boolean
+}
+
+const size = (
+  group: StandardSize['group'],
+  name: string,
+  width: number,
+  height: number,
+  pixelAspect = square,
+  interlaced = false,
+): StandardSize => ({
+  group,
+  name,
+  width,
+  height,
+  pixelAspect,
+  interlaced,
+})
+
+/**
+ * The standard sizes: ITU-R BT.601 and SMPTE ST 125 (SD), ST 296 and ST 274 (HD), ST 2036-1 and BT.2020 (UHD), DCI DCSS (2K, 4K).
+ * Portrait, square and 21:9 are the same rasters as they are used for screens that stand or are wide.
+ */
+export const standardSizes: readonly StandardSize[] = [
+  size('UHD', 'UHD', 3840, 2160),
+  size('UHD', 'UHD-2', 7680, 4320),
+  size('HD', 'HD', 1920, 1080, square, true),
+  size('HD', 'HD 720', 1280, 720),
+  size('HD anamorphic', '1440, 4:3 pixels', 1440, 1080, rational(4, 3), true),
+  size('HD anamorphic', '1280, 3:2 pixels', 1280, 1080, rational(3, 2), true),
+  size('HD anamorphic', '960, 4:3 pixels', 960, 720, rational(4, 3)),
+  size('DCI', 'DCI 4K full', 4096, 2160),
+  size('DCI', 'DCI 4K flat', 3996, 2160),
+  size('DCI', 'DCI 4K scope', 4096, 1716),
+  size('DCI', 'DCI 2K full', 2048, 1080),
+  size('DCI', 'DCI 2K flat', 1998, 1080),
+  size('DCI', 'DCI 2K scope', 2048, 858),
+  size('SD 625', '625 lines, 16:9', 720, 576, rational(64, 45), true),
+  size('SD 625', '625 lines, 4:3', 720, 576, rational(16, 15), true),
+  size('SD 525', '525 lines, 16:9', 720, 480, rational(32, 27), true),
+  size('SD 525', '525 lines, 4:3', 720, 480, rational(8, 9), true),
+  size('portrait', 'HD portrait', 1080, 1920),
+  size('portrait', 'UHD portrait', 2160, 3840),
+  size('square', 'square', 1080, 1080),
+  size('21:9', 'wide HD', 2560, 1080),
+  size('21:9', 'wide UHD', 5120, 2160),
+]
+
+/** A size turned on its side: landscape to portrait and back. The pixels turn with it. */
+export const turned = ({ width, height, pixelAspect }: FrameSize): FrameSize => ({
+  width: height,
+  height: width,
+  pixelAspect: rational(pixelAspect.den, pixelAspect.num),
+})
+
+/** What stands against a format, in sentences; nothing where it can be used. Chroma of 4:2:0 is assumed, as most codecs have it. */
+export function objections(format: Format): string[] {
+  const { width, height, scan, rate } = format
+  const said: string[] = []
+  if (width % 2 || height % 2)
+    said.push(`${width}×${height} has an odd side: with 4:2:0 chroma, width and height are even.`)
+  if (scan === 'interlaced' && height % 4)
+    said.push(`${height} lines cannot be interlaced in 4:2:0: each field needs an even number of lines.`)
+  if (width < 16 || height < 16) said.push(`${width}×${height} is smaller than a block of any codec (16×16).`)
+  if (width * height > 16384 * 8640) said.push(`${width}×${height} is more than any codec carries.`)
+  if (scan === 'interlaced' && rate.num / rate.den > 30)
+    said.push(
+      `Interlaced formats have at most 30 frames a second; write ${rate.num / rate.den}i for that many fields.`,
+    )
+  return said
+}
