@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { type Candidate, priceOf } from '../core/choice/rank'
-import { gatherVotes } from '../core/choice/vote'
+import { type Priority, gatherVotes } from '../core/choice/vote'
 import { setProjectFormat } from '../core/edit/operations'
 import type { SetBy } from '../core/edit/project'
 import { type Format, formatName, formatText } from '../core/format/format'
@@ -56,6 +56,13 @@ export const useYard = defineStore('yard', () => {
     candidate.value && project.doc ? priceOf(candidate.value, ballot.value.blocs, options.value) : null,
   )
 
+  /** How much a clip counts: key three times, left out not at all. */
+  const setPriority = (clipId: string, priority: Priority) =>
+    project.edit(
+      `count ${project.doc?.clips[clipId]?.name} as ${priority}`,
+      (doc) => void (doc.clips[clipId].priority = priority),
+    )
+
   const setLean = (value: Lean) => project.edit(`lean to ${value}`, (doc) => void (doc.project.lean = value))
 
   /** Makes a format the project's, and writes into the log who chose it and why. */
@@ -73,5 +80,31 @@ export const useYard = defineStore('yard', () => {
   const originOf = (format: Format): SetBy =>
     best.value && formatText(best.value.format) === formatText(format) ? 'recommended' : 'tried'
 
-  return { ballot, ranking, ranked, best, lean, looked, candidate, price, setLean, choose, originOf }
+  /** Formats that will be handed over: candidates are priced for them too. */
+  const deliver = (format: Format) =>
+    project.edit(`deliver ${formatName(format)}`, (doc) => {
+      if (!doc.project.deliverables.some((d) => formatText(d) === formatText(format)))
+        doc.project.deliverables.push(format)
+    })
+  const deliverNot = (format: Format) =>
+    project.edit(`do not deliver ${formatName(format)}`, (doc) => {
+      doc.project.deliverables = doc.project.deliverables.filter((d) => formatText(d) !== formatText(format))
+    })
+
+  return {
+    deliver,
+    deliverNot,
+    setPriority,
+    ballot,
+    ranking,
+    ranked,
+    best,
+    lean,
+    looked,
+    candidate,
+    price,
+    setLean,
+    choose,
+    originOf,
+  }
 })

@@ -5,6 +5,7 @@ import { useRoute } from 'vue-router'
 import { runningTime } from '../../core/choice/reason'
 import { checkTimeline } from '../../core/check/check'
 import { formatName, tradeName } from '../../core/format/format'
+import { setByWords } from '../../core/exchange/log'
 import { useProject } from '../../stores/project'
 import { type Place, places } from '../router'
 import { useEdition } from '../theme/edition'
@@ -40,18 +41,10 @@ const names: Record<Place, string> = {
   timelines: 'Timelines',
   dispatch: 'Dispatch',
 }
-const setBy = {
-  typed: 'typed',
-  standard: 'a standard format',
-  clip: 'taken from a clip',
-  recommended: 'recommended',
-  tried: 'tried',
-  delivery: 'as delivered',
-}
 const origin = computed(() => {
   const decision = doc.value.project.decisions.at(-1)
   return decision
-    ? `project format, ${setBy[decision.setBy]}, ${dayjs(decision.at).format('HH:mm')}`
+    ? `project format, ${setByWords[decision.setBy]}, ${dayjs(decision.at).format('HH:mm')}`
     : 'the Yard prices every choice'
 })
 </script>

@@ -5,6 +5,7 @@ import { addTimeline, append, newTimeline, setProjectFormat } from '../edit/oper
 import { placementOf } from '../edit/place'
 import { parseFormat } from '../format/parse'
 import { rational } from '../rational/rational'
+import { logText } from './log'
 import { toOtio } from './otio'
 import { readProjectFile, writeProjectFile } from './project-file'
 import { tallyRows } from './tally-table'
@@ -75,6 +76,15 @@ describe('the tally', () => {
       'heavy',
     ])
     expect(rows.every((row) => row.length === rows[0].length)).toBe(true)
+  })
+})
+
+describe('the decision log', () => {
+  it('says when, what, from what and why', () => {
+    const { project } = cut()
+    expect(logText(project.name, project.decisions)).toBe(
+      'The Ninth Bell: decisions on the format\n2026-05-01 10:00  1920×1080 · 23.976p (HD), typed. as delivered',
+    )
   })
 })
 

@@ -159,8 +159,8 @@ function saveCsv() {
           aria-label="Find clips by name or fact"
         />
         <NativeSelect
-          aria-label="Group by"
           v-model:value="grouping"
+          aria-label="Group by"
           class="grouping"
           :options="[
             { value: '', label: 'no groups' },

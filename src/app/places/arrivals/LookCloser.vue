@@ -153,7 +153,7 @@ const zooms = [0.25, 0.5, 1, 2, 4, 8].map((value) => ({
           field === 'both' ? (interlaced ? 'both fields, woven' : '') : `${field} field`
         }}</span>
         <span class="quiet">{{ nonSquare ? 'pixels as stored, not stretched' : '' }}</span>
-        <NativeSelect aria-label="Zoom" v-model:value="zoom" class="zoom" :options="zooms" />
+        <NativeSelect v-model:value="zoom" aria-label="Zoom" class="zoom" :options="zooms" />
       </div>
     </div>
   </Modal>

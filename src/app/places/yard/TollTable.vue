@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Clip } from '../../../core/edit/project'
 import { formatName } from '../../../core/format/format'
-import { type Grade, type Toll, grades } from '../../../core/toll/charge'
+import { type ChargeKind, type Grade, type Toll, grades } from '../../../core/toll/charge'
 import { pictureKey, pictureOf } from '../../../core/toll/picture'
 import { leaning } from '../../../core/toll/policy'
 import { tollSentence } from '../../../core/toll/sentence'
@@ -10,12 +10,14 @@ import { tollOf } from '../../../core/toll/toll'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
 import GradeMark from '../../components/GradeMark.vue'
+import NativeSelect from '../../components/NativeSelect.vue'
 import { clockTime, rateLabel, uprightSizeName } from '../../figures'
 
 /** Every clip priced at the candidate, the dearest first. */
 const project = useProject()
 const yard = useYard()
 const only = ref<Grade | null>(null)
+const kind = ref<ChargeKind | ''>('')
 
 const rows = computed(() => {
   const format = yard.candidate
@@ -45,9 +47,20 @@ const counts = computed(
       number
     >,
 )
-const shown = computed(() =>
-  rows.value.filter((row) => !only.value || row.toll.grade === only.value).slice(0, 300),
+const kinds = computed(() =>
+  [...new Set(rows.value.flatMap((row) => row.toll.charges.map((charge) => charge.kind)))].sort(),
 )
+const shown = computed(() =>
+  rows.value
+    .filter((row) => !only.value || row.toll.grade === only.value)
+    .filter((row) => !kind.value || row.toll.charges.some((charge) => charge.kind === kind.value))
+    .slice(0, 300),
+)
+const priorities = [
+  { value: 'normal', label: 'normal' },
+  { value: 'key', label: 'key ×3' },
+  { value: 'left-out', label: 'left out' },
+] as const
 </script>
 
 <template>
@@ -57,6 +70,15 @@ const shown = computed(() =>
         What each clip pays at <span class="figures">{{ formatName(yard.candidate) }}</span>
       </h2>
       <span class="grades">
+        <NativeSelect
+          v-model:value="kind"
+          class="small"
+          aria-label="Show only this charge"
+          :options="[
+            { value: '', label: 'all charges' },
+            ...kinds.map((k) => ({ value: k, label: k.replace('-', ' ') })),
+          ]"
+        />
         <button
           v-for="grade in grades"
           :key="grade"
@@ -76,6 +98,7 @@ const shown = computed(() =>
             <th class="right">size</th>
             <th class="right">rate</th>
             <th class="right">time</th>
+            <th>counts</th>
             <th>toll</th>
             <th>charges</th>
           </tr>
@@ -86,6 +109,15 @@ const shown = computed(() =>
             <td class="figures right">{{ uprightSizeName(clip) }}</td>
             <td class="figures right">{{ rateLabel(clip) }}</td>
             <td class="figures right">{{ clockTime(clip.reading?.durationSec) }}</td>
+            <td>
+              <NativeSelect
+                class="small"
+                :value="clip.priority"
+                :aria-label="`How much ${clip.name} counts`"
+                :options="priorities"
+                @update:value="yard.setPriority(clip.id, $event)"
+              />
+            </td>
             <td><GradeMark :grade="toll.grade" /></td>
             <td>{{ text }}</td>
           </tr>
@@ -135,5 +167,10 @@ td {
 }
 .right {
   text-align: right;
+}
+.small {
+  height: 24px !important;
+  font-size: 12px !important;
+  border-color: var(--line) !important;
 }
 </style>

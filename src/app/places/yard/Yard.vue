@@ -1,21 +1,21 @@
 <script setup lang="ts">
-import { Button, Input } from 'ant-design-vue'
+import { Button } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { runningTime } from '../../../core/choice/reason'
 import { type Format, formatName, formatText, sameFormat, tradeName } from '../../../core/format/format'
-import { parseFormat } from '../../../core/format/parse'
+import { logText } from '../../../core/exchange/log'
 import { Lean } from '../../../core/toll/policy'
 import { percent } from '../../../core/toll/sentence'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
+import FormatForm from './FormatForm.vue'
+import WeightsForm from './WeightsForm.vue'
 import ShareBar from '../../components/ShareBar.vue'
 import TollTable from './TollTable.vue'
 import YardPicture from './YardPicture.vue'
 
 const project = useProject()
 const yard = useYard()
-const typed = ref('')
-const trouble = ref<string | null>(null)
 
 const seconds = computed(() => yard.ballot.blocs.reduce((sum, bloc) => sum + bloc.seconds, 0))
 const votes = computed(() => yard.ballot.blocs.reduce((sum, bloc) => sum + bloc.ids.length, 0))
@@ -49,20 +49,25 @@ const consequence = computed(() => {
   return `${changes}${stays} The rate is costly to change once clips are placed; the size is not.`
 })
 
-function tryTyped() {
-  const parsed = parseFormat(typed.value)
-  trouble.value = parsed
-    ? parsed.message
-    : 'Write it as 1920x1080@25p, 3840x2160@23.976p or 1440x1080/4:3@50i.'
-  if (parsed) yard.looked = { ...parsed.format, colour: yard.candidate?.colour ?? parsed.format.colour }
+/** How the format that is looked at came to be: the last way of trying one, else the ranking. */
+const triedBy = ref<{ text: string; setBy: 'typed' | 'standard' } | null>(null)
+function tryFormat(format: Format, setBy: 'typed' | 'standard') {
+  yard.looked = format
+  triedBy.value = { text: formatText(format), setBy }
 }
 function set() {
-  if (yard.candidate)
-    yard.choose(yard.candidate, typed.value && isTyped() ? 'typed' : yard.originOf(yard.candidate))
+  const format = yard.candidate
+  if (format)
+    yard.choose(
+      format,
+      triedBy.value?.text === formatText(format) ? triedBy.value.setBy : yard.originOf(format),
+    )
 }
-const isTyped = () => {
-  const parsed = parseFormat(typed.value)
-  return parsed !== null && isLooked(parsed.format)
+
+const copied = ref(false)
+async function copyLog() {
+  await navigator.clipboard.writeText(logText(project.doc!.project.name, project.doc!.project.decisions))
+  copied.value = true
 }
 </script>
 
@@ -104,6 +109,26 @@ const isTyped = () => {
           </button>
         </span>
       </div>
+      <div class="actions">
+        <Button type="primary" :disabled="!yard.candidate || settled" @click="set">{{
+          settled ? 'This is the project’s format' : 'Set as project format'
+        }}</Button>
+        <FormatForm :looked="yard.candidate" @try="tryFormat" @deliver="yard.deliver" />
+      </div>
+      <p v-if="project.doc!.project.deliverables.length" class="delivered">
+        delivered:
+        <span v-for="format in project.doc!.project.deliverables" :key="formatText(format)" class="figures"
+          >{{ formatName(format) }}
+          <button
+            class="word"
+            :aria-label="`Do not deliver ${formatName(format)}`"
+            @click="yard.deliverNot(format)"
+          >
+            ×
+          </button></span
+        >
+      </p>
+      <p class="quiet small">{{ consequence }}</p>
       <ol>
         <li v-if="!inList && yard.price" class="looked">
           <button class="candidate" aria-current="true">
@@ -142,23 +167,14 @@ const isTyped = () => {
           </button>
         </li>
       </ol>
-      <div class="actions">
-        <Button type="primary" :disabled="!yard.candidate || settled" @click="set">{{
-          settled ? 'This is the project’s format' : 'Set as project format'
-        }}</Button>
-        <form @submit.prevent="tryTyped">
-          <Input v-model:value="typed" placeholder="1920x1080@25p" aria-label="Another format" />
-          <Button html-type="submit">Try</Button>
-        </form>
-      </div>
-      <p v-if="trouble" role="status" class="quiet small">{{ trouble }}</p>
-      <p class="quiet small">{{ consequence }}</p>
+      <WeightsForm />
       <details v-if="project.doc!.project.decisions.length">
         <summary>Decision log, {{ project.doc!.project.decisions.length }}</summary>
         <p v-for="decision in [...project.doc!.project.decisions].reverse()" :key="decision.at" class="small">
           <span class="figures">{{ decision.at.slice(0, 16).replace('T', ' ') }}</span>
           {{ formatName(decision.format) }}, {{ decision.setBy }}. {{ decision.reason }}
         </p>
+        <Button size="small" @click="copyLog">{{ copied ? 'Copied' : 'Copy the log' }}</Button>
       </details>
     </aside>
   </div>
@@ -223,17 +239,12 @@ li {
 }
 .actions {
   display: flex;
-  gap: 12px;
-  padding: 12px 0 8px;
+  gap: 8px;
+  padding: 10px 0 4px;
   flex-wrap: wrap;
 }
-form {
-  display: flex;
-  gap: 6px;
-}
-form :deep(input) {
-  width: 150px;
-  font-family: var(--mono);
+.delivered {
+  padding-top: 4px;
 }
 .small {
   font-size: 12px;

@@ -1,0 +1,22 @@
+import type { Decision, SetBy } from '../edit/project'
+import { formatName, tradeName } from '../format/format'
+
+/** How a format came to be set, in a word or three. */
+export const setByWords: Record<SetBy, string> = {
+  typed: 'typed',
+  standard: 'a standard format',
+  clip: 'taken from a clip',
+  recommended: 'recommended',
+  tried: 'tried',
+  delivery: 'as delivered',
+}
+
+/** The decision log as text: when, what, from what, and why with the figures of that time. Newest first. */
+export const logText = (projectName: string, decisions: readonly Decision[]): string =>
+  [
+    `${projectName}: decisions on the format`,
+    ...[...decisions].reverse().map(({ at, format, setBy, reason }) => {
+      const trade = tradeName(format)
+      return `${at.slice(0, 16).replace('T', ' ')}  ${formatName(format)}${trade ? ` (${trade})` : ''}, ${setByWords[setBy]}. ${reason}`
+    }),
+  ].join('\n')
