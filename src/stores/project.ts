@@ -108,9 +108,11 @@ export const useProject = defineStore('project', () => {
   }
 
   /** Takes a project file in as a project of its own. @returns its id, or what is wrong with the file */
-  async function importFile(text: string): Promise<{ id: string } | { error: string }> {
+  async function importFile(file: File): Promise<{ id: string } | { error: string }> {
+    const text = await file.text().catch(() => null)
+    if (text === null) return { error: `${file.name} could not be read. Nothing was changed.` }
     const result = readProjectFile(text)
-    if (!result.ok) return { error: result.error }
+    if (!result.ok) return { error: `${file.name}: ${result.error}` }
     const taken = await loadDoc(result.doc.project.id)
     // A project that is here already is not overwritten: the file becomes a second one.
     const id = taken ? newId() : result.doc.project.id

@@ -68,6 +68,16 @@ export const kilobytes = (bytes: number): string =>
       ? `${(bytes / 1e6).toFixed(1)} MB`
       : `${(bytes / 1e9).toFixed(1)} GB`
 
+/** The fault of a file that ends before it should, or null where nothing is missing. */
+export const cutOff = (sizeBytes: number, missingBytes: number): Fault | null =>
+  missingBytes <= 0
+    ? null
+    : {
+        code: 'truncated',
+        message: `Cut off after ${kilobytes(sizeBytes)} of ${kilobytes(sizeBytes + missingBytes)}. Copy it again.`,
+        offset: sizeBytes,
+      }
+
 type Needed = 'kind' | 'container' | 'sizeBytes' | 'durationSec'
 
 /** A reading from the parts that a wrapper has; what it does not state is null or empty. */

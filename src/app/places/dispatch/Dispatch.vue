@@ -53,11 +53,8 @@ async function importProject(event: Event) {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
-  const text = await file.text().catch(() => '')
-  const result = text
-    ? await project.importFile(text)
-    : { error: 'The file could not be read. Nothing was changed.' }
-  trouble.value = 'error' in result ? `${file.name}: ${result.error}` : null
+  const result = await project.importFile(file)
+  trouble.value = 'error' in result ? result.error : null
   if ('id' in result) await router.push({ name: 'dispatch', params: { id: result.id } })
 }
 </script>

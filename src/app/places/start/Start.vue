@@ -39,11 +39,8 @@ async function importProject(event: Event) {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
-  const text = await file.text().catch(() => '')
-  const result = text
-    ? await project.importFile(text)
-    : { error: 'The file could not be read. Nothing was changed.' }
-  if ('error' in result) trouble.value = `${file.name}: ${result.error}`
+  const result = await project.importFile(file)
+  if ('error' in result) trouble.value = result.error
   else await router.push({ name: 'arrivals', params: { id: result.id } })
 }
 </script>

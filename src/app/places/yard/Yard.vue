@@ -4,10 +4,13 @@ import { computed, ref } from 'vue'
 import { runningTime } from '../../../core/choice/reason'
 import { type Format, formatName, formatText, sameFormat, tradeName } from '../../../core/format/format'
 import { logText } from '../../../core/exchange/log'
+import { rateName } from '../../../core/rate/rate'
+import { equal, toNumber } from '../../../core/rational/rational'
 import { Lean } from '../../../core/toll/policy'
 import { percent } from '../../../core/toll/sentence'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
+import CadenceStrip from './CadenceStrip.vue'
 import FormatForm from './FormatForm.vue'
 import WeightsForm from './WeightsForm.vue'
 import ShareBar from '../../components/ShareBar.vue'
@@ -27,6 +30,14 @@ const silent = computed(() => {
     [count('not-read') + count('no-duration'), 'unread file', 'unread files'],
   ].flatMap(([n, one, many]) => (n ? [`${n} ${n === 1 ? one : many}`] : []))
   return parts.length ? `; ${parts.join(', ')} do not vote` : ''
+})
+const otherRates = computed(() => {
+  const at = yard.candidate?.rate
+  const rates = yard.ballot.blocs.flatMap((bloc) => bloc.picture.rate ?? [])
+  const others = rates.filter(
+    (rate, i) => at && !equal(rate, at) && rates.findIndex((r) => equal(r, rate)) === i,
+  )
+  return others.sort((a, b) => toNumber(a) - toNumber(b))
 })
 const shown = computed(() => yard.ranking.slice(0, 5))
 const isLooked = (format: Format) =>
@@ -167,6 +178,18 @@ async function copyLog() {
           </button>
         </li>
       </ol>
+      <details v-if="yard.candidate && otherRates.length">
+        <summary>
+          Cadence: how {{ otherRates.length }} other
+          {{ otherRates.length === 1 ? 'rate lands' : 'rates land' }} on {{ rateName(yard.candidate.rate) }}
+        </summary>
+        <CadenceStrip
+          v-for="rate in otherRates"
+          :key="rateName(rate)"
+          :source="rate"
+          :timeline="yard.candidate.rate"
+        />
+      </details>
       <WeightsForm />
       <details v-if="project.doc!.project.decisions.length">
         <summary>Decision log, {{ project.doc!.project.decisions.length }}</summary>

@@ -1,12 +1,12 @@
 import { rational, toNumber } from '../../rational/rational'
 import { type Rate, exactRate, snapToStandard } from '../../rate/rate'
-import { type WrapperReading, assemblePicture, kilobytes, makeReading } from '../assemble'
+import { type WrapperReading, assemblePicture, cutOff, makeReading } from '../assemble'
 import { claimsOfStream } from '../bitstream/frame-claims'
 import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import type { PictureClaim } from '../claims'
 import { videoCodec } from '../codecs'
-import { type Fault, ReadingFault } from '../fault'
+import { ReadingFault } from '../fault'
 import type { AudioFacts } from '../reading'
 import { readWaveFormat } from '../wave/format'
 
@@ -51,14 +51,7 @@ export async function readAvi(file: FileWindow): Promise<WrapperReading> {
     timecode: picture?.timecode ?? null,
     notes: picture?.notes ?? [],
   })
-  const fault: Fault | null =
-    lists.missingBytes > 0
-      ? {
-          code: 'truncated',
-          message: `Cut off after ${kilobytes(file.size)} of ${kilobytes(file.size + lists.missingBytes)}. Copy it again.`,
-          offset: file.size,
-        }
-      : null
+  const fault = cutOff(file.size, lists.missingBytes)
   return { reading, origins: { ...picture?.origins, durationSec: 'strh' }, fault }
 }
 

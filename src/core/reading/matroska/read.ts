@@ -1,10 +1,10 @@
 import { exactRate } from '../../rate/rate'
 import { toNumber } from '../../rational/rational'
-import { type WrapperReading, assemblePicture, kilobytes, makeReading } from '../assemble'
+import { type WrapperReading, assemblePicture, cutOff, makeReading } from '../assemble'
 import { claimsOfStream } from '../bitstream/frame-claims'
 import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
-import { type Fault, ReadingFault } from '../fault'
+import { ReadingFault } from '../fault'
 import { type RateFacts, rateFromDurations, runsFromTimes } from '../timing'
 import { walkBlocks } from './blocks'
 import { elementsIn, float, mapOf, readVint, text, unsigned } from './ebml'
@@ -50,14 +50,7 @@ export async function readMatroska(file: FileWindow): Promise<WrapperReading> {
     reel: segment.tags.get('REEL') ?? segment.tags.get('REEL_NAME') ?? null,
     notes: picture?.notes ?? [],
   })
-  const fault: Fault | null =
-    segment.missingBytes > 0
-      ? {
-          code: 'truncated',
-          message: `Cut off after ${kilobytes(file.size)} of ${kilobytes(file.size + segment.missingBytes)}. Copy it again.`,
-          offset: file.size,
-        }
-      : null
+  const fault = cutOff(file.size, segment.missingBytes)
   return {
     reading,
     origins: { ...picture?.origins, durationSec: 'segment information', timecode: 'tag TIMECODE' },
