@@ -11,7 +11,7 @@ import { useProject } from '../../../stores/project'
 import NativeSelect from '../../components/NativeSelect.vue'
 import { useListKeys } from '../../components/list-keys'
 import { download, fileNameOf } from '../../download'
-import { fileSize } from '../../figures'
+import ArrivalProgress from './ArrivalProgress.vue'
 import ClipDocket from './ClipDocket.vue'
 import ClipList from './ClipList.vue'
 import CompareSheet from './CompareSheet.vue'
@@ -64,11 +64,6 @@ const summary = computed(() => {
   const video = shown.value.filter((clip) => clip.reading?.kind === 'video' && !clip.fault)
   const seconds = video.reduce((sum, clip) => sum + (clip.reading!.durationSec ?? 0), 0)
   return `${video.length} clips, ${runningTime(seconds)}${majorities(video)}`
-})
-const left = computed(() => {
-  const { read, total, startedAt } = arrivals.progress
-  const perFile = (Date.now() - startedAt) / Math.max(1, read)
-  return read > 0 ? `about ${Math.ceil(((total - read) * perFile) / 1000)} s left` : ''
 })
 const missing = computed(() => project.clips.filter((clip) => media.missing.has(clip.id)).length)
 
@@ -228,27 +223,7 @@ function saveCsv() {
         }}</Button>
         <Button @click="takeOutSelected">Take out {{ selectedClips.length }}</Button>
       </div>
-      <div v-for="file in arrivals.growing" :key="file.id" class="progress">
-        <b>{{ file.name }}</b> is arriving on the siding:
-        <span class="figures"
-          >{{ fileSize(file.sizeBytes)
-          }}{{ file.expectedBytes ? ` of ${fileSize(file.expectedBytes)}` : ' so far' }}</span
-        >
-        <progress
-          v-if="file.expectedBytes"
-          :value="file.sizeBytes"
-          :max="file.expectedBytes"
-          :aria-label="`${file.name} arriving`"
-        />
-        <span class="quiet">read when it rests</span>
-      </div>
-      <div v-if="arrivals.progress.running" class="progress" role="status">
-        Reading <b class="figures">{{ arrivals.progress.read }} of {{ arrivals.progress.total }}</b
-        >, {{ fileSize(arrivals.progress.bytes) }}
-        <progress :value="arrivals.progress.read" :max="arrivals.progress.total" aria-label="Files read" />
-        <span class="quiet">{{ left }}</span>
-        <Button size="small" @click="arrivals.cancel">Stop</Button>
-      </div>
+      <ArrivalProgress />
     </section>
     <ClipDocket
       :clip="chosen"
@@ -324,18 +299,5 @@ function saveCsv() {
   gap: 12px;
   align-items: flex-start;
   flex: 1;
-}
-.progress {
-  border: 1px dashed var(--line);
-  padding: 8px 14px;
-  margin-right: 16px;
-  display: flex;
-  gap: 12px;
-  align-items: center;
-}
-progress {
-  height: 6px;
-  width: 180px;
-  accent-color: var(--accent);
 }
 </style>
