@@ -37,7 +37,7 @@ test('the whole line: from the siding to the hand-over, and back after a reload'
   await candidates.getByRole('button', { name: 'Set as project format' }).click()
   await expect(page.getByRole('banner')).toContainText('3840×2160 · 25p')
   await candidates.getByText('Decision log, 1').click()
-  await expect(candidates.locator('details')).toContainText('stays untouched')
+  await expect(candidates.locator('details').last()).toContainText('stays untouched')
 
   // Timelines: what matches is placed; what differs is asked about with figures for both answers.
   await place(page, 'Timelines')
