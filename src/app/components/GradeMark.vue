@@ -27,16 +27,4 @@ defineProps<{ grade: Grade; count?: number }>()
   gap: 5px;
   white-space: nowrap;
 }
-.free {
-  color: var(--free);
-}
-.light {
-  color: var(--light);
-}
-.heavy {
-  color: var(--heavy);
-}
-.severe {
-  color: var(--severe);
-}
 </style>

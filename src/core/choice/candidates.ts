@@ -9,15 +9,15 @@ import {
   sizeText,
 } from '../format/format'
 import type { Rate } from '../rate/rate'
+import type { Picture } from '../toll/picture'
 import type { Bloc } from './vote'
 
 /** Lines that interlaced standards have (ITU-R BT.601, SMPTE ST 274): other rasters are not offered interlaced. */
 const interlacedLines = new Set([480, 486, 576, 1080])
 const interlacedRates = [rational(25), rational(30000, 1001), rational(30)]
 
-/** The frame size that a bloc's picture fills when it stands upright. */
-export function uprightSize(bloc: Bloc): FrameSize {
-  const { width, height, pixelAspect, rotation } = bloc.picture
+/** The frame size that a picture fills when it stands upright. */
+export function uprightSize({ width, height, pixelAspect, rotation }: Picture): FrameSize {
   if (rotation % 180 === 0) return { width, height, pixelAspect }
   return { width: height, height: width, pixelAspect: rational(pixelAspect.den, pixelAspect.num) }
 }
@@ -37,7 +37,7 @@ export function candidateFormats(
   const addRate = (rate: Rate) => rates.set(`${rate.num}/${rate.den}`, rate)
   let interlaced = false
   for (const bloc of blocs) {
-    addSize(uprightSize(bloc))
+    addSize(uprightSize(bloc.picture))
     if (bloc.picture.rate) addRate(bloc.picture.rate)
     if (bloc.picture.scan === 'interlaced' && bloc.picture.rate) {
       interlaced = true

@@ -35,8 +35,7 @@ export function placementOf(clip: Clip, format: Format, id: string): Omit<Placem
 export function formatOfClip(clip: Clip, colour: FormatColour): Format | null {
   const video = clip.reading?.kind === 'video' ? clip.reading.video : null
   if (!video?.rate) return null
-  const picture = pictureOf(video)
-  const size = uprightSize({ picture, ids: [], seconds: 0, weight: 0 })
+  const size = uprightSize(pictureOf(video))
   const format = makeFormat(
     size,
     video.rate,

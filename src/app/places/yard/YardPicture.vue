@@ -225,16 +225,4 @@ svg {
   stroke: var(--paper);
   stroke-width: 3px;
 }
-.free {
-  color: var(--free);
-}
-.light {
-  color: var(--light);
-}
-.heavy {
-  color: var(--heavy);
-}
-.severe {
-  color: var(--severe);
-}
 </style>

@@ -56,7 +56,7 @@ export function axes(blocs: readonly Bloc[], also: readonly Format[]): { rates: 
     sizes.set(sizeText({ width, height, pixelAspect }), { width, height, pixelAspect })
   for (const bloc of blocs) {
     addRate(bloc.picture.rate)
-    addSize(uprightSize(bloc))
+    addSize(uprightSize(bloc.picture))
   }
   for (const format of also) {
     addRate(format.rate)
@@ -112,7 +112,7 @@ export function layOut(
     .flatMap((bloc): Block[] => {
       if (!bloc.picture.rate) return []
       const column = columnOf(bloc.picture.rate)
-      const row = rowOf(uprightSize(bloc))
+      const row = rowOf(uprightSize(bloc.picture))
       const cell = `${column.name} ${row.name}`
       const nth = inCell.get(cell) ?? 0
       inCell.set(cell, nth + 1)

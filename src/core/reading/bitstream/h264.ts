@@ -1,9 +1,7 @@
-import { rational } from '../../rational/rational'
 import type { PictureClaim, PictureFacts } from '../claims'
-import { colourFromCodes } from '../colour'
-import { Bits } from './../bytes/bits'
+import { Bits } from '../bytes/bits'
 import { unescapeUnit } from './nal'
-import { pixelAspectFromIdc } from './vui'
+import { readPictureUsability } from './vui'
 
 /** The facts of a sequence parameter set (ITU-T H.264 §7.3.2.1), and what later headers need of it. */
 export interface H264Sequence {
@@ -109,25 +107,11 @@ function skipScalingList(bits: Bits, size: number) {
   }
 }
 
-/** Video usability information, Annex E. A stream cut inside it keeps what came before. */
+/** Video usability information, Annex E. */
 function readVui(bits: Bits) {
-  const facts: PictureFacts = {}
+  const facts = readPictureUsability(bits)
   let delayBits = 0
-
   let statedRate: number | null = null
-  if (bits.flag()) {
-    const idc = bits.u(8)
-    const shape = idc === 255 ? { num: bits.u(16), den: bits.u(16) } : pixelAspectFromIdc(idc)
-    if (shape && shape.num > 0 && shape.den > 0) facts.pixelAspect = rational(shape.num, shape.den)
-  }
-  if (bits.flag()) bits.skip(1)
-  if (bits.flag()) {
-    bits.skip(3)
-    const full = bits.flag()
-    const described = bits.flag()
-    const codes = described ? [bits.u(8), bits.u(8), bits.u(8)] : [2, 2, 2]
-    Object.assign(facts, colourFromCodes(codes[0], codes[1], codes[2], full))
-  }
   if (bits.flag()) {
     bits.ue()
     bits.ue()

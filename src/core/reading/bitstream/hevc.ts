@@ -1,9 +1,7 @@
-import { rational } from '../../rational/rational'
 import { Bits } from '../bytes/bits'
 import type { PictureClaim, PictureFacts } from '../claims'
-import { colourFromCodes } from '../colour'
 import { unescapeUnit } from './nal'
-import { pixelAspectFromIdc } from './vui'
+import { readPictureUsability } from './vui'
 
 const profiles: Record<number, string> = {
   1: 'Main',
@@ -133,19 +131,7 @@ function skipReferenceSets(bits: Bits) {
 
 /** Annex E, as far as the timing. */
 function readVui(bits: Bits): { facts: PictureFacts; statedRate: number | null } {
-  const facts: PictureFacts = {}
-  if (bits.flag()) {
-    const idc = bits.u(8)
-    const shape = idc === 255 ? { num: bits.u(16), den: bits.u(16) } : pixelAspectFromIdc(idc)
-    if (shape && shape.num > 0 && shape.den > 0) facts.pixelAspect = rational(shape.num, shape.den)
-  }
-  if (bits.flag()) bits.skip(1)
-  if (bits.flag()) {
-    bits.skip(3)
-    const full = bits.flag()
-    const codes = bits.flag() ? [bits.u(8), bits.u(8), bits.u(8)] : [2, 2, 2]
-    Object.assign(facts, colourFromCodes(codes[0], codes[1], codes[2], full))
-  }
+  const facts = readPictureUsability(bits)
   if (bits.flag()) {
     bits.ue()
     bits.ue()

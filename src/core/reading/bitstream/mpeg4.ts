@@ -32,11 +32,7 @@ function profileName(indication: number): string | null {
 
 function readLayer(bits: Bits): PictureFacts | null {
   bits.skip(1 + 8)
-  let version = 1
-  if (bits.flag()) {
-    version = bits.u(4)
-    bits.skip(3)
-  }
+  if (bits.flag()) bits.skip(4 + 3)
   const facts: PictureFacts = {}
   const shapeCode = bits.u(4)
   if (shapeCode === 15) {
@@ -63,5 +59,5 @@ function readLayer(bits: Bits): PictureFacts | null {
   bits.skip(1)
   if (!width || !height) return null
   facts.scan = bits.flag() ? 'interlaced' : 'progressive'
-  return version ? { ...facts, width, height } : null
+  return { ...facts, width, height }
 }

@@ -1,4 +1,7 @@
 import { type Rational, rational } from '../../rational/rational'
+import type { Bits } from '../bytes/bits'
+import type { PictureFacts } from '../claims'
+import { colourFromCodes } from '../colour'
 
 /** The pixel shapes of ITU-T H.273 Table 2 (`SampleAspectRatio`), shared by H.264, HEVC and others; 0 says nothing. */
 const shapes: Record<number, readonly [number, number]> = {
@@ -23,4 +26,22 @@ const shapes: Record<number, readonly [number, number]> = {
 export function pixelAspectFromIdc(idc: number): Rational | null {
   const shape = shapes[idc]
   return shape ? rational(shape[0], shape[1]) : null
+}
+
+/** The start of the usability information, which H.264 and HEVC share: pixel shape, overscan, colour. */
+export function readPictureUsability(bits: Bits): PictureFacts {
+  const facts: PictureFacts = {}
+  if (bits.flag()) {
+    const idc = bits.u(8)
+    const shape = idc === 255 ? { num: bits.u(16), den: bits.u(16) } : pixelAspectFromIdc(idc)
+    if (shape && shape.num > 0 && shape.den > 0) facts.pixelAspect = rational(shape.num, shape.den)
+  }
+  if (bits.flag()) bits.skip(1)
+  if (bits.flag()) {
+    bits.skip(3)
+    const full = bits.flag()
+    const codes = bits.flag() ? [bits.u(8), bits.u(8), bits.u(8)] : [2, 2, 2]
+    Object.assign(facts, colourFromCodes(codes[0], codes[1], codes[2], full))
+  }
+  return facts
 }

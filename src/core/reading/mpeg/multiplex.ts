@@ -16,8 +16,6 @@ export interface Multiplex {
   readonly times: readonly number[]
   /** The latest time at the tail. */
   readonly lastTime: number | null
-  /** Whether every packet was seen. */
-  readonly complete: boolean
   readonly sounds: readonly AudioFacts[]
   readonly notes: readonly Note[]
 }

@@ -54,16 +54,6 @@ function ptsAt(bytes: Uint8Array, at: number): number | null {
   )
 }
 
-/** Elementary streams gathered from a stretch of a multiplex. */
-export interface Gathered {
-  /** Presentation times of video packets, in order. */
-  readonly times: number[]
-  /** The first bytes of the video stream. */
-  readonly video: Uint8Array
-  /** The first bytes of each sound stream, by its id. */
-  readonly sounds: Map<number, Uint8Array>
-}
-
 /** Keeps the first bytes of a stream as they come in pieces. */
 export class Beginning {
   #pieces: Uint8Array[] = []

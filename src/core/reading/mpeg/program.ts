@@ -42,7 +42,6 @@ export async function readProgram(file: FileWindow): Promise<WrapperReading> {
     video: bytes,
     times,
     lastTime,
-    complete,
     sounds: [...sounds.values()].flatMap((sound) => firstSound(sound.bytes()) ?? []),
     notes: [],
   })

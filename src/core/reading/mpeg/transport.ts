@@ -99,7 +99,6 @@ export async function readTransport(file: FileWindow): Promise<WrapperReading> {
     video: video.bytes(),
     times,
     lastTime,
-    complete,
     sounds: [...program.sounds].map(([pid, codec]): AudioFacts => {
       const found = firstSound(sounds.get(pid)?.bytes() ?? new Uint8Array(0))
       return found ?? { codec, channels: null, sampleRate: null, bitDepth: null }
