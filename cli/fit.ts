@@ -18,12 +18,16 @@ export const fitCommand: Command = {
     if (!framing.success) throw new WrongUse(`There is no framing “${values.framing}”.`)
     const zoom = Number(values.zoom ?? 1)
     if (!(zoom > 0 && zoom <= 100)) throw new WrongUse('The zoom is a number above 0, at most 100.')
-    const { scaleX, scaleY, barsX, barsY, barsShare, cropShare, headroom, distortion } = fitPicture(
+    const { scaleX, scaleY, bars, barsShare, cropShare, headroom, distortion } = fitPicture(
       source,
       timeline,
-      framing.data,
-      zoom,
+      {
+        framing: framing.data,
+        zoom,
+      },
     )
+    // Centred, both sides of an axis are alike.
+    const [barsX, barsY] = [bars.left, bars.top]
     const figures = { scaleX, scaleY, barsX, barsY, barsShare, cropShare, headroom, distortion }
     if (json) print(JSON.stringify(figures))
     else

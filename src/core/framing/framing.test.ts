@@ -1,10 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parsePicture, parseSize } from '../format/parse'
-import { fitPicture, hasHairline, sharpnessAtZoom } from './framing'
+import { type Framing, cropToShape, fitPicture, hasHairline, sharpnessAtZoom } from './framing'
 
-const fit = (source: string, frame: string, framing?: Parameters<typeof fitPicture>[2], zoom?: number) =>
-  fitPicture(parsePicture(source)!, parseSize(frame)!, framing, zoom)
+const fit = (source: string, frame: string, framing: Framing = 'fit', zoom = 1) =>
+  fitPicture(parsePicture(source)!, parseSize(frame)!, { framing, zoom })
 
 describe('framing', () => {
   it.each([
@@ -28,7 +28,7 @@ describe('framing', () => {
 
   it('tells a hairline and what filling would lose', () => {
     const fitted = fit('2704x1520', '1920x1080')
-    expect(fitted.barsY).toBeCloseTo(0.355, 3)
+    expect(fitted.bars.top).toBeCloseTo(0.355, 3)
     expect(hasHairline(fitted)).toBe(true)
     expect(fit('2704x1520', '1920x1080', 'fill').cropShare).toBeCloseTo(0.0007, 4)
     expect(hasHairline(fit('4096x2160', '3840x2160'))).toBe(false)
@@ -53,7 +53,43 @@ describe('framing', () => {
     expect(fit('1080x1920@90', '1920x1080').untouched).toBe(false)
     expect(fit('1280x720', '1920x1080', 'native').untouched).toBe(true)
     expect(fit('1279x720', '1920x1080', 'native').untouched).toBe(false)
-    expect(fit('1920x1080', '1920x1080', 'fit', 1.5).cropX).toBeCloseTo(320, 9)
+    expect(fit('1920x1080', '1920x1080', 'fit', 1.5).crop.left).toBeCloseTo(320, 9)
+  })
+
+  it('moves the picture in the frame', () => {
+    const at = (x: number, y = 0) =>
+      fitPicture(parsePicture('1080x1920')!, parseSize('1920x1080')!, { position: { x, y } })
+    expect(at(0).bars).toEqual({ left: 656.25, right: 656.25, top: 0, bottom: 0 })
+    expect(at(-656.25).bars).toEqual({ left: 0, right: 1312.5, top: 0, bottom: 0 })
+    // What hangs out of the frame is lost, and leaves more of it empty.
+    const out = at(0, 108)
+    expect(out.crop).toEqual({ left: 0, right: 0, top: 0, bottom: 192 })
+    expect(out.cropShare).toBeCloseTo(0.1, 12)
+    expect(out.barsShare).toBeCloseTo(1 - (607.5 * 972) / (1920 * 1080), 12)
+    expect(at(5000)).toMatchObject({ barsShare: 1, cropShare: 1 })
+    expect(
+      fitPicture(parsePicture('1920x1080')!, parseSize('1920x1080')!, { position: { x: 0.5, y: 0 } }),
+    ).toMatchObject({
+      untouched: false,
+      crop: { right: 0.5 },
+    })
+  })
+
+  it('crops before it frames, locked to the shape of the frame', () => {
+    const [source, frame] = [parsePicture('4096x2160')!, parseSize('1920x1080')!]
+    const crop = cropToShape(source, frame)
+    expect(crop).toEqual({ left: 128, right: 128, top: 0, bottom: 0 })
+    const cropped = fitPicture(source, frame, { crop })
+    expect(cropped).toMatchObject({ scaleX: 0.5, scaleY: 0.5, barsShare: 0, headroom: 2 })
+    expect(cropped.cropShare).toBeCloseTo(1 / 16, 12)
+    // Twice as near, in the top left corner: pixel on pixel.
+    const near = fitPicture(source, frame, { crop: cropToShape(source, frame, 2, { x: 0, y: 0 }) })
+    expect(near).toMatchObject({
+      scaleX: 1,
+      scaleY: 1,
+      untouched: true,
+      crop: { left: 0, right: 2176, top: 0 },
+    })
   })
 
   it('turns the axes with the picture', () => {
@@ -75,6 +111,10 @@ describe('framing', () => {
         expect(fit(source, frame, 'fit').cropShare).toBeCloseTo(0, 9)
         expect(fit(source, frame, 'fill').barsShare).toBeCloseTo(0, 9)
         expect(fit(source, frame, 'stretch').barsShare).toBeCloseTo(0, 9)
+        const crop = cropToShape(parsePicture(source)!, parseSize(frame)!, 1.7, { x: 0.2, y: 0.9 })
+        for (const side of Object.values(crop)) expect(side).toBeGreaterThanOrEqual(0)
+        const locked = fitPicture(parsePicture(source)!, parseSize(frame)!, { crop })
+        expect(locked.barsShare).toBeCloseTo(0, 6)
       }),
     )
   })

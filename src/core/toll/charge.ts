@@ -1,3 +1,5 @@
+import type { Sides } from '../framing/framing'
+
 /** From nothing to pay to what one does only when there is no other way. */
 export type Grade = 'free' | 'light' | 'heavy' | 'severe'
 
@@ -8,8 +10,8 @@ export const worse = (a: Grade, b: Grade): Grade => (grades.indexOf(a) >= grades
 export type ChargeFigures =
   | { readonly kind: 'enlarge'; readonly scaleX: number; readonly scaleY: number }
   | { readonly kind: 'reduce'; readonly scaleX: number; readonly scaleY: number; readonly headroom: number }
-  | { readonly kind: 'bars'; readonly share: number; readonly barsX: number; readonly barsY: number }
-  | { readonly kind: 'crop'; readonly share: number; readonly cropX: number; readonly cropY: number }
+  | { readonly kind: 'bars'; readonly share: number; readonly bars: Sides }
+  | { readonly kind: 'crop'; readonly share: number; readonly crop: Sides }
   | { readonly kind: 'distort'; readonly ratio: number }
   | { readonly kind: 'even-hold'; readonly times: number }
   | { readonly kind: 'even-skip'; readonly every: number }

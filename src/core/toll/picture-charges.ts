@@ -16,7 +16,7 @@ export function framingCharges(
   treatment: Treatment,
   policy: Policy,
 ): { charges: Charge[]; fit: Fit } {
-  const fit = fitPicture(picture, format, treatment.framing, treatment.zoom)
+  const fit = fitPicture(picture, format, treatment)
   const charges: Charge[] = []
   const { scaleX, scaleY } = fit
   const largest = Math.max(scaleX, scaleY)
@@ -32,8 +32,7 @@ export function framingCharges(
     charges.push({
       kind: 'bars',
       share: fit.barsShare,
-      barsX: fit.barsX,
-      barsY: fit.barsY,
+      bars: fit.bars,
       ...partly(fit.barsShare),
     })
   }
@@ -41,8 +40,7 @@ export function framingCharges(
     charges.push({
       kind: 'crop',
       share: fit.cropShare,
-      cropX: fit.cropX,
-      cropY: fit.cropY,
+      crop: fit.crop,
       ...partly(fit.cropShare),
     })
   }

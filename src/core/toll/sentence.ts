@@ -1,3 +1,4 @@
+import type { Sides } from '../framing/framing'
 import type { Charge, Toll } from './charge'
 
 /** A number with as many decimals as help: `2.0`, `1.42`, `13`. */
@@ -29,8 +30,18 @@ const oneIn = (part: number, whole: number) => {
 
 const times = (n: number) => (n === 2 ? 'twice' : `${n} times`)
 
-const sides = (x: number, y: number, what: string) =>
-  x > y ? `${what} ${pixels(x)} px left and right` : `${what} ${pixels(y)} px above and below`
+/** Both sides of an axis in one breath where they are alike, each alone where they are not. */
+function axis(before: number, after: number, names: readonly [string, string]): string[] {
+  const dust = 0.005
+  if (before < dust && after < dust) return []
+  if (Math.abs(before - after) < dust) return [`${pixels(before)} px ${names[0]} and ${names[1]}`]
+  return [
+    before >= dust && `${pixels(before)} px ${names[0]}`,
+    after >= dust && `${pixels(after)} px ${names[1]}`,
+  ].filter((part) => part !== false)
+}
+const sides = ({ left, right, top, bottom }: Sides) =>
+  [...axis(left, right, ['left', 'right']), ...axis(top, bottom, ['above', 'below'])].join(', ')
 
 /** What a charge means for the footage, short and with its figures. The one place where charges become words. */
 export function sentence(charge: Charge): string {
@@ -45,9 +56,9 @@ export function sentence(charge: Charge): string {
     case 'reduce':
       return `reduced to ${percent(Math.max(charge.scaleX, charge.scaleY))}: room to zoom to ${percent(charge.headroom)}`
     case 'bars':
-      return `${sides(charge.barsX, charge.barsY, 'bars of')} (${percent(charge.share)} of the frame)`
+      return `bars of ${sides(charge.bars)} (${percent(charge.share)} of the frame)`
     case 'crop':
-      return `${sides(charge.cropX, charge.cropY, 'loses')} (${percent(charge.share)} of the picture)`
+      return `loses ${sides(charge.crop)} (${percent(charge.share)} of the picture)`
     case 'distort':
       return charge.ratio > 1
         ? `distortion: ${percent(charge.ratio - 1)} too wide`

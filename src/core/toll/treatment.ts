@@ -1,10 +1,8 @@
 import { z } from 'zod'
-import { Framing } from '../framing/framing'
+import { Layout } from '../framing/framing'
 
 /** How one placed clip is made to run in its timeline's format. */
-export const Treatment = z.object({
-  framing: Framing.default('fit'),
-  zoom: z.number().positive().max(100).default(1),
+export const Treatment = Layout.extend({
   /** `hold`: frames as they land. `blend`: mixtures of two. `every-frame`: each source frame once, at another speed. */
   motion: z.enum(['hold', 'blend', 'every-frame']).default('hold'),
   /** Whether a changed speed is what the editor wants (slow motion), and so costs nothing. */

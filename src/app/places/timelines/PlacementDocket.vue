@@ -22,7 +22,7 @@ const finding = computed(() =>
 const fit = computed(() => {
   const video = clip.value?.reading?.video
   return video && props.format && props.placement
-    ? fitPicture(video, props.format, props.placement.treatment.framing, props.placement.treatment.zoom)
+    ? fitPicture(video, props.format, props.placement.treatment)
     : null
 })
 </script>
@@ -57,7 +57,7 @@ const fit = computed(() => {
           <dt class="quiet">scale</dt>
           <dd class="figures">{{ figure(fit.scaleX, 4) }} × {{ figure(fit.scaleY, 4) }}</dd>
           <dt class="quiet">bars</dt>
-          <dd class="figures">{{ pixels(fit.barsX) }} · {{ pixels(fit.barsY) }} px</dd>
+          <dd class="figures">{{ pixels(fit.bars.left) }} · {{ pixels(fit.bars.top) }} px</dd>
           <dt class="quiet">headroom</dt>
           <dd class="figures">{{ percent(fit.headroom) }}</dd>
           <dt class="quiet">motion</dt>

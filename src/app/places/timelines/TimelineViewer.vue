@@ -78,16 +78,10 @@ async function drawOnce() {
   context.fillRect(0, 0, w, h)
   drawn.value = answer?.ok && what && at ? { clipId: what.id, frame: at.frame } : null
   if (!answer?.ok || !p || !what?.reading?.video) return
-  const fit = fitPicture(what.reading.video, props.format, p.treatment.framing, p.treatment.zoom)
+  const fit = fitPicture(what.reading.video, props.format, p.treatment)
   const [sx, sy] = [w / props.format.width, h / props.format.height]
   context.imageSmoothingQuality = 'high'
-  context.drawImage(
-    answer.picture,
-    ((props.format.width - fit.width) / 2) * sx,
-    ((props.format.height - fit.height) / 2) * sy,
-    fit.width * sx,
-    fit.height * sy,
-  )
+  context.drawImage(answer.picture, fit.left * sx, fit.top * sy, fit.width * sx, fit.height * sy)
   answer.picture.close()
 }
 const pending = computed(
