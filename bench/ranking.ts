@@ -1,6 +1,7 @@
 import { rank } from '../src/core/choice/rank'
 import { type Elector, gatherVotes } from '../src/core/choice/vote'
-import { standardRates } from '../src/core/rate/rate'
+import { type Rate, standardRates } from '../src/core/rate/rate'
+import { rational } from '../src/core/rational/rational'
 import type { Reading } from '../src/core/reading/reading'
 import { stillReading } from '../src/core/reading/still/still'
 import { defaultPolicy } from '../src/core/toll/policy'
@@ -17,25 +18,24 @@ const sizes = [
 ] as const
 const rates = [2, 3, 0, 7, 8].map((i) => standardRates[i])
 
-/** Forty readings: eight sizes at five rates. */
-function readings(): Reading[] {
-  return sizes.flatMap(([width, height]) =>
-    rates.map((rate): Reading => {
-      const still = stillReading('MP4', 1, { width, height, bitDepth: 8, chroma: '4:2:0', alpha: false })
-      return {
-        ...still,
-        kind: 'video',
-        durationSec: 10,
-        video: { ...still.video!, rate, rateMode: 'constant' },
-      }
-    }),
-  )
+function reading(width: number, height: number, rate: Rate): Reading {
+  const still = stillReading('MP4', 1, { width, height, bitDepth: 8, chroma: '4:2:0', alpha: false })
+  return { ...still, kind: 'video', durationSec: 10, video: { ...still.video!, rate, rateMode: 'constant' } }
 }
+
+/** Forty readings: eight sizes at five rates. */
+const usual = sizes.flatMap(([width, height]) => rates.map((rate) => reading(width, height, rate)))
+/** Forty readings that share nothing: every one has a size and a rate of its own. */
+const unlike = Array.from({ length: 40 }, (_, i) => reading(640 + 64 * i, 360 + 36 * i, rational(9 + 2 * i)))
 
 /** Gathering the votes and ranking every candidate, for many clips. */
 export function measureRanking() {
-  const distinct = readings()
-  return [10_000, 100_000].map((clips) => {
+  const cases = [
+    { clips: 10_000, distinct: usual },
+    { clips: 100_000, distinct: usual },
+    { clips: 10_000, distinct: unlike },
+  ]
+  return cases.map(({ clips, distinct }) => {
     const electors = Array.from({ length: clips }, (_, i): Elector => ({
       id: String(i),
       reading: distinct[i % distinct.length],

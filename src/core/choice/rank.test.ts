@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { formatText } from '../format/format'
 import { parseFormat } from '../format/parse'
 import type { Reading } from '../reading/reading'
-import { pictureOfFormat } from '../toll/toll'
+import { pictureOfFormat, tollOf } from '../toll/toll'
 import { defaultPolicy } from '../toll/policy'
 import { priceOf, rank } from './rank'
 import { type Bloc, gatherVotes } from './vote'
@@ -89,6 +89,27 @@ describe('ranking', () => {
     expect(uhd.score).toBeCloseTo(1 - 0.625 * 0.775, 12)
     expect(uhd.untouchedShare).toBeCloseTo(0.5, 12)
     expect(uhd.reason).toMatch(/50 % stays untouched/)
+  })
+
+  it('comes to the same as pricing each clip alone', () => {
+    const some = ['3840x2160@25p', '1920x1080@50i', '720x576/64:45@50i', '4096x2160@23.976p', '1280x720@9p']
+    fc.assert(
+      fc.property(
+        fc.subarray(some, { minLength: 1 }),
+        fc.constantFrom(...some, '1920x1080@59.94p', '1440x1080/4:3@50i'),
+        (own, tried) => {
+          const blocs = own.map((text, i) => bloc(text, 1 + i))
+          const lost = blocs.reduce((sum, b) => sum + b.weight * tollOf(b.picture, format(tried)).loss, 0)
+          const seconds = blocs.reduce((sum, b) => sum + b.weight, 0)
+          const found = rank(blocs, { policy: defaultPolicy, tried: [format(tried)] }).find(
+            (c) => formatText(c.format) === tried,
+          )!
+          expect(found.score).toBeCloseTo(lost / seconds, 12)
+          const grade = tollOf(blocs[0].picture, format(tried)).grade
+          expect(found.shareByGrade[grade]).toBeGreaterThanOrEqual(blocs[0].weight / seconds - 1e-12)
+        },
+      ),
+    )
   })
 
   it('does not depend on the order of the clips', () => {

@@ -1,22 +1,13 @@
 import { toNumber } from '../rational/rational'
 import { type Format, formatText } from '../format/format'
-import type { Grade } from '../toll/charge'
 import { type Lean, type Policy, leaning } from '../toll/policy'
-import { pictureOfFormat, tollOf } from '../toll/toll'
-import { plainTreatment } from '../toll/treatment'
 import { candidateFormats } from './candidates'
-import { type Priced, reasonFor } from './reason'
+import { type Price, pricing } from './price'
+import { reasonFor } from './reason'
 import type { Bloc } from './vote'
 
-/** A format with its price for all footage. Shares are of weighted running time. */
-export interface Candidate {
-  readonly format: Format
-  /** 0 = nothing lost, 1 = all. Footage and delivery together. */
-  readonly score: number
-  readonly footageLoss: number
-  readonly deliveryLoss: number
-  readonly untouchedShare: number
-  readonly shareByGrade: Readonly<Record<Grade, number>>
+/** A format with its price for all footage, and why it stands where it stands. */
+export interface Candidate extends Price {
   readonly reason: string
 }
 
@@ -34,53 +25,29 @@ export interface RankOptions {
 export function rank(blocs: readonly Bloc[], options: RankOptions): Candidate[] {
   const { deliverables = [], lean = 'balanced', tried = [], explained = Infinity } = options
   const policy = leaning(options.policy, lean)
+  const priceIn = pricing(blocs, deliverables, policy)
   const candidates = candidateFormats(blocs, deliverables, tried).map((format) => ({
-    ...price(format, blocs, deliverables, policy),
+    ...priceIn(format),
     text: formatText(format),
   }))
   candidates.sort((a, b) => compareCandidates(a, b, lean))
-  return candidates.map(({ priced, text: _, ...candidate }, i) => ({
-    ...candidate,
-    reason: i < explained ? reasonFor(candidate.format, priced, deliverables, policy) : '',
+  return candidates.map(({ text: _, ...price }, i) => ({
+    ...price,
+    reason: i < explained ? reasonFor(price.format, blocs, deliverables, policy) : '',
   }))
 }
 
 /** The price of one format, sentence included. */
 export function priceOf(format: Format, blocs: readonly Bloc[], options: RankOptions): Candidate {
-  const policy = leaning(options.policy, options.lean ?? 'balanced')
-  const { priced, ...candidate } = price(format, blocs, options.deliverables ?? [], policy)
-  return { ...candidate, reason: reasonFor(format, priced, options.deliverables ?? [], policy) }
-}
-
-function price(format: Format, blocs: readonly Bloc[], deliverables: readonly Format[], policy: Policy) {
-  const priced: Priced[] = []
-  const shareByGrade: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
-  let [weight, lost] = [0, 0]
-  for (const bloc of blocs) {
-    const toll = tollOf(bloc.picture, format, plainTreatment, policy)
-    priced.push({ bloc, toll })
-    weight += bloc.weight
-    lost += bloc.weight * toll.loss
-    shareByGrade[toll.grade] += bloc.weight
-  }
-  for (const grade of Object.keys(shareByGrade) as Grade[])
-    shareByGrade[grade] = weight > 0 ? shareByGrade[grade] / weight : 0
-  const footageLoss = weight > 0 ? lost / weight : 0
-  const asClip = pictureOfFormat(format)
-  const deliveryLoss =
-    1 - deliverables.reduce((kept, d) => kept * (1 - tollOf(asClip, d, plainTreatment, policy).loss), 1)
+  const { deliverables = [], lean = 'balanced' } = options
+  const policy = leaning(options.policy, lean)
   return {
-    format,
-    score: 1 - (1 - footageLoss) * (1 - deliveryLoss),
-    footageLoss,
-    deliveryLoss,
-    untouchedShare: shareByGrade.free,
-    shareByGrade,
-    priced,
+    ...pricing(blocs, deliverables, policy)(format),
+    reason: reasonFor(format, blocs, deliverables, policy),
   }
 }
 
-type Ranked = Omit<Candidate, 'reason'> & { readonly text: string }
+type Ranked = Price & { readonly text: string }
 
 /** Better first. What ties is settled by progressive before interlaced, fewer pixels, a lower rate, and last by name. */
 function compareCandidates(a: Ranked, b: Ranked, lean: Lean): number {

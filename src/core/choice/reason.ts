@@ -7,7 +7,7 @@ import { pictureOfFormat, tollOf } from '../toll/toll'
 import { plainTreatment } from '../toll/treatment'
 import type { Bloc } from './vote'
 
-export interface Priced {
+interface Priced {
   readonly bloc: Bloc
   readonly toll: Toll
 }
@@ -23,10 +23,11 @@ export function runningTime(seconds: number): string {
 /** Why a format stands where it stands: what stays untouched, what costs most, and what delivery adds. */
 export function reasonFor(
   format: Format,
-  priced: readonly Priced[],
+  blocs: readonly Bloc[],
   deliverables: readonly Format[],
   policy: Policy,
 ): string {
+  const priced = blocs.map((bloc) => ({ bloc, toll: tollOf(bloc.picture, format, plainTreatment, policy) }))
   return [untouched(priced), dearest(priced), delivered(format, deliverables, policy)]
     .filter(Boolean)
     .join(' ')
