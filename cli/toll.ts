@@ -1,4 +1,5 @@
 import { parseFormat } from '../src/core/format/parse'
+import { notedOf } from '../src/core/toll/noted'
 import { pictureOf } from '../src/core/toll/picture'
 import { sentence } from '../src/core/toll/sentence'
 import { tollOf } from '../src/core/toll/toll'
@@ -27,18 +28,22 @@ export const tollCommand: Command = {
       // Sound has no picture to pay for; a file that could not be read is told above.
       if (!video) continue
       const { grade, loss, charges } = tollOf(pictureOf(video), parsed.format)
-      const told = charges.map((charge) => ({
-        kind: charge.kind,
-        grade: charge.grade,
-        loss: charge.loss,
-        text: sentence(charge),
-      }))
+      const told = [
+        ...charges.map((charge) => ({
+          kind: charge.kind,
+          grade: charge.grade,
+          loss: charge.loss,
+          text: sentence(charge),
+        })),
+        // Noted only: no grade, nothing lost.
+        ...notedOf(result.reading!).map(({ kind, text }) => ({ kind, grade: null, loss: 0, text })),
+      ]
       if (json) print(JSON.stringify({ file, grade, loss, charges: told }))
       else {
         print(`${file}  ${grade}, loss ${loss.toFixed(3)}`)
-        aligned(told.map((charge) => ['   ', charge.grade, charge.loss.toFixed(3), charge.text])).forEach(
-          print,
-        )
+        aligned(
+          told.map((charge) => ['   ', charge.grade ?? 'noted', charge.loss.toFixed(3), charge.text]),
+        ).forEach(print)
       }
     }
     return status

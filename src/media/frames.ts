@@ -7,6 +7,7 @@ import {
   type VideoSample,
   VideoSampleSink,
 } from 'mediabunny'
+import { nativeCodecs } from '../core/toll/noted'
 import type { MediaLocator } from './source'
 
 /** Decoded pictures of one clip, upright, with the pixels as stored (not yet stretched to square). */
@@ -41,13 +42,12 @@ async function openStill(locator: MediaLocator): Promise<FrameAccess> {
   }
 }
 
-/** Codecs that a browser may decode; whether this one does is asked of it. */
-const decodable = new Set(['H.264', 'HEVC', 'VP8', 'VP9', 'AV1', 'ProRes'])
 /** Wrappers that the demultiplexer takes apart. */
 const openable = new Set(['MP4', 'QuickTime', 'Matroska', 'WebM', 'MPEG-TS'])
 
 async function openVideo(locator: MediaLocator, { codec, container }: ClipKind): Promise<FrameAccess> {
-  if (!decodable.has(codec))
+  // Whether this browser is one that decodes it is asked below.
+  if (!nativeCodecs.has(codec))
     throw new NoPicture(`This browser cannot decode ${codec}: the facts stand, the picture cannot be shown.`)
   if (!openable.has(container))
     throw new NoPicture(`${codec} in ${container} cannot be shown here yet: the facts stand.`)

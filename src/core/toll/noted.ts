@@ -1,0 +1,25 @@
+import type { Reading } from '../reading/reading'
+
+/** What is told of a clip without a grade and without a loss: it costs work, not picture. */
+export interface Noted {
+  readonly kind: 'codec' | 'sound-rate'
+  readonly text: string
+}
+
+/** Codecs that are decoded as they are: by browsers' decoders, and ProRes by the decoder that ships. */
+export const nativeCodecs: ReadonlySet<string> = new Set(['H.264', 'HEVC', 'VP8', 'VP9', 'AV1', 'ProRes'])
+
+/** Sound that goes with pictures is sampled so often a second (SMPTE ST 272, AES5). */
+export const soundRate = 48_000
+
+/** What to note about a clip's codec and sound; nothing where both are as they should be. */
+export function notedOf({ kind, video, audio }: Reading): Noted[] {
+  const noted: Noted[] = []
+  if (kind === 'video' && video && !nativeCodecs.has(video.codec))
+    noted.push({ kind: 'codec', text: `${video.codec} is not decoded here: facts only, no picture` })
+  const rates = new Set(audio.flatMap((sound) => sound.sampleRate ?? []))
+  rates.delete(soundRate)
+  for (const rate of rates)
+    noted.push({ kind: 'sound-rate', text: `sound resampled, ${rate / 1000} to ${soundRate / 1000} kHz` })
+  return noted
+}
