@@ -2,20 +2,28 @@
 import { useEventListener } from '@vueuse/core'
 import { ConfigProvider } from 'ant-design-vue'
 import { computed, watchEffect } from 'vue'
+import { useRoute } from 'vue-router'
+import { useHabits } from '../stores/habits'
 import { useProject } from '../stores/project'
 import { useEdition } from './theme/edition'
-import { componentTheme, cssVariables } from './theme/tokens'
+import { type Edition, componentTheme, cssVariables } from './theme/tokens'
 
+const route = useRoute()
 const project = useProject()
+const habits = useHabits()
 const { edition } = useEdition()
 const theme = computed(() => componentTheme(edition.value))
 
-watchEffect(() => {
+function dress(as: Edition) {
   const root = document.documentElement
-  root.dataset.edition = edition.value
-  root.style.colorScheme = edition.value === 'night' ? 'dark' : 'light'
-  for (const [name, value] of Object.entries(cssVariables(edition.value))) root.style.setProperty(name, value)
-})
+  root.dataset.edition = as
+  root.style.colorScheme = as === 'night' ? 'dark' : 'light'
+  for (const [name, value] of Object.entries(cssVariables(as))) root.style.setProperty(name, value)
+}
+watchEffect(() => dress(edition.value))
+// Paper is light, whatever the screen is.
+useEventListener(window, 'beforeprint', () => dress('light'))
+useEventListener(window, 'afterprint', () => dress(edition.value))
 
 // Leaving while something is being written would lose it: the browser asks.
 useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
@@ -30,8 +38,10 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   const undoing = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z'
   if (!undoing || isTyping(event.target)) return
   event.preventDefault()
-  if (event.shiftKey) project.redo()
-  else project.undo()
+  // Habits have a history of their own, undone where they are set.
+  const history = route.name === 'habits' ? habits : project
+  if (event.shiftKey) history.redo()
+  else history.undo()
 })
 </script>
 

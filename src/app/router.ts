@@ -15,6 +15,8 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'start', component: () => import('./places/start/Start.vue') },
+    { path: '/new', name: 'new', component: () => import('./places/start/NewProject.vue') },
+    { path: '/habits', name: 'habits', component: () => import('./places/start/HabitsPage.vue') },
     {
       path: '/p/:id',
       component: () => import('./OpenProject.vue'),
@@ -25,6 +27,7 @@ export const router = createRouter({
           name: 'inspection',
           component: () => import('./places/arrivals/InspectionSheet.vue'),
         },
+        { path: 'log', name: 'log', component: () => import('./places/yard/LogSheet.vue') },
         ...places.map((place) => ({ path: place, name: place, component: views[place] as never })),
       ],
     },

@@ -1,4 +1,5 @@
 import Dexie, { type EntityTable, type Table } from 'dexie'
+import type { Habits } from '../core/edit/habits'
 import type { Clip, Project, Timeline } from '../core/edit/project'
 
 /** A row that belongs to a project; the project's id leads its key. */
@@ -25,6 +26,7 @@ export const database = new Dexie('yard-tally') as Dexie & {
   timelines: Table<Owned<Timeline>, [string, string]>
   posters: Table<PosterRow, [string, string]>
   handles: Table<HandleRow, [string, string]>
+  habits: Table<Habits & { readonly id: string }, string>
 }
 
 database.version(1).stores({
@@ -34,3 +36,5 @@ database.version(1).stores({
   posters: '[projectId+clipId], projectId',
   handles: '[projectId+clipId], projectId',
 })
+
+database.version(2).stores({ habits: 'id' })

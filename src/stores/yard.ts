@@ -1,11 +1,14 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
+import { commonColour } from '../core/choice/candidates'
+import { gatherPayers, payIn } from '../core/choice/pay'
 import { type Candidate, priceOf } from '../core/choice/rank'
 import { type Priority, gatherVotes } from '../core/choice/vote'
 import { setProjectFormat } from '../core/edit/operations'
-import type { SetBy } from '../core/edit/project'
+import { formatOfClip } from '../core/edit/place'
+import type { Clip, SetBy } from '../core/edit/project'
 import { type Format, formatName, formatText } from '../core/format/format'
-import type { Lean } from '../core/toll/policy'
+import { type Lean, leaning } from '../core/toll/policy'
 import { choiceService } from '../workers/services'
 import { now, useProject } from './project'
 
@@ -14,8 +17,10 @@ export const useYard = defineStore('yard', () => {
   const project = useProject()
   const ranking = shallowRef<readonly Candidate[]>([])
   const ranked = ref(false)
-  /** A format that the editor looks at; without one, the project's or the best. */
-  const looked = shallowRef<Format | null>(null)
+  /** A format that the editor looks at, and how it came up; without one, the project's or the best. */
+  const looked = shallowRef<{ readonly format: Format; readonly setBy: SetBy } | null>(null)
+  /** A second format, priced beside the first. */
+  const beside = shallowRef<Format | null>(null)
   let asked = 0
 
   const ballot = computed(() => gatherVotes(project.clips))
@@ -44,16 +49,33 @@ export const useYard = defineStore('yard', () => {
   )
   watch(
     () => project.doc?.project.id,
-    () => (looked.value = null),
+    () => {
+      looked.value = null
+      beside.value = null
+    },
   )
 
   const best = computed(() => ranking.value[0] ?? null)
   const candidate = computed<Format | null>(
-    () => looked.value ?? project.format ?? best.value?.format ?? null,
+    () => looked.value?.format ?? project.format ?? best.value?.format ?? null,
   )
+  /** Makes a format the one that is looked at, or goes back to the project's or the best (null). */
+  function look(format: Format | null, setBy: SetBy = 'tried'): void {
+    looked.value = format && { format, setBy }
+  }
   /** The price of the format that is looked at, at once. */
   const price = computed<Candidate | null>(() =>
     candidate.value && project.doc ? priceOf(candidate.value, ballot.value.blocs, options.value) : null,
+  )
+
+  const policy = computed(() => leaning(project.doc!.project.policy, lean.value))
+  const payers = computed(() => gatherPayers(project.clips.filter((clip) => !clip.fault)))
+  /** What every clip pays at the candidate, and beside it at the second format. */
+  const payments = computed(() =>
+    candidate.value && project.doc ? payIn(payers.value, candidate.value, policy.value) : [],
+  )
+  const paymentsBeside = computed(() =>
+    beside.value && project.doc ? payIn(payers.value, beside.value, policy.value) : [],
   )
 
   /** How much a clip counts: key three times, left out not at all. */
@@ -65,20 +87,29 @@ export const useYard = defineStore('yard', () => {
 
   const setLean = (value: Lean) => project.edit(`lean to ${value}`, (doc) => void (doc.project.lean = value))
 
-  /** Makes a format the project's, and writes into the log who chose it and why. */
-  function choose(format: Format, setBy: SetBy): void {
+  /** Makes a format the project's, and writes into the log who chose it, from what, and why. */
+  function choose(format: Format, setBy: SetBy, from = ''): void {
     if (!project.doc) return
     const { score, reason } = priceOf(format, ballot.value.blocs, options.value)
-    const words = `Score ${score.toFixed(2)}, ${lean.value}. ${reason}`
+    const words = `${from}Score ${score.toFixed(2)}, ${lean.value}. ${reason}`
     project.edit(`set the format to ${formatName(format)}`, (doc) =>
       setProjectFormat(doc, { at: now(), setBy, format, reason: words }),
     )
     looked.value = null
   }
 
-  /** How a format came to be looked at: the best of the ranking, or tried. */
-  const originOf = (format: Format): SetBy =>
-    best.value && formatText(best.value.format) === formatText(format) ? 'recommended' : 'tried'
+  /** Sets the format that is looked at: recommended where it is the best, else as it came up. */
+  function chooseCandidate(): void {
+    const format = candidate.value
+    if (!format) return
+    const isBest = best.value !== null && formatText(best.value.format) === formatText(format)
+    choose(format, isBest ? 'recommended' : (looked.value?.setBy ?? 'tried'))
+  }
+  /** Sets the format of a clip as the project's. Stills and sound have none to give. */
+  function chooseFromClip(clip: Clip): void {
+    const format = formatOfClip(clip, commonColour(ballot.value.blocs, options.value.deliverables))
+    if (format) choose(format, 'clip', `The format of ${clip.name}. `)
+  }
 
   /** Formats that will be handed over: candidates are priced for them too. */
   const deliver = (format: Format) =>
@@ -101,10 +132,16 @@ export const useYard = defineStore('yard', () => {
     best,
     lean,
     looked,
+    look,
+    beside,
     candidate,
     price,
+    policy,
+    payments,
+    paymentsBeside,
     setLean,
-    choose,
-    originOf,
+    chooseCandidate,
+    chooseFromClip,
+    options,
   }
 })

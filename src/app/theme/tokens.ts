@@ -40,6 +40,22 @@ export function cssVariables(edition: Edition): Record<string, string> {
   return Object.fromEntries(Object.entries(editions[edition]).map(([name, value]) => [`--${name}`, value]))
 }
 
+/**
+ * Tints for the series of a chart, from strong to faint: ink blue into the colour of the rules. Grades keep their own
+ * colours to themselves.
+ */
+export function chartTints(edition: Edition, count: number): string[] {
+  const { accent, line } = editions[edition]
+  const channel = (hex: string, at: number) => parseInt(hex.slice(1 + 2 * at, 3 + 2 * at), 16)
+  return Array.from({ length: count }, (_, i) => {
+    const part = count > 1 ? i / (count - 1) : 0
+    const mixed = [0, 1, 2].map((at) =>
+      Math.round(channel(accent, at) * (1 - part) + channel(line, at) * part),
+    )
+    return `rgb(${mixed.join(' ')})`
+  })
+}
+
 export const sans = "'IBM Plex Sans', sans-serif"
 
 /** The component library in our colours: hairlines, small corners, no shadows on still surfaces. */

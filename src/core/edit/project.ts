@@ -9,7 +9,7 @@ import { Lean, Policy, defaultPolicy } from '../toll/policy'
 import { Treatment } from '../toll/treatment'
 
 /** Who set a format, and from what. */
-export const SetBy = z.enum(['typed', 'standard', 'clip', 'recommended', 'tried', 'delivery'])
+export const SetBy = z.enum(['typed', 'standard', 'own', 'clip', 'recommended', 'tried', 'delivery'])
 export type SetBy = z.infer<typeof SetBy>
 
 /** A line of the decision log: who decided what format, when and why. */

@@ -5,6 +5,7 @@ import { formatName, tradeName } from '../format/format'
 export const setByWords: Record<SetBy, string> = {
   typed: 'typed',
   standard: 'a standard format',
+  own: 'an own format',
   clip: 'taken from a clip',
   recommended: 'recommended',
   tried: 'tried',

@@ -6,6 +6,7 @@ import { differencesFrom, oddities } from '../../../core/check/marks'
 import { runningTime } from '../../../core/choice/reason'
 import { formatName } from '../../../core/format/format'
 import { useProject } from '../../../stores/project'
+import PrintedSheet from '../../components/PrintedSheet.vue'
 import { columnOf } from './columns'
 import { majorities } from './majority'
 
@@ -18,11 +19,11 @@ const print = () => window.print()
 </script>
 
 <template>
-  <div class="page">
-    <div class="bar no-print">
+  <PrintedSheet>
+    <template #bar>
       <RouterLink :to="{ name: 'arrivals' }">back to Arrivals</RouterLink>
       <Button type="primary" @click="print">Print</Button>
-    </div>
+    </template>
     <h1>{{ project.doc!.project.name }}: what came in</h1>
     <p class="quiet">
       {{ video.length }} clips, {{ runningTime(seconds) }}{{ majorities(video) }}.
@@ -58,20 +59,10 @@ const print = () => window.print()
         </tr>
       </tbody>
     </table>
-  </div>
+  </PrintedSheet>
 </template>
 
 <style scoped>
-.page {
-  height: 100%;
-  overflow: auto;
-  padding: 20px 32px;
-}
-.bar {
-  display: flex;
-  justify-content: space-between;
-  padding-bottom: 12px;
-}
 table {
   border-collapse: collapse;
   width: 100%;
@@ -93,24 +84,5 @@ tbody tr:first-child td {
 }
 tbody {
   break-inside: avoid;
-}
-</style>
-
-<style>
-@media print {
-  .no-print,
-  .house > header {
-    display: none !important;
-  }
-  html,
-  body,
-  #app,
-  .house,
-  .page {
-    height: auto !important;
-    overflow: visible !important;
-    display: block !important;
-    background: #fff !important;
-  }
 }
 </style>

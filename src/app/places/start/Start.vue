@@ -3,13 +3,17 @@ import { Button, Input } from 'ant-design-vue'
 import dayjs from 'dayjs'
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import { usualRate } from '../../../core/edit/habits'
+import { rateName } from '../../../core/rate/rate'
 import { useArrivals } from '../../../stores/arrivals'
 import { useMedia } from '../../../stores/media'
+import { useHabits } from '../../../stores/habits'
 import { useProject } from '../../../stores/project'
 import TallyMarks from '../../components/TallyMarks.vue'
 
 const router = useRouter()
 const project = useProject()
+const habits = useHabits()
 const arrivals = useArrivals()
 const media = useMedia()
 const name = ref('')
@@ -21,14 +25,11 @@ onMounted(() => {
   void arrivals.lookAtSiding()
 })
 
-async function create() {
-  const id = await project.create(name.value.trim() || 'Untitled')
-  await router.push({ name: 'arrivals', params: { id } })
-}
+const create = () => router.push({ name: 'new', query: name.value.trim() ? { name: name.value.trim() } : {} })
 
 /** The demo is a project like any other: its clips come in from the siding as they arrive there. */
 async function openDemo() {
-  const id = await project.create('The Ninth Bell')
+  const id = await project.create({ name: 'The Ninth Bell', habits: habits.habits })
   await media.openProject(id)
   arrivals.following = true
   await router.push({ name: 'arrivals', params: { id } })
@@ -57,8 +58,13 @@ async function importProject(event: Event) {
         <h2>A new project</h2>
         <div class="row">
           <Input v-model:value="name" placeholder="its name" aria-label="Name of the new project" />
-          <Button type="primary" html-type="submit">Begin</Button>
+          <Button type="primary" html-type="submit">Begin…</Button>
         </div>
+        <p class="quiet">
+          Begun with <RouterLink :to="{ name: 'habits' }">your habits</RouterLink>:
+          {{ habits.habits.mains }} Hz, {{ habits.habits.shape }},
+          {{ rateName(usualRate(habits.habits)) }} frames a second.
+        </p>
       </form>
       <div>
         <h2>The demo</h2>

@@ -8,7 +8,7 @@ import { toNumber } from '../../../core/rational/rational'
 import { figure, percent } from '../../../core/toll/sentence'
 
 /** Source frames above, timeline frames below: what is shown again, what is left out, and what would help. */
-const props = defineProps<{ source: Rate; timeline: Rate }>()
+const props = defineProps<{ source: Rate; timeline: Rate; fields?: boolean }>()
 const cell = 26
 const shown = 16
 
@@ -62,7 +62,7 @@ const helps = computed(() => {
     <figcaption>
       <b class="figures">{{ rateName(source) }} in {{ rateName(timeline) }}</b
       >&nbsp;
-      <span class="quiet">{{ says }}</span>
+      <span class="quiet">{{ fields ? 'deinterlaced to double rate; ' : '' }}{{ says }}</span>
     </figcaption>
     <svg
       :viewBox="`0 0 ${shown * cell} 58`"

@@ -1,66 +1,109 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import type { Clip } from '../../../core/edit/project'
-import { formatName } from '../../../core/format/format'
-import { type ChargeKind, type Grade, type Toll, grades } from '../../../core/toll/charge'
-import { pictureKey, pictureOf } from '../../../core/toll/picture'
-import { leaning } from '../../../core/toll/policy'
-import { tollSentence } from '../../../core/toll/sentence'
-import { tollOf } from '../../../core/toll/toll'
+import { useVirtualizer } from '@tanstack/vue-virtual'
+import { computed, nextTick, ref } from 'vue'
+import { priceOf } from '../../../core/choice/rank'
+import { formatName, formatText } from '../../../core/format/format'
+import { type ChargeKind, type Grade, grades } from '../../../core/toll/charge'
+import { percent } from '../../../core/toll/sentence'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
 import GradeMark from '../../components/GradeMark.vue'
+import { useListKeys } from '../../components/list-keys'
 import NativeSelect from '../../components/NativeSelect.vue'
 import { clockTime, rateLabel, uprightSizeName } from '../../figures'
+import { kindsOf, rowsOf } from './toll-rows'
 
-/** Every clip priced at the candidate, the dearest first. */
+/** Every clip priced at the candidate, the dearest first; on wish with a second format beside it. */
+const opened = defineModel<string | null>('opened', { required: true })
 const project = useProject()
 const yard = useYard()
 const only = ref<Grade | null>(null)
 const kind = ref<ChargeKind | ''>('')
+const differing = ref(false)
 
-const rows = computed(() => {
-  const format = yard.candidate
-  if (!format) return []
-  const policy = leaning(project.doc!.project.policy, yard.lean)
-  // Clips with the same reading are priced once.
-  const known = new Map<string, { toll: Toll; text: string }>()
-  return project.clips
-    .filter((clip) => clip.reading?.kind === 'video' && clip.reading.video && !clip.fault)
-    .map((clip): { clip: Clip; toll: Toll; text: string } => {
-      const picture = pictureOf(clip.reading!.video!)
-      const key = pictureKey(picture)
-      let priced = known.get(key)
-      if (!priced) {
-        const toll = tollOf(picture, format, undefined, policy)
-        priced = { toll, text: tollSentence(toll) }
-        known.set(key, priced)
-      }
-      return { clip, ...priced }
-    })
-    .sort((a, b) => grades.indexOf(b.toll.grade) - grades.indexOf(a.toll.grade) || b.toll.loss - a.toll.loss)
+const rows = computed(() => rowsOf(project.doc!.clips, yard.payments, yard.paymentsBeside))
+const counts = computed(() => {
+  const counted: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
+  for (const { toll, ids } of yard.payments) counted[toll.grade] += ids.length
+  return counted
 })
-const counts = computed(
-  () =>
-    Object.fromEntries(grades.map((g) => [g, rows.value.filter((r) => r.toll.grade === g).length])) as Record<
-      Grade,
-      number
-    >,
-)
-const kinds = computed(() =>
-  [...new Set(rows.value.flatMap((row) => row.toll.charges.map((charge) => charge.kind)))].sort(),
-)
+const kinds = computed(() => kindsOf(yard.payments))
 const shown = computed(() =>
   rows.value
     .filter((row) => !only.value || row.toll.grade === only.value)
     .filter((row) => !kind.value || row.toll.charges.some((charge) => charge.kind === kind.value))
-    .slice(0, 300),
+    .filter((row) => !differing.value || !row.beside || row.beside.text !== row.text),
 )
+
+/** Formats to set beside the candidate: the project's and the best. */
+const choices = computed(() => {
+  const known = [
+    ...(project.format ? [project.format] : []),
+    ...yard.ranking.slice(0, 10).map((c) => c.format),
+  ]
+  const text = yard.candidate ? formatText(yard.candidate) : ''
+  return known.filter(
+    (f, i) => formatText(f) !== text && known.findIndex((o) => formatText(o) === formatText(f)) === i,
+  )
+})
+const besideText = computed({
+  get: () => (yard.beside ? formatText(yard.beside) : ''),
+  set: (text) => (yard.beside = choices.value.find((f) => formatText(f) === text) ?? null),
+})
+/** Both formats in a line: score, and how many clips fare better at each. */
+const verdict = computed(() => {
+  if (!yard.beside || !yard.price) return ''
+  const other = priceOf(yard.beside, yard.ballot.blocs, yard.options)
+  const loss = (row: (typeof rows.value)[number]) => row.toll.loss - (row.beside?.toll.loss ?? row.toll.loss)
+  const less = rows.value.filter((row) => loss(row) < -1e-9).length
+  const more = rows.value.filter((row) => loss(row) > 1e-9).length
+  return (
+    `${formatName(yard.price.format)} scores ${yard.price.score.toFixed(2)}, untouched ${percent(yard.price.untouchedShare)}; ` +
+    `${formatName(yard.beside)} ${other.score.toFixed(2)}, ${percent(other.untouchedShare)}. ` +
+    `${less} pay less at the first, ${more} at the second, ${rows.value.length - less - more} the same.`
+  )
+})
+
 const priorities = [
   { value: 'normal', label: 'normal' },
   { value: 'key', label: 'key ×3' },
   { value: 'left-out', label: 'left out' },
 ] as const
+
+const scroller = ref<HTMLElement | null>(null)
+const rowHeight = 40
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: shown.value.length,
+    getScrollElement: () => scroller.value,
+    estimateSize: () => rowHeight,
+    overscan: 10,
+  })),
+)
+const visible = computed(() =>
+  virtual.value.getVirtualItems().map(({ index }) => ({ index, row: shown.value[index] })),
+)
+/** Rows that are not drawn leave their room above and below. */
+const room = computed(() => {
+  const items = virtual.value.getVirtualItems()
+  const above = items[0]?.start ?? 0
+  return { above, below: virtual.value.getTotalSize() - (items.at(-1)?.end ?? 0) }
+})
+
+const keys = useListKeys(() => shown.value.map(({ clip }) => clip), {
+  move: async (index) => {
+    virtual.value.scrollToIndex(index)
+    await nextTick()
+    scroller.value?.querySelector<HTMLElement>(`[data-row="${index}"]`)?.focus()
+    // An open docket follows.
+    if (opened.value) opened.value = shown.value[index].clip.id
+  },
+  leave: () => (opened.value = null),
+})
+function onKey(event: KeyboardEvent) {
+  // Enter on a name presses it; the selects keep their own keys.
+  if (event.key !== 'Enter' && (event.target as HTMLElement).matches('.clip')) keys.onKey(event)
+}
 </script>
 
 <template>
@@ -90,10 +133,44 @@ const priorities = [
         </button>
       </span>
     </div>
-    <div class="scroll" tabindex="0" role="region" aria-label="Tolls of the clips">
-      <table>
+    <div class="beside">
+      <label class="quiet"
+        >beside it
+        <NativeSelect
+          v-model:value="besideText"
+          class="small"
+          aria-label="A second format beside it"
+          :options="[
+            { value: '', label: 'no other' },
+            ...choices.map((f) => ({ value: formatText(f), label: formatName(f) })),
+          ]"
+        />
+      </label>
+      <template v-if="yard.beside">
+        <button class="word" :aria-pressed="differing" @click="differing = !differing">
+          only where they differ
+        </button>
+        <span class="quiet verdict">{{ verdict }}</span>
+      </template>
+    </div>
+    <div
+      ref="scroller"
+      class="scroll"
+      tabindex="0"
+      role="region"
+      aria-label="Tolls of the clips"
+      @keydown="onKey"
+    >
+      <table :class="{ two: yard.beside }">
         <thead class="heading">
-          <tr>
+          <tr v-if="yard.beside">
+            <th>clip</th>
+            <th class="right">size</th>
+            <th class="right">rate</th>
+            <th>at {{ formatName(yard.candidate) }}</th>
+            <th>at {{ formatName(yard.beside) }}</th>
+          </tr>
+          <tr v-else>
             <th>clip</th>
             <th class="right">size</th>
             <th class="right">rate</th>
@@ -104,23 +181,59 @@ const priorities = [
           </tr>
         </thead>
         <tbody>
-          <tr v-for="{ clip, toll, text } in shown" :key="clip.id">
-            <td>{{ clip.name }}</td>
-            <td class="figures right">{{ uprightSizeName(clip) }}</td>
-            <td class="figures right">{{ rateLabel(clip) }}</td>
-            <td class="figures right">{{ clockTime(clip.reading?.durationSec) }}</td>
+          <tr v-if="room.above" aria-hidden="true" :style="{ height: `${room.above}px` }" />
+          <tr
+            v-for="{ index, row } in visible"
+            :key="row.clip.id"
+            :aria-rowindex="index + 1"
+            :class="{ opened: opened === row.clip.id }"
+          >
             <td>
-              <NativeSelect
-                class="small"
-                :value="clip.priority"
-                :aria-label="`How much ${clip.name} counts`"
-                :options="priorities"
-                @update:value="yard.setPriority(clip.id, $event)"
-              />
+              <button
+                class="clip ellipsis"
+                :data-row="index"
+                :tabindex="index === keys.at.value ? 0 : -1"
+                :title="`${row.clip.name}: what happens to it`"
+                @click="((opened = row.clip.id), (keys.at.value = index))"
+              >
+                {{ row.clip.name }}
+              </button>
             </td>
-            <td><GradeMark :grade="toll.grade" /></td>
-            <td>{{ text }}</td>
+            <td class="figures right">{{ uprightSizeName(row.clip) }}</td>
+            <td class="figures right">{{ rateLabel(row.clip) }}</td>
+            <template v-if="yard.beside">
+              <td
+                v-for="paid in [row, row.beside!]"
+                :key="paid === row ? 'first' : 'second'"
+                :class="{
+                  less: paid.toll.loss < (paid === row ? row.beside!.toll.loss : row.toll.loss) - 1e-9,
+                }"
+              >
+                <GradeMark :grade="paid.toll.grade" />
+                <span class="figures loss">{{ paid.toll.loss.toFixed(2) }}</span>
+                <span class="text one" :title="paid.text">{{ paid.text }}</span>
+              </td>
+            </template>
+            <template v-else>
+              <td class="figures right">{{ clockTime(row.clip.reading?.durationSec) }}</td>
+              <td>
+                <span v-if="row.clip.reading?.kind === 'still'" class="quiet">no vote</span>
+                <NativeSelect
+                  v-else
+                  class="small"
+                  :value="row.clip.priority"
+                  :aria-label="`How much ${row.clip.name} counts`"
+                  :options="priorities"
+                  @update:value="yard.setPriority(row.clip.id, $event)"
+                />
+              </td>
+              <td><GradeMark :grade="row.toll.grade" /></td>
+              <td>
+                <span class="text" :title="row.text">{{ row.text }}</span>
+              </td>
+            </template>
           </tr>
+          <tr v-if="room.below > 0" aria-hidden="true" :style="{ height: `${room.below}px` }" />
         </tbody>
       </table>
     </div>
@@ -132,22 +245,52 @@ const priorities = [
   display: flex;
   flex-direction: column;
   border-top: 1px solid var(--ink);
-  padding-top: 8px;
+  padding-top: 6px;
   min-height: 0;
 }
-.title {
+.title,
+.beside {
   display: flex;
   justify-content: space-between;
   align-items: baseline;
-  padding-bottom: 4px;
+  padding-bottom: 3px;
+}
+.beside {
+  justify-content: flex-start;
+  gap: 8px;
+  font-size: 12px;
+}
+.verdict {
+  line-height: 1.25;
 }
 .scroll {
   overflow: auto;
   min-height: 0;
+  /* Rows scroll under the head, not the head under rows. */
+  scroll-padding-top: 24px;
 }
 table {
   border-collapse: collapse;
   width: 100%;
+  table-layout: fixed;
+}
+th:nth-child(1) {
+  width: 158px;
+}
+th:nth-child(2) {
+  width: 82px;
+}
+th:nth-child(3) {
+  width: 66px;
+}
+table:not(.two) th:nth-child(4) {
+  width: 48px;
+}
+table:not(.two) th:nth-child(5) {
+  width: 82px;
+}
+table:not(.two) th:nth-child(6) {
+  width: 70px;
 }
 th {
   font-weight: 500;
@@ -155,15 +298,55 @@ th {
   position: sticky;
   top: 0;
   background: var(--paper);
+  z-index: 1;
 }
 th,
 td {
-  padding: 4px 10px 4px 0;
+  padding: 0 10px 0 0;
   border-bottom: 1px solid var(--line);
-  vertical-align: top;
+  vertical-align: middle;
+}
+tbody tr:not([aria-hidden]) {
+  height: 40px;
 }
 td {
+  line-height: 1.25;
+}
+.opened {
+  box-shadow: inset 3px 0 var(--accent);
+}
+.clip {
+  all: unset;
+  display: block;
+  width: 100%;
+  box-sizing: border-box;
+  padding-left: 6px;
+  cursor: pointer;
+  line-height: 38px;
+}
+.clip:hover {
+  text-decoration: underline;
+}
+.clip:focus-visible {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
+}
+.text {
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
   line-height: 1.3;
+}
+.one {
+  -webkit-line-clamp: 1;
+}
+.loss {
+  margin-left: 8px;
+}
+.less .loss {
+  font-weight: 600;
+  text-decoration: underline;
 }
 .right {
   text-align: right;

@@ -48,22 +48,24 @@ const reset = () => project.edit('weigh as usual', (doc) => void (doc.project.po
 </script>
 
 <template>
-  <details>
-    <summary>Weights of the charges{{ changed ? `, ${changed} changed` : '' }}</summary>
-    <div class="weights">
-      <label v-for="key in keys" :key="key"
-        >{{ words[key] }}
-        <InputNumber
-          :value="policy[key]"
-          :min="0"
-          :max="key === 'distortion' ? 10 : 1"
-          :step="0.01"
-          size="small"
-          @change="set(key, $event)"
-      /></label>
-    </div>
-    <Button size="small" :disabled="changed === 0" @click="reset">As usual</Button>
-  </details>
+  <p class="quiet">
+    What each charge weighs, from 0 to 1. The ranking follows at once{{
+      changed ? `; ${changed} changed` : ''
+    }}.
+  </p>
+  <div class="weights">
+    <label v-for="key in keys" :key="key"
+      >{{ words[key] }}
+      <InputNumber
+        :value="policy[key]"
+        :min="0"
+        :max="key === 'distortion' ? 10 : 1"
+        :step="0.01"
+        size="small"
+        @change="set(key, $event)"
+    /></label>
+  </div>
+  <Button size="small" :disabled="changed === 0" @click="reset">As usual</Button>
 </template>
 
 <style scoped>
@@ -82,9 +84,5 @@ label {
 }
 label :deep(.ant-input-number) {
   width: 74px;
-}
-summary {
-  cursor: pointer;
-  padding-top: 8px;
 }
 </style>

@@ -39,7 +39,7 @@ function look(column: number, row: number) {
   const { columns, rows } = map.value
   const c = columns[Math.max(0, Math.min(columns.length - 1, column))]
   const r = rows[Math.max(0, Math.min(rows.length - 1, row))]
-  if (c && r) yard.looked = makeFormat(r.size, c.rate, 'progressive', yard.candidate?.colour)
+  if (c && r) yard.look(makeFormat(r.size, c.rate, 'progressive', yard.candidate?.colour))
 }
 function here(): [number, number] {
   const format = yard.candidate
@@ -59,7 +59,7 @@ function onKey(event: KeyboardEvent) {
   }
   const step = steps[event.key]
   if (step) look(column + step[0], row + step[1])
-  else if (event.key === 'Escape') yard.looked = null
+  else if (event.key === 'Escape') yard.look(null)
   else return
   event.preventDefault()
 }

@@ -1,0 +1,280 @@
+<script setup lang="ts">
+import { Button, Input } from 'ant-design-vue'
+import { ref } from 'vue'
+import { usualRate } from '../../../core/edit/habits'
+import { formatName, formatText, tradeName } from '../../../core/format/format'
+import { parseFormat } from '../../../core/format/parse'
+import { parseShape } from '../../../core/format/shape'
+import { objections } from '../../../core/format/standard'
+import { parseRate } from '../../../core/rate/parse'
+import { rateName } from '../../../core/rate/rate'
+import { useHabits } from '../../../stores/habits'
+import FormatPicker from '../../components/FormatPicker.vue'
+import { download } from '../../download'
+
+/** What is set once and used for every new project, and the formats that the editor keeps. */
+const habits = useHabits()
+const said = ref<string | null>(null)
+const picker = ref<HTMLInputElement>()
+
+function setShape(text: string) {
+  const shape = parseShape(text)
+  said.value = shape ? null : `“${text}” is not a shape; write it as 16:9 or 2.39:1.`
+  if (shape) habits.set('shape', shape.name)
+}
+function setRate(text: string) {
+  if (!text.trim()) return habits.set('rate', null)
+  const typed = parseRate(text)
+  said.value = typed ? typed.message : `“${text}” is not a rate; write it as 25, 23.976 or 30000/1001.`
+  if (typed) habits.set('rate', typed.rate)
+}
+function setFormat(id: string, text: string) {
+  const parsed = parseFormat(text)
+  const against = parsed
+    ? objections(parsed.format)
+    : [`“${text}” is not a format; write it as 1920x1080@25p.`]
+  said.value = against[0] ?? parsed?.message ?? null
+  if (parsed && against.length === 0) habits.change(id, { format: parsed.format })
+}
+function setName(id: string, name: string) {
+  if (name.trim()) habits.change(id, { name: name.trim().slice(0, 80) })
+}
+const exportFile = () => download('own-formats.json', habits.exportFormats(), 'application/json')
+async function importFile(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  const result = await habits.importFormats(file)
+  said.value =
+    'error' in result
+      ? result.error
+      : `${result.added} ${result.added === 1 ? 'format' : 'formats'} came in${result.known ? `, ${result.known} were here already` : ''}.`
+}
+const valueOf = (event: Event) => (event.target as HTMLInputElement).value
+</script>
+
+<template>
+  <main class="habits" :data-saved="habits.unsaved === 0">
+    <div class="head">
+      <RouterLink to="/">all projects</RouterLink>
+      <h1>Habits</h1>
+      <span class="quiet">used for every new project; a project may differ</span>
+      <span class="end">
+        <button
+          class="word"
+          :disabled="!habits.undoLabel"
+          :title="habits.undoLabel ? `Undo: ${habits.undoLabel}` : 'Nothing to undo'"
+          @click="habits.undo"
+        >
+          undo
+        </button>
+        <button
+          class="word"
+          :disabled="!habits.redoLabel"
+          :title="habits.redoLabel ? `Redo: ${habits.redoLabel}` : 'Nothing to redo'"
+          @click="habits.redo"
+        >
+          redo
+        </button>
+      </span>
+    </div>
+    <p v-if="said" role="status" class="said">{{ said }}</p>
+    <section>
+      <h2>A new project begins with</h2>
+      <dl>
+        <dt>mains where you film</dt>
+        <dd>
+          <label v-for="hertz in [50, 60] as const" :key="hertz"
+            ><input
+              type="radio"
+              name="mains"
+              :checked="habits.habits.mains === hertz"
+              @change="habits.set('mains', hertz)"
+            />
+            {{ hertz }} Hz</label
+          >
+          <span class="quiet"
+            >lamps pulse at {{ 2 * habits.habits.mains }} a second: rates that divide it do not flicker</span
+          >
+        </dd>
+        <dt>shape</dt>
+        <dd>
+          <Input
+            :value="habits.habits.shape"
+            aria-label="Shape"
+            class="short"
+            @change="setShape(valueOf($event))"
+          />
+        </dd>
+        <dt>rate</dt>
+        <dd>
+          <Input
+            :value="habits.habits.rate ? rateName(habits.habits.rate) : ''"
+            :placeholder="rateName(usualRate(habits.habits))"
+            aria-label="Rate"
+            class="short"
+            @change="setRate(valueOf($event))"
+          />
+          <span v-if="!habits.habits.rate" class="quiet">from the mains region</span>
+        </dd>
+        <dt>a clip that does not match</dt>
+        <dd>
+          <label
+            ><input
+              type="radio"
+              name="mismatch"
+              :checked="habits.habits.onMismatch === 'ask'"
+              @change="habits.set('onMismatch', 'ask')"
+            />
+            ask, with figures for both ways</label
+          >
+          <label
+            ><input
+              type="radio"
+              name="mismatch"
+              :checked="habits.habits.onMismatch === 'keep'"
+              @change="habits.set('onMismatch', 'keep')"
+            />
+            keep the timeline’s format, treat the clip</label
+          >
+        </dd>
+      </dl>
+    </section>
+    <section>
+      <div class="title">
+        <h2>Own formats</h2>
+        <Button :disabled="habits.ownFormats.length === 0" @click="exportFile">Export as JSON</Button>
+        <Button @click="picker?.click()">Import…</Button>
+        <input
+          ref="picker"
+          class="visually-hidden"
+          type="file"
+          accept=".json,application/json"
+          aria-label="File of formats"
+          tabindex="-1"
+          @change="importFile"
+        />
+      </div>
+      <p v-if="habits.ownFormats.length === 0" class="quiet">
+        None yet. Keep one here, or in the Yard with “Keep as own”; it is offered wherever a format is chosen.
+      </p>
+      <table v-else>
+        <thead class="heading">
+          <tr>
+            <th>name</th>
+            <th>format</th>
+            <th>what it is</th>
+            <th><span class="visually-hidden">drop</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="own in habits.ownFormats" :key="own.id">
+            <td>
+              <Input
+                :value="own.name"
+                :aria-label="`Name of ${own.name}`"
+                @change="setName(own.id, valueOf($event))"
+              />
+            </td>
+            <td>
+              <Input
+                :value="formatText(own.format)"
+                class="figures"
+                :aria-label="`Format of ${own.name}`"
+                @change="setFormat(own.id, valueOf($event))"
+              />
+            </td>
+            <td class="quiet">
+              {{ formatName(own.format) }}{{ tradeName(own.format) ? `, ${tradeName(own.format)}` : '' }}
+            </td>
+            <td>
+              <button class="word" :aria-label="`Drop ${own.name}`" @click="habits.drop(own.id)">drop</button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <FormatPicker
+        :base="null"
+        verb="Keep"
+        name="A format to keep"
+        @pick="(format) => habits.keep(format)"
+      />
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.habits {
+  height: 100%;
+  overflow: auto;
+  padding: 0 32px 40px;
+}
+.head {
+  display: flex;
+  gap: 20px;
+  align-items: baseline;
+  padding: 18px 0 12px;
+  border-bottom: 1px solid var(--ink);
+}
+.end {
+  margin-left: auto;
+}
+.said {
+  padding-top: 10px;
+}
+section {
+  padding-top: 18px;
+  max-width: 900px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 190px 1fr;
+}
+dt,
+dd {
+  padding: 9px 0;
+  border-bottom: 1px solid var(--line);
+  min-height: 46px;
+}
+dd {
+  display: flex;
+  gap: 18px;
+  align-items: center;
+}
+dd label {
+  display: flex;
+  gap: 6px;
+  min-height: 24px;
+  align-items: center;
+}
+.short {
+  width: 130px;
+  font-family: var(--mono);
+}
+input[type='radio'] {
+  accent-color: var(--accent);
+}
+.title {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding-bottom: 8px;
+}
+.title h2 {
+  margin-right: auto;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  margin-bottom: 12px;
+}
+th {
+  text-align: left;
+}
+td,
+th {
+  padding: 4px 12px 4px 0;
+  border-bottom: 1px solid var(--line);
+}
+</style>

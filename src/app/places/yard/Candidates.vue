@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { type Format, formatName, formatText, tradeName } from '../../../core/format/format'
+import { Lean } from '../../../core/toll/policy'
+import { percent } from '../../../core/toll/sentence'
+import { useYard } from '../../../stores/yard'
+import ShareBar from '../../components/ShareBar.vue'
+
+/** The formats worth choosing, best first; one that is tried and not among them stands above. */
+const yard = useYard()
+const shown = computed(() => yard.ranking.slice(0, 6))
+const isLooked = (format: Format) =>
+  yard.candidate !== null && formatText(format) === formatText(yard.candidate)
+const listed = computed(() => {
+  const place = yard.ranking.findIndex((c) => isLooked(c.format))
+  const rows = shown.value.map((candidate, i) => ({ candidate, place: i + 1 }))
+  if (!yard.price || (place >= 0 && place < shown.value.length)) return rows
+  return [{ candidate: yard.price, place: place + 1 }, ...rows]
+})
+</script>
+
+<template>
+  <div class="leans">
+    <span class="quiet">lean</span>
+    <button
+      v-for="lean in Lean.options"
+      :key="lean"
+      class="word"
+      :aria-pressed="yard.lean === lean"
+      @click="yard.setLean(lean)"
+    >
+      {{ lean }}
+    </button>
+  </div>
+  <ol>
+    <li
+      v-for="{ candidate, place } in listed"
+      :key="formatText(candidate.format)"
+      :class="{ looked: isLooked(candidate.format) }"
+    >
+      <button
+        class="candidate"
+        :aria-current="isLooked(candidate.format)"
+        @click="yard.look(candidate.format)"
+      >
+        <span class="line">
+          <span class="quiet figures place">{{ place || '–' }}</span>
+          <b class="figures" :title="tradeName(candidate.format) ?? undefined">{{
+            formatName(candidate.format)
+          }}</b>
+          <span class="quiet end"
+            >untouched <b class="figures">{{ percent(candidate.untouchedShare) }}</b> score
+            <b class="figures">{{ candidate.score.toFixed(2) }}</b></span
+          >
+        </span>
+        <ShareBar :shares="candidate.shareByGrade" />
+        <span class="reason">{{ candidate.reason }}</span>
+      </button>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.leans {
+  display: flex;
+  justify-content: flex-end;
+  align-items: baseline;
+}
+ol {
+  list-style: none;
+  padding: 0;
+  border-top: 1px solid var(--line);
+}
+li {
+  border-bottom: 1px solid var(--line);
+}
+.candidate {
+  all: unset;
+  display: flex;
+  flex-direction: column;
+  gap: 5px;
+  width: 100%;
+  box-sizing: border-box;
+  padding: 8px 0 8px 12px;
+  cursor: pointer;
+}
+.candidate:focus-visible {
+  outline: 2px solid var(--accent);
+}
+.looked {
+  box-shadow: inset 3px 0 var(--accent);
+  background: var(--paper);
+}
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+.line > b {
+  font-size: 15px;
+}
+.place {
+  width: 18px;
+}
+.end {
+  margin-left: auto;
+}
+.end b {
+  color: var(--ink);
+}
+</style>

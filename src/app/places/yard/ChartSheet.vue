@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip } from 'chart.js'
+import { computed } from 'vue'
+import { Bar } from 'vue-chartjs'
+import { runningTime } from '../../../core/choice/reason'
+import { scoreParts } from '../../../core/choice/parts'
+import { formatName, formatText } from '../../../core/format/format'
+import { useYard } from '../../../stores/yard'
+import { useEdition } from '../../theme/edition'
+import { chartTints, cssVariables } from '../../theme/tokens'
+import { aspects, byAspect, timeByRate } from './tallies'
+
+Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip)
+
+/** Two charts: how much footage there is of each rate and size, and what the scores are made of. */
+const yard = useYard()
+const { edition } = useEdition()
+const colours = computed(() => cssVariables(edition.value))
+
+const time = computed(() => timeByRate(yard.ballot.blocs))
+const tint = (i: number, of: number) => chartTints(edition.value, of)[i]
+const timeData = computed(() => ({
+  labels: [...time.value.rates],
+  datasets: time.value.sizes.map((size, i) => ({
+    label: size,
+    data: [...time.value.seconds[i]],
+    backgroundColor: tint(i, time.value.sizes.length),
+    borderColor: colours.value['--sheet'],
+    borderWidth: 1,
+  })),
+}))
+
+/** The best five, and the one that is tried where it is not among them. */
+const scored = computed(() => {
+  const formats = yard.ranking.slice(0, 5).map((c) => c.format)
+  const tried = yard.candidate
+  if (tried && !formats.some((f) => formatText(f) === formatText(tried))) formats.push(tried)
+  return formats.map((format) => {
+    const parts = scoreParts(format, yard.ballot.blocs, yard.options)
+    return { format, parts, sums: byAspect(parts), score: parts.reduce((sum, part) => sum + part.value, 0) }
+  })
+})
+const partData = computed(() => ({
+  labels: scored.value.map(({ format }) => formatName(format)),
+  datasets: aspects.map((aspect, i) => ({
+    label: aspect,
+    data: scored.value.map(({ sums }) => sums[aspect]),
+    backgroundColor: tint(i, aspects.length),
+    borderColor: colours.value['--sheet'],
+    borderWidth: 1,
+  })),
+}))
+
+/** The dress of both: hairlines, our type, bars stacked side on side. */
+function dress(unit: string) {
+  const text = { color: colours.value['--ink'], font: { family: "'IBM Plex Sans'", size: 12 } }
+  const figures = { ...text, font: { family: "'IBM Plex Mono'", size: 11 } }
+  const quiet = colours.value['--quiet']
+  return {
+    indexAxis: 'y' as const,
+    animation: false as const,
+    maintainAspectRatio: false,
+    scales: {
+      x: {
+        stacked: true,
+        grid: { color: colours.value['--line'] },
+        ticks: { color: quiet, font: figures.font },
+        title: { display: true, text: unit, color: quiet, font: text.font },
+      },
+      y: {
+        stacked: true,
+        grid: { display: false },
+        border: { color: colours.value['--ink'] },
+        ticks: { color: text.color, font: figures.font },
+      },
+    },
+    plugins: {
+      legend: { position: 'bottom' as const, labels: { ...text, boxWidth: 12, boxHeight: 12, padding: 8 } },
+      tooltip: { cornerRadius: 2, bodyFont: text.font, titleFont: figures.font },
+    },
+  }
+}
+const timeOptions = computed(() => dress('seconds'))
+const partOptions = computed(() => dress('score: 0 nothing lost, 1 all'))
+const of = computed(() =>
+  scored.value.find((s) => yard.candidate && formatText(s.format) === formatText(yard.candidate)),
+)
+</script>
+
+<template>
+  <section aria-labelledby="time">
+    <h2 id="time">Running time by rate and size</h2>
+    <div class="chart" :style="{ height: `${90 + 26 * time.rates.length}px` }">
+      <Bar :data="timeData" :options="timeOptions" aria-hidden="true" />
+    </div>
+    <table class="visually-hidden">
+      <caption>
+        Running time by rate and size
+      </caption>
+      <tr>
+        <td />
+        <th v-for="rate in time.rates" :key="rate" scope="col">{{ rate }}</th>
+      </tr>
+      <tr v-for="(size, i) in time.sizes" :key="size">
+        <th scope="row">{{ size }}</th>
+        <td v-for="(rate, j) in time.rates" :key="rate">{{ runningTime(time.seconds[i][j]) }}</td>
+      </tr>
+    </table>
+  </section>
+  <section aria-labelledby="parts">
+    <h2 id="parts">What the scores are made of</h2>
+    <div class="chart" :style="{ height: `${100 + 26 * scored.length}px` }">
+      <Bar :data="partData" :options="partOptions" aria-hidden="true" />
+    </div>
+    <table v-if="of" class="parts">
+      <caption class="quiet">
+        {{
+          formatName(of.format)
+        }}, kind by kind
+      </caption>
+      <tbody>
+        <tr v-for="part in of.parts" :key="part.kind">
+          <th scope="row">{{ part.kind.replace('-', ' ') }}</th>
+          <td class="figures">{{ part.value.toFixed(3) }}</td>
+        </tr>
+        <tr class="sum">
+          <th scope="row">score</th>
+          <td class="figures">{{ of.score.toFixed(3) }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+section + section {
+  margin-top: 16px;
+  border-top: 1px solid var(--line);
+  padding-top: 10px;
+}
+.chart {
+  position: relative;
+  margin-top: 6px;
+}
+.parts {
+  border-collapse: collapse;
+  margin-top: 10px;
+  width: 100%;
+}
+caption {
+  text-align: left;
+}
+th {
+  font-weight: 400;
+  text-align: left;
+}
+td {
+  text-align: right;
+}
+.parts th,
+.parts td {
+  padding: 2px 0;
+  border-bottom: 1px solid var(--line);
+}
+.sum th,
+.sum td {
+  font-weight: 600;
+  border-color: var(--ink);
+}
+</style>

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { Input } from 'ant-design-vue'
+import { computed, ref, watch } from 'vue'
+import { parseRate } from '../../../core/rate/parse'
+import { type Rate, rateName, standardRates } from '../../../core/rate/rate'
+import { equal, toNumber } from '../../../core/rational/rational'
+import { useYard } from '../../../stores/yard'
+import CadenceStrip from './CadenceStrip.vue'
+import MotionDemo from './MotionDemo.vue'
+
+/** Any rate on any other: the pattern drawn, its figures, the motion watched, and what would help. */
+const yard = useYard()
+
+const present = computed(() => {
+  const rates = yard.ballot.blocs.flatMap((bloc) => bloc.picture.rate ?? [])
+  return rates
+    .filter((rate, i) => rates.findIndex((other) => equal(other, rate)) === i)
+    .sort((a, b) => toNumber(a) - toNumber(b))
+})
+const others = computed(() => present.value.filter((rate) => !equal(rate, yard.candidate!.rate)))
+
+/** What is typed; without it, the first other rate of the footage on the candidate's. */
+const typed = ref({ source: '', timeline: '' })
+const read = (text: string): Rate | null => (text.trim() ? (parseRate(text)?.rate ?? null) : null)
+const source = computed(() => read(typed.value.source) ?? others.value[0] ?? present.value[0] ?? null)
+const timeline = computed(() => read(typed.value.timeline) ?? yard.candidate!.rate)
+const trouble = computed(() =>
+  [typed.value.source, typed.value.timeline]
+    .filter((text) => text.trim() && !read(text))
+    .map((text) => `“${text}” is not a rate.`)
+    .join(' '),
+)
+watch(
+  () => yard.candidate?.rate,
+  () => (typed.value.timeline = ''),
+)
+const pick = (rate: Rate) => (typed.value.source = rateName(rate))
+</script>
+
+<template>
+  <div v-if="source" class="pair">
+    <div class="choose">
+      <label
+        >filmed at <Input v-model:value="typed.source" :placeholder="rateName(source)" list="rates"
+      /></label>
+      <label
+        >in a timeline of
+        <Input v-model:value="typed.timeline" :placeholder="rateName(timeline)" list="rates"
+      /></label>
+      <datalist id="rates">
+        <option v-for="rate in standardRates" :key="rateName(rate)" :value="rateName(rate)" />
+      </datalist>
+    </div>
+    <p v-if="trouble" role="status" class="quiet">{{ trouble }}</p>
+    <p class="present">
+      <span class="quiet">in the footage</span>
+      <button
+        v-for="rate in present"
+        :key="rateName(rate)"
+        class="word figures"
+        :aria-pressed="equal(rate, source)"
+        @click="pick(rate)"
+      >
+        {{ rateName(rate) }}
+      </button>
+    </p>
+    <CadenceStrip :source="source" :timeline="timeline" />
+    <MotionDemo :source="source" :timeline="timeline" />
+    <template v-if="others.length">
+      <h3>The footage at {{ rateName(timeline) }}</h3>
+      <CadenceStrip
+        v-for="rate in present.filter((r) => !equal(r, source!) && !equal(r, timeline))"
+        :key="rateName(rate)"
+        :source="rate"
+        :timeline="timeline"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.pair {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+}
+.choose {
+  display: flex;
+  gap: 14px;
+}
+label {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+label :deep(input) {
+  width: 86px;
+  font-family: var(--mono);
+}
+h3 {
+  padding-top: 8px;
+}
+</style>

@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import { computed, ref, watch } from 'vue'
+import { matchesOf } from '../../../core/check/matches'
+import { differences } from '../../../core/check/mismatch'
+import { formatOfClip } from '../../../core/edit/place'
+import type { Clip } from '../../../core/edit/project'
+import { formatName } from '../../../core/format/format'
+import { Framing } from '../../../core/framing/framing'
+import { rational } from '../../../core/rational/rational'
+import { notedOf } from '../../../core/toll/noted'
+import { pictureOf } from '../../../core/toll/picture'
+import { sentence } from '../../../core/toll/sentence'
+import { tollOf } from '../../../core/toll/toll'
+import { plainTreatment } from '../../../core/toll/treatment'
+import { useYard } from '../../../stores/yard'
+import GradeMark from '../../components/GradeMark.vue'
+import CadenceStrip from './CadenceStrip.vue'
+import DetailPair from './DetailPair.vue'
+import MotionDemo from './MotionDemo.vue'
+import SizeDrawing from './SizeDrawing.vue'
+
+/** One clip at the candidate: what matches, what it pays, its size drawn to scale, its detail, its motion. */
+const props = defineProps<{ clip: Clip }>()
+defineEmits<{ leave: [] }>()
+const yard = useYard()
+
+const framing = ref<Framing>('fit')
+const at = ref({ x: 0.5, y: 0.5 })
+watch(
+  () => props.clip.id,
+  () => {
+    framing.value = 'fit'
+    at.value = { x: 0.5, y: 0.5 }
+  },
+)
+const format = computed(() => yard.candidate!)
+const reading = computed(() => props.clip.reading!)
+const video = computed(() => reading.value.video!)
+const matches = computed(() => matchesOf(reading.value, format.value))
+const toll = computed(() =>
+  tollOf(pictureOf(video.value), format.value, { ...plainTreatment, framing: framing.value }, yard.policy),
+)
+const noted = computed(() => notedOf(reading.value))
+const own = computed(() => formatOfClip(props.clip, format.value.colour))
+const isOwn = computed(() => own.value !== null && differences(own.value, format.value).length === 0)
+const rate = computed(() => (reading.value.kind === 'video' ? video.value.rate : null))
+const fieldRate = computed(() =>
+  video.value.scan === 'interlaced' && rate.value ? rational(rate.value.num * 2, rate.value.den) : null,
+)
+</script>
+
+<template>
+  <div class="head">
+    <button class="word back" @click="$emit('leave')">‹ candidates</button>
+    <h1 class="ellipsis" :title="clip.name">{{ clip.name }}</h1>
+    <span
+      >at <b class="figures">{{ formatName(format) }}</b></span
+    >
+  </div>
+  <ul class="matches" aria-label="What matches">
+    <li v-for="match in matches" :key="match.about">
+      <span class="quiet">{{ match.about }}</span>
+      <span class="figures">{{ match.clip }}</span>
+      <span v-if="match.matches === false" class="not">not {{ match.format }}</span>
+      <span v-else class="quiet">{{ match.matches ? 'matches' : 'nothing to compare' }}</span>
+    </li>
+  </ul>
+  <div class="actions">
+    <Button v-if="own" :disabled="isOwn" @click="yard.look(own, 'clip')">Try its format</Button>
+    <Button v-if="own" @click="yard.chooseFromClip(clip)">Set it as project format</Button>
+    <p v-else class="quiet">
+      {{
+        reading.kind === 'still' ? 'A still never decides a format; it only pays.' : 'It has no rate to give.'
+      }}
+    </p>
+  </div>
+  <section aria-labelledby="pays">
+    <h2 id="pays">It pays <GradeMark :grade="toll.grade" /></h2>
+    <ul class="charges">
+      <li v-if="toll.charges.length === 0">untouched: every pixel and every frame as recorded</li>
+      <li v-for="charge in toll.charges" :key="charge.kind">
+        <GradeMark :grade="charge.grade" /> {{ sentence(charge) }}
+        <span class="quiet figures">{{ charge.loss.toFixed(3) }}</span>
+      </li>
+      <li v-for="note in noted" :key="note.kind" class="quiet">noted: {{ note.text }}</li>
+    </ul>
+  </section>
+  <section aria-labelledby="size">
+    <h2 id="size">Size</h2>
+    <SizeDrawing v-model:framing="framing" v-model:at="at" :clip="clip" :format="format" />
+    <DetailPair :clip="clip" :format="format" :framing="framing" :at="at" />
+  </section>
+  <section v-if="rate" aria-labelledby="motion">
+    <h2 id="motion">Motion</h2>
+    <CadenceStrip :source="rate" :timeline="format.rate" />
+    <CadenceStrip v-if="fieldRate" :source="fieldRate" :timeline="format.rate" :fields="true" />
+    <MotionDemo :source="fieldRate ?? rate" :timeline="format.rate" />
+  </section>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+}
+.head h1 {
+  min-width: 0;
+}
+.head > span {
+  margin-left: auto;
+  white-space: nowrap;
+}
+.back {
+  margin-left: -6px;
+  white-space: nowrap;
+}
+ul {
+  list-style: none;
+}
+.matches {
+  display: grid;
+  grid-template-columns: 74px auto 1fr;
+  font-size: 12px;
+  border-top: 1px solid var(--ink);
+  margin-top: 8px;
+}
+.matches li {
+  display: grid;
+  grid-template-columns: subgrid;
+  grid-column: 1 / -1;
+  gap: 10px;
+  padding: 2px 0;
+  border-bottom: 1px solid var(--line);
+}
+.not {
+  font-weight: 600;
+}
+.actions {
+  display: flex;
+  gap: 6px;
+  padding: 8px 0;
+}
+section {
+  border-top: 1px solid var(--line);
+  padding: 8px 0;
+}
+.charges li {
+  padding: 2px 0;
+}
+</style>

@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import { computed, ref, watch } from 'vue'
+import { consequenceSentence, consequencesOf, costlyLater } from '../../../core/check/consequence'
+import { aspectName, formatName, formatText, sameFormat, tradeName } from '../../../core/format/format'
+import { turned } from '../../../core/format/standard'
+import { percent } from '../../../core/toll/sentence'
+import { useHabits } from '../../../stores/habits'
+import { useProject } from '../../../stores/project'
+import { useYard } from '../../../stores/yard'
+import FormatPicker from '../../components/FormatPicker.vue'
+
+/** The format that is tried: what it is, what setting it would do to every timeline, and the ways to another. */
+const project = useProject()
+const yard = useYard()
+const habits = useHabits()
+
+const settled = computed(
+  () => project.format !== null && yard.candidate !== null && sameFormat(project.format, yard.candidate),
+)
+const what = computed(() => {
+  if (!yard.candidate) return ''
+  return [tradeName(yard.candidate), aspectName(yard.candidate)].filter(Boolean).join(', ')
+})
+const consequences = computed(() =>
+  yard.candidate && !settled.value ? consequencesOf(project.doc!, yard.candidate) : [],
+)
+const changing = computed(() => consequences.value.filter((c) => c.changes))
+const staying = computed(() => consequences.value.filter((c) => !c.changes))
+const costly = computed(() => costlyLater(project.doc!))
+
+function turn() {
+  const format = yard.candidate
+  if (format) yard.look({ ...format, ...turned(format), scan: 'progressive', fieldOrder: null }, 'standard')
+}
+const kept = ref('')
+watch(
+  () => yard.candidate,
+  () => (kept.value = ''),
+)
+</script>
+
+<template>
+  <section v-if="yard.candidate" class="trying" aria-label="The format that is tried">
+    <div class="line">
+      <b class="figures name">{{ formatName(yard.candidate) }}</b>
+      <span class="quiet">{{ what }}</span>
+      <span v-if="yard.price" class="quiet end"
+        >untouched <b class="figures">{{ percent(yard.price.untouchedShare) }}</b> score
+        <b class="figures">{{ yard.price.score.toFixed(2) }}</b></span
+      >
+    </div>
+    <div class="actions">
+      <Button type="primary" :disabled="settled" @click="yard.chooseCandidate">{{
+        settled ? 'This is the project’s format' : 'Set as project format'
+      }}</Button>
+      <Button title="Landscape to portrait and back" @click="turn">Turn</Button>
+      <Button @click="yard.deliver(yard.candidate)">Is delivered</Button>
+      <Button :disabled="kept !== ''" @click="kept = habits.keep(yard.candidate)">{{
+        kept ? 'Kept' : 'Keep as own'
+      }}</Button>
+    </div>
+    <ul v-if="consequences.length" class="small" aria-label="What setting it does">
+      <li v-for="c in changing.slice(0, 3)" :key="c.timeline.id">{{ consequenceSentence(c) }}</li>
+      <li v-if="changing.length > 3" class="quiet">
+        {{ changing.length - 3 }} more timelines follow:
+        {{
+          changing
+            .slice(3)
+            .map((c) => c.timeline.name)
+            .join(', ')
+        }}.
+      </li>
+      <li v-for="c in staying.slice(0, 2)" :key="c.timeline.id" class="quiet">
+        {{ consequenceSentence(c) }}
+      </li>
+      <li v-if="staying.length > 2" class="quiet">{{ staying.length - 2 }} more have their own and stay.</li>
+    </ul>
+    <p v-if="!settled" class="quiet small">{{ costly }}</p>
+    <FormatPicker :base="yard.candidate" verb="Try" name="Another format" @pick="yard.look" />
+    <p v-if="project.doc!.project.deliverables.length" class="small">
+      delivered:
+      <span v-for="format in project.doc!.project.deliverables" :key="formatText(format)" class="figures"
+        >{{ formatName(format) }}
+        <button
+          class="word"
+          :aria-label="`Do not deliver ${formatName(format)}`"
+          @click="yard.deliverNot(format)"
+        >
+          ×
+        </button></span
+      >
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.trying {
+  display: flex;
+  flex-direction: column;
+  gap: 7px;
+  padding-bottom: 10px;
+  border-bottom: 1px solid var(--ink);
+}
+.line {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+}
+.name {
+  font-size: 17px;
+  white-space: nowrap;
+}
+.end {
+  margin-left: auto;
+  white-space: nowrap;
+}
+.end b {
+  color: var(--ink);
+}
+.actions {
+  display: flex;
+  gap: 6px;
+  flex-wrap: wrap;
+}
+ul {
+  list-style: none;
+}
+.small {
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,68 @@
+import { uprightSize } from '../../../core/choice/candidates'
+import type { ScorePart } from '../../../core/choice/parts'
+import type { Bloc } from '../../../core/choice/vote'
+import { pixelSizeName } from '../../../core/format/format'
+import { rateWithScan } from '../../../core/rate/rate'
+import { toNumber } from '../../../core/rational/rational'
+
+/** Seconds of footage by rate and, within it, by size. */
+export interface TimeByRate {
+  readonly rates: readonly string[]
+  readonly sizes: readonly string[]
+  /** `seconds[size][rate]`. */
+  readonly seconds: readonly (readonly number[])[]
+}
+
+/** Running time by rate and size: rates slowest first, sizes by their whole running time. */
+export function timeByRate(blocs: readonly Bloc[]): TimeByRate {
+  const rates = new Map<string, number>()
+  const sizes = new Map<string, number>()
+  const cells = new Map<string, number>()
+  for (const { picture, seconds } of blocs) {
+    if (!picture.rate) continue
+    const rate = rateWithScan(picture.rate, picture.scan)
+    const size = pixelSizeName(uprightSize(picture))
+    rates.set(rate, toNumber(picture.rate))
+    sizes.set(size, (sizes.get(size) ?? 0) + seconds)
+    cells.set(`${size} at ${rate}`, (cells.get(`${size} at ${rate}`) ?? 0) + seconds)
+  }
+  const byRate = [...rates].sort((a, b) => a[1] - b[1]).map(([name]) => name)
+  const bySize = [...sizes].sort((a, b) => b[1] - a[1]).map(([name]) => name)
+  return {
+    rates: byRate,
+    sizes: bySize,
+    seconds: bySize.map((size) => byRate.map((rate) => cells.get(`${size} at ${rate}`) ?? 0)),
+  }
+}
+
+/** What a score is made of, in the five words that an editor thinks in. */
+export const aspects = ['size', 'motion', 'fields', 'colour', 'delivery'] as const
+export type Aspect = (typeof aspects)[number]
+
+const aspectOf: Record<ScorePart['kind'], Aspect> = {
+  enlarge: 'size',
+  reduce: 'size',
+  bars: 'size',
+  crop: 'size',
+  distort: 'size',
+  'even-hold': 'motion',
+  'even-skip': 'motion',
+  slip: 'motion',
+  uneven: 'motion',
+  speed: 'motion',
+  'variable-rate': 'motion',
+  deinterlace: 'fields',
+  weave: 'fields',
+  'field-order': 'fields',
+  'field-rescale': 'fields',
+  colour: 'colour',
+  depth: 'colour',
+  delivery: 'delivery',
+}
+
+/** The parts of a score gathered by aspect. */
+export function byAspect(parts: readonly ScorePart[]): Record<Aspect, number> {
+  const sums = { size: 0, motion: 0, fields: 0, colour: 0, delivery: 0 }
+  for (const { kind, value } of parts) sums[aspectOf[kind]] += value
+  return sums
+}

@@ -1,0 +1,33 @@
+import { type Format, formatName } from '../format/format'
+import type { Habits } from './habits'
+import { setProjectFormat } from './operations'
+import { type Doc, newProject } from './project'
+
+/** What a project begins with. */
+export interface Beginning {
+  readonly name: string
+  /** What is handed over, where that is known. */
+  readonly delivery?: Format
+  /** Whether the project works in what is delivered from the start; otherwise its format is openly undecided. */
+  readonly decided?: boolean
+  readonly habits?: Habits
+}
+
+/** A new project: named, with what is to be delivered, its format decided with the reason or openly undecided. */
+export function begin(id: string, at: string, { name, delivery, decided, habits }: Beginning): Doc {
+  const project = newProject(id, name.trim() || 'Untitled', at)
+  const doc: Doc = {
+    project: {
+      ...project,
+      onMismatch: habits?.onMismatch ?? project.onMismatch,
+      deliverables: delivery ? [delivery] : [],
+    },
+    clips: {},
+    timelines: {},
+  }
+  if (delivery && decided) {
+    const reason = `Worked in as it is delivered, ${formatName(delivery)}; no footage was weighed yet.`
+    setProjectFormat(doc, { at, setBy: 'delivery', format: delivery, reason })
+  }
+  return doc
+}

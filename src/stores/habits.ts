@@ -1,0 +1,62 @@
+import { defineStore } from 'pinia'
+import { computed } from 'vue'
+import { type Habits, type OwnFormat, defaultHabits } from '../core/edit/habits'
+import { type NamedFormat, readFormatFile, writeFormatFile } from '../core/exchange/format-file'
+import { type Format, formatName, sameFormat } from '../core/format/format'
+import { loadHabits, saveHabits } from '../storage/habits'
+import { useHistory } from './history'
+import { newId } from './project'
+
+/** What the editor set once for all projects, own formats among them. Every change can be undone on its page. */
+export const useHabits = defineStore('habits', () => {
+  const { doc, show, edit, ...history } = useHistory<Habits>(saveHabits)
+  /** Kept habits are here; until then the usual ones hold. */
+  const ready = loadHabits().then(show)
+
+  const habits = computed<Habits>(() => doc.value ?? defaultHabits)
+  const ownFormats = computed<readonly OwnFormat[]>(() => habits.value.ownFormats)
+
+  const set = <Name extends 'mains' | 'onMismatch' | 'shape' | 'rate'>(name: Name, value: Habits[Name]) =>
+    edit(
+      `set ${name === 'onMismatch' ? 'what a mismatch does' : name}`,
+      (draft) => void (draft[name] = value),
+    )
+
+  /** Keeps a format under a name; without one, under what it is. @returns its name */
+  function keep(format: Format, name = ''): string {
+    const taken = new Set(ownFormats.value.map((own) => own.name))
+    const wanted = name.trim().slice(0, 80) || formatName(format)
+    let free = wanted
+    for (let n = 2; taken.has(free); n++) free = `${wanted} (${n})`
+    edit(`keep ${free}`, (draft) => void draft.ownFormats.push({ id: newId(), name: free, format }))
+    return free
+  }
+  const change = (id: string, change: Partial<NamedFormat>) =>
+    edit('change an own format', (draft) => {
+      const own = draft.ownFormats.find((f) => f.id === id)
+      if (own) Object.assign(own, change)
+    })
+  const drop = (id: string) =>
+    edit(`drop ${ownFormats.value.find((own) => own.id === id)?.name}`, (draft) => {
+      draft.ownFormats = draft.ownFormats.filter((own) => own.id !== id)
+    })
+
+  const exportFormats = () => writeFormatFile(ownFormats.value)
+
+  /** Takes in a file of formats; those kept already, by name and value, are left alone. @returns how many came, or what is wrong */
+  async function importFormats(file: File): Promise<{ added: number; known: number } | { error: string }> {
+    const text = await file.text().catch(() => null)
+    if (text === null) return { error: `${file.name} could not be read. Nothing was changed.` }
+    const result = readFormatFile(text)
+    if (!result.ok) return { error: `${file.name}: ${result.error}` }
+    const isKnown = ({ name, format }: NamedFormat) =>
+      ownFormats.value.some((own) => own.name === name && sameFormat(own.format, format))
+    const added = result.value.filter((named) => !isKnown(named))
+    edit(`import ${added.length} formats`, (draft) => {
+      draft.ownFormats.push(...added.map((named) => ({ id: newId(), ...named })))
+    })
+    return { added: added.length, known: result.value.length - added.length }
+  }
+
+  return { ...history, ready, habits, ownFormats, set, keep, change, drop, exportFormats, importFormats }
+})
