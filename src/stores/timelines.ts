@@ -12,6 +12,7 @@ import {
 } from '../core/edit/operations'
 import { placementOf } from '../core/edit/place'
 import { type Clip, type Timeline, formatOf } from '../core/edit/project'
+import { type Format, formatName } from '../core/format/format'
 import { newId, now, useProject } from './project'
 
 /** The timelines of the open project: which one is looked at, and the placing of clips. */
@@ -91,10 +92,12 @@ export const useTimelines = defineStore('timelines', () => {
       doc.project.onMismatch = ask ? 'ask' : 'keep'
     })
 
-  function follow(timeline: Timeline): void {
-    project.edit(`let “${timeline.name}” follow the project`, (doc) =>
-      setTimelineFormat(doc, timeline.id, null),
-    )
+  /** Gives a timeline its own format, or lets it follow the project (null). */
+  function setFormat(timeline: Timeline, format: Format | null): void {
+    const what = format
+      ? `give “${timeline.name}” ${formatName(format)}`
+      : `let “${timeline.name}” follow the project`
+    project.edit(what, (doc) => setTimelineFormat(doc, timeline.id, format))
   }
 
   function remove(ids: readonly string[]): void {
@@ -116,7 +119,7 @@ export const useTimelines = defineStore('timelines', () => {
     place,
     answer,
     setAsking,
-    follow,
+    setFormat,
     remove,
   }
 })

@@ -97,6 +97,7 @@ const origin = computed(() => {
       >
         redo
       </button>
+      <RouterLink class="word" :to="{ name: 'habits' }">habits</RouterLink>
       <button class="word" @click="turn">{{ edition === 'night' ? 'light' : 'night' }}</button>
     </div>
     <div class="format">

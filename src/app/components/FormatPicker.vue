@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Button, Input } from 'ant-design-vue'
 import { computed, ref } from 'vue'
+import { usualRate } from '../../core/edit/habits'
 import type { SetBy } from '../../core/edit/project'
 import { type Format, formatName, makeFormat, sizeText } from '../../core/format/format'
 import { parseFormat } from '../../core/format/parse'
@@ -31,6 +32,7 @@ function pickTyped() {
   trouble.value = said.length ? said.join(' ') : (parsed?.message ?? null)
   if (parsed && said.length === 0)
     emit('pick', { ...parsed.format, colour: props.base?.colour ?? parsed.format.colour }, 'typed')
+  if (said.length === 0) text.value = ''
 }
 function pickKept(event: Event) {
   const select = event.target as HTMLSelectElement
@@ -44,12 +46,9 @@ function pickKept(event: Event) {
   }
   const size = standardSizes.find((s) => sizeText(s) === key)
   const { base } = props
-  if (size && base)
-    emit(
-      'pick',
-      makeFormat(size, base.rate, size.interlaced ? base.scan : 'progressive', base.colour),
-      'standard',
-    )
+  if (!size) return
+  const scan = size.interlaced ? base?.scan : 'progressive'
+  emit('pick', makeFormat(size, base?.rate ?? usualRate(habits.habits), scan, base?.colour), 'standard')
 }
 </script>
 
@@ -70,6 +69,7 @@ function pickKept(event: Event) {
         </option>
       </optgroup>
     </select>
+    <slot />
     <p v-if="trouble" role="status" class="quiet">{{ trouble }}</p>
   </form>
 </template>

@@ -41,10 +41,10 @@ export function cssVariables(edition: Edition): Record<string, string> {
 }
 
 /**
- * Tints for the series of a chart, from strong to faint: ink blue into the colour of the rules. Grades keep their own
- * colours to themselves.
+ * Fills for the series of a chart: tints from ink blue into the colour of the rules, every second one hatched, so that
+ * neighbours are told apart without colour. Grades keep their own colours to themselves.
  */
-export function chartTints(edition: Edition, count: number): string[] {
+export function chartFills(edition: Edition, count: number): (string | CanvasPattern)[] {
   const { accent, line } = editions[edition]
   const channel = (hex: string, at: number) => parseInt(hex.slice(1 + 2 * at, 3 + 2 * at), 16)
   return Array.from({ length: count }, (_, i) => {
@@ -52,8 +52,25 @@ export function chartTints(edition: Edition, count: number): string[] {
     const mixed = [0, 1, 2].map((at) =>
       Math.round(channel(accent, at) * (1 - part) + channel(line, at) * part),
     )
-    return `rgb(${mixed.join(' ')})`
+    const tint = `rgb(${mixed.join(' ')})`
+    return i % 2 ? hatched(tint, editions[edition].sheet) : tint
   })
+}
+
+function hatched(tint: string, ground: string): CanvasPattern | string {
+  const side = 6
+  const context = new OffscreenCanvas(side, side).getContext('2d')!
+  context.fillStyle = ground
+  context.fillRect(0, 0, side, side)
+  context.strokeStyle = tint
+  context.lineWidth = 2.4
+  context.beginPath()
+  for (const at of [-side, 0, side]) {
+    context.moveTo(at - 1, side + 1)
+    context.lineTo(at + side + 1, -1)
+  }
+  context.stroke()
+  return context.createPattern(context.canvas, 'repeat') ?? tint
 }
 
 export const sans = "'IBM Plex Sans', sans-serif"

@@ -26,7 +26,7 @@ describe('a clip against a format', () => {
     expect(not(video('1080x1920@25p', { rotation: 90 }))).toEqual([])
     expect(not(video('1920x1080@25p', { codec: 'DV', bitDepth: 10 }))).toEqual([
       'depth: 10 bit, not 8 bit',
-      'codec: DV, not one that is decoded here',
+      'codec: DV, not decoded here',
     ])
   })
   it('says nothing where nothing is claimed', () => {

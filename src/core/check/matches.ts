@@ -76,7 +76,7 @@ export function matchesOf(reading: Reading, format: Format): Match[] {
           {
             about: 'codec' as const,
             clip: video.codec,
-            format: 'one that is decoded here',
+            format: 'decoded here',
             matches: nativeCodecs.has(video.codec),
           },
         ]

@@ -36,10 +36,14 @@ export function parseRate(text: string): TypedRate | null {
   const snapped = standard !== null && !equal(standard, rate)
   if (standard) rate = standard
   const message = snapped
-    ? `${text.trim()} is taken as ${rateName(rate)}: exactly ${rate.num}/${rate.den} frames a second.`
+    ? `${text.trim()} is taken as ${nameUnless(text, rate)}exactly ${rate.num}/${rate.den} frames a second.`
     : null
   return { rate, scan, snapped, message }
 }
+
+/** The usual name of a rate, where it is not what was typed. */
+const nameUnless = (text: string, rate: Rate) =>
+  text.trim().startsWith(rateName(rate)) ? '' : `${rateName(rate)}: `
 
 function exact(first: string, second: string | undefined): Rational | null {
   const numerator = decimal(first)

@@ -237,6 +237,12 @@ dd {
   border-bottom: 1px solid var(--line);
   min-height: 46px;
 }
+dt {
+  padding-top: 14px;
+}
+th {
+  font-weight: 500;
+}
 dd {
   display: flex;
   gap: 18px;
@@ -251,9 +257,6 @@ dd label {
 .short {
   width: 130px;
   font-family: var(--mono);
-}
-input[type='radio'] {
-  accent-color: var(--accent);
 }
 .title {
   display: flex;

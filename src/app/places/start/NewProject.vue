@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button, Input } from 'ant-design-vue'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { mayFlicker, ratesInOrder, usualRate } from '../../../core/edit/habits'
 import {
@@ -32,7 +32,7 @@ const name = ref(typeof route.query.name === 'string' ? route.query.name : '')
 const known = ref(false)
 const decided = ref(false)
 const shapeText = ref('16:9')
-const size = ref<FrameSize | null>(null)
+const size = shallowRef<FrameSize | null>(null)
 const sizeTyped = ref('')
 const rateText = ref('25')
 const scan = ref<Format['scan']>('progressive')
@@ -309,11 +309,8 @@ label.step :deep(input) {
   min-height: 24px;
 }
 .short {
-  width: 130px;
+  width: 104px;
   font-family: var(--mono);
-}
-input[type='radio'] {
-  accent-color: var(--accent);
 }
 select {
   font: inherit;

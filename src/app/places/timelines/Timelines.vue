@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import { computed, ref, watch } from 'vue'
-import type { Clip } from '../../../core/edit/project'
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { Clip, Timeline } from '../../../core/edit/project'
 import { formatOf } from '../../../core/edit/project'
 import { formatName } from '../../../core/format/format'
 import { grades } from '../../../core/toll/charge'
@@ -11,6 +11,7 @@ import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
 import { clockTime, rateLabel, uprightSizeName } from '../../figures'
+import FormatQuestion from './FormatQuestion.vue'
 import MismatchQuestion from './MismatchQuestion.vue'
 import PlacementDocket from './PlacementDocket.vue'
 import TimelineStrip from './TimelineStrip.vue'
@@ -21,6 +22,8 @@ const timelines = useTimelines()
 const playhead = ref(0)
 const selectedId = ref<string | null>(null)
 const dropping = ref(false)
+/** The timeline whose format is being changed. */
+const asking = shallowRef<Timeline | null>(null)
 
 const formatLabel = (id: string) => {
   const format = project.doc ? formatOf(project.doc, project.doc.timelines[id]) : null
@@ -69,8 +72,12 @@ function removeSelected() {
             <span class="figures">{{ formatLabel(timeline.id) }}</span>
             <span class="quiet">{{ timeline.ownFormat ? 'its own format' : 'follows the project' }}</span>
           </button>
-          <button v-if="timeline.ownFormat" class="word" @click="timelines.follow(timeline)">
-            follow the project
+          <button
+            class="word"
+            :aria-label="`Change what “${timeline.name}” runs in`"
+            @click="asking = timeline"
+          >
+            change…
           </button>
         </li>
       </ul>
@@ -136,13 +143,14 @@ function removeSelected() {
           :grade="grade"
           :count="timelines.check.countByGrade[grade]"
         />
-        <button
-          v-if="project.doc!.project.onMismatch === 'keep'"
-          class="word"
-          @click="timelines.setAsking(true)"
+        <label class="quiet asks"
+          ><input
+            type="checkbox"
+            :checked="project.doc!.project.onMismatch === 'ask'"
+            @change="timelines.setAsking(($event.target as HTMLInputElement).checked)"
+          />
+          ask about mismatches</label
         >
-          ask again about mismatches
-        </button>
       </div>
     </section>
     <section v-else class="empty">
@@ -157,6 +165,7 @@ function removeSelected() {
     </section>
     <PlacementDocket :placement="selected" :format="timelines.format" :playhead="playhead" />
     <MismatchQuestion />
+    <FormatQuestion v-if="asking" :timeline="asking" @close="asking = null" />
   </div>
 </template>
 
@@ -193,6 +202,14 @@ ul {
   width: 100%;
   box-sizing: border-box;
   cursor: pointer;
+}
+li {
+  position: relative;
+}
+li > .word {
+  position: absolute;
+  right: 4px;
+  bottom: 6px;
 }
 .entry[aria-current='true'] {
   background: var(--sheet);
@@ -249,6 +266,13 @@ li {
 }
 .spacer {
   flex: 1;
+}
+.asks {
+  margin-left: auto;
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 24px;
 }
 .summary {
   border-top: 1px solid var(--line);

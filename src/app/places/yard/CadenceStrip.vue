@@ -48,7 +48,7 @@ const says = computed(() => {
 const helps = computed(() => {
   const { kind } = figures.value
   const { speed, stretch, pitch } = everyFrame(props.source, props.timeline)
-  const once = `every frame once is ${percent(toNumber(speed))} speed, ${figure(toNumber(stretch), 2)} times as long, pitch ${pitch > 0 ? '+' : ''}${figure(pitch, 2)}`
+  const once = `every frame once is ${percent(toNumber(speed))} speed, ${figure(toNumber(stretch), 2)} times as long, pitch ${pitch > 0 ? '+' : '−'}${figure(Math.abs(pitch), 2)} semitones`
   if (kind === 'slip') return `The cure: ${once}.`
   if (kind === 'uneven')
     return `Blended, ${percent(mixedShare(props.source, props.timeline))} of the frames are mixtures; ${once}.`

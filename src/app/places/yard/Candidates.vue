@@ -20,8 +20,8 @@ const listed = computed(() => {
 </script>
 
 <template>
-  <div class="leans">
-    <span class="quiet">lean</span>
+  <div class="leans" role="group" aria-label="Lean">
+    <span class="quiet">best first, leaning</span>
     <button
       v-for="lean in Lean.options"
       :key="lean"
@@ -63,8 +63,8 @@ const listed = computed(() => {
 <style scoped>
 .leans {
   display: flex;
-  justify-content: flex-end;
   align-items: baseline;
+  font-size: 12px;
 }
 ol {
   list-style: none;

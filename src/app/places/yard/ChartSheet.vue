@@ -7,7 +7,7 @@ import { scoreParts } from '../../../core/choice/parts'
 import { formatName, formatText } from '../../../core/format/format'
 import { useYard } from '../../../stores/yard'
 import { useEdition } from '../../theme/edition'
-import { chartTints, cssVariables } from '../../theme/tokens'
+import { chartFills, cssVariables } from '../../theme/tokens'
 import { aspects, byAspect, timeByRate } from './tallies'
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip)
@@ -18,15 +18,15 @@ const { edition } = useEdition()
 const colours = computed(() => cssVariables(edition.value))
 
 const time = computed(() => timeByRate(yard.ballot.blocs))
-const tint = (i: number, of: number) => chartTints(edition.value, of)[i]
+const fills = (count: number) => chartFills(edition.value, count)
 const timeData = computed(() => ({
   labels: [...time.value.rates],
   datasets: time.value.sizes.map((size, i) => ({
     label: size,
     data: [...time.value.seconds[i]],
-    backgroundColor: tint(i, time.value.sizes.length),
-    borderColor: colours.value['--sheet'],
-    borderWidth: 1,
+    backgroundColor: fills(time.value.sizes.length)[i],
+    borderColor: colours.value['--ink'],
+    borderWidth: 0.5,
   })),
 }))
 
@@ -45,9 +45,9 @@ const partData = computed(() => ({
   datasets: aspects.map((aspect, i) => ({
     label: aspect,
     data: scored.value.map(({ sums }) => sums[aspect]),
-    backgroundColor: tint(i, aspects.length),
-    borderColor: colours.value['--sheet'],
-    borderWidth: 1,
+    backgroundColor: fills(aspects.length)[i],
+    borderColor: colours.value['--ink'],
+    borderWidth: 0.5,
   })),
 }))
 

@@ -11,7 +11,7 @@ import { sameScene } from './detail'
 const props = defineProps<{ clip: Clip; format: Format; framing: Framing; at: { x: number; y: number } }>()
 const media = useMedia()
 
-const panel = { width: 210, height: 132 }
+const panel = { width: 211, height: 120 }
 /** Screen pixels for one pixel of the timeline. */
 const zoom = ref(4)
 const trouble = ref<string | null>(null)
@@ -125,8 +125,8 @@ watch([frame, scene, original, result], draw, { flush: 'post' })
 }
 canvas {
   display: block;
-  width: 210px;
-  height: 132px;
+  width: 211px;
+  height: 120px;
   background: var(--ground);
   image-rendering: pixelated;
 }

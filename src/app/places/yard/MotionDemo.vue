@@ -15,9 +15,9 @@ const size = { width: 320, lane: 30 }
 const lanes = computed(() => lanesFor(props.source, props.timeline))
 const words: Record<LaneKind, string> = {
   filmed: 'as filmed',
-  hold: 'frames as they land',
+  hold: 'as they land',
   blend: 'blended',
-  'every-frame': 'every frame once',
+  'every-frame': 'every frame',
 }
 const running = ref(false)
 /** What every lane shows now, by source frame: the first of a mixture. */
@@ -50,7 +50,7 @@ function draw(seconds: number) {
     for (const { frame, share } of standing) {
       const time = frame / toNumber(props.source)
       context.globalAlpha = share
-      drawBell(context, ((time % crossing) / crossing) * size.width, floor)
+      drawBell(context, 12 + ((time % crossing) / crossing) * (size.width - 24), floor)
     }
     return standing[0].frame
   })
@@ -84,8 +84,10 @@ watch(running, (now) => {
   if (now) resume()
   else pause()
 })
-watch(lanes, () => draw(0))
-watch(canvas, (element) => element && draw(0))
+/** Standing still, a moment is shown at which the lanes have parted. */
+const still = 0.55
+watch(lanes, () => !running.value && draw(still))
+watch(canvas, (element) => element && draw(still))
 
 const tooSlow = computed(() => {
   const fastest = Math.max(toNumber(props.source), toNumber(props.timeline))
@@ -130,9 +132,9 @@ const tooSlow = computed(() => {
 }
 .names > span {
   display: flex;
-  flex-direction: column;
-  justify-content: flex-end;
-  line-height: 1.2;
+  justify-content: space-between;
+  align-items: flex-end;
+  white-space: nowrap;
   padding-bottom: 3px;
 }
 .foot {

@@ -19,10 +19,22 @@ const present = computed(() => {
 })
 const others = computed(() => present.value.filter((rate) => !equal(rate, yard.candidate!.rate)))
 
-/** What is typed; without it, the first other rate of the footage on the candidate's. */
+/** The rate other than the candidate's that most of the footage has. */
+const mostOther = computed(() => {
+  const secondsAt = (rate: Rate) =>
+    yard.ballot.blocs.reduce(
+      (sum, { picture, seconds }) => sum + (picture.rate && equal(picture.rate, rate) ? seconds : 0),
+      0,
+    )
+  return others.value.reduce<Rate | null>(
+    (most, rate) => (!most || secondsAt(rate) > secondsAt(most) ? rate : most),
+    null,
+  )
+})
+/** What is typed; without it, the most of the rest of the footage on the candidate's rate. */
 const typed = ref({ source: '', timeline: '' })
 const read = (text: string): Rate | null => (text.trim() ? (parseRate(text)?.rate ?? null) : null)
-const source = computed(() => read(typed.value.source) ?? others.value[0] ?? present.value[0] ?? null)
+const source = computed(() => read(typed.value.source) ?? mostOther.value ?? present.value[0] ?? null)
 const timeline = computed(() => read(typed.value.timeline) ?? yard.candidate!.rate)
 const trouble = computed(() =>
   [typed.value.source, typed.value.timeline]

@@ -61,9 +61,10 @@ const fieldRate = computed(() =>
   <ul class="matches" aria-label="What matches">
     <li v-for="match in matches" :key="match.about">
       <span class="quiet">{{ match.about }}</span>
-      <span class="figures">{{ match.clip }}</span>
-      <span v-if="match.matches === false" class="not">not {{ match.format }}</span>
-      <span v-else class="quiet">{{ match.matches ? 'matches' : 'nothing to compare' }}</span>
+      <span
+        ><span class="figures">{{ match.clip }}</span
+        ><b v-if="match.matches === false">, not {{ match.format }}</b></span
+      >
     </li>
   </ul>
   <div class="actions">
@@ -121,7 +122,7 @@ ul {
 }
 .matches {
   display: grid;
-  grid-template-columns: 74px auto 1fr;
+  grid-template-columns: 44px 1fr 68px 146px;
   font-size: 12px;
   border-top: 1px solid var(--ink);
   margin-top: 8px;
@@ -129,13 +130,9 @@ ul {
 .matches li {
   display: grid;
   grid-template-columns: subgrid;
-  grid-column: 1 / -1;
-  gap: 10px;
+  grid-column: span 2;
   padding: 2px 0;
   border-bottom: 1px solid var(--line);
-}
-.not {
-  font-weight: 600;
 }
 .actions {
   display: flex;

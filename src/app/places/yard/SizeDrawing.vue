@@ -48,7 +48,7 @@ const drawn = computed(() => {
     frame,
     picture,
     room,
-    unit: (box.right - box.x) / 430,
+    unit: Math.max((box.right - box.x) / 250, (box.bottom - box.y) / 150),
     view: [
       box.x - margin,
       box.y - margin,
@@ -105,10 +105,7 @@ const facts = computed(() => {
     },
     {
       name: 'headroom',
-      value:
-        headroom >= 1
-          ? `${percent(headroom)} before pixels are invented`
-          : `none: ${percent(headroom)} of the pixels needed across`,
+      value: headroom >= 1 ? `zoom to ${percent(headroom)}` : `none, ${percent(headroom)} of the pixels`,
     },
     ...(distortion !== 1
       ? [
@@ -207,7 +204,7 @@ const says = computed(
         <circle :cx="marker.x" :cy="marker.y" :r="7.4 * drawn.unit" stroke="#fff" />
       </g>
     </svg>
-    <dl>
+    <dl aria-label="Figures of the framing">
       <template v-for="fact in facts" :key="fact.name">
         <dt class="quiet">{{ fact.name }}</dt>
         <dd class="figures">{{ fact.value }}</dd>
@@ -222,10 +219,19 @@ const says = computed(
   align-items: baseline;
   margin-left: -6px;
 }
+.size {
+  display: grid;
+  grid-template-columns: 250px 1fr;
+  gap: 4px 14px;
+  padding-bottom: 10px;
+}
+.framings {
+  grid-column: 1 / -1;
+}
 svg {
   display: block;
   width: 100%;
-  height: 168px;
+  height: 150px;
   cursor: crosshair;
 }
 .picture {
@@ -245,8 +251,8 @@ svg {
 }
 dl {
   display: grid;
-  grid-template-columns: 74px 1fr;
-  padding-top: 6px;
+  grid-template-columns: 62px 1fr;
+  align-content: start;
   font-size: 12px;
 }
 </style>

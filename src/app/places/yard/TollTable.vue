@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, nextTick, ref } from 'vue'
+import type { Payment } from '../../../core/choice/pay'
 import { priceOf } from '../../../core/choice/rank'
 import { formatName, formatText } from '../../../core/format/format'
 import { type ChargeKind, type Grade, grades } from '../../../core/toll/charge'
-import { percent } from '../../../core/toll/sentence'
+import { percent, shortWords } from '../../../core/toll/sentence'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
 import GradeMark from '../../components/GradeMark.vue'
@@ -64,6 +65,9 @@ const verdict = computed(() => {
   )
 })
 
+/** What is paid in a few words, for the narrow columns of two formats. */
+const shortly = (paid: Payment) => paid.toll.charges.map(shortWords).join(' · ') || 'untouched'
+
 const priorities = [
   { value: 'normal', label: 'normal' },
   { value: 'key', label: 'key ×3' },
@@ -110,9 +114,18 @@ function onKey(event: KeyboardEvent) {
   <section v-if="yard.candidate" class="tolls" aria-labelledby="tolls">
     <div class="title">
       <h2 id="tolls">
-        What each clip pays at <span class="figures">{{ formatName(yard.candidate) }}</span>
+        Paid at <span class="figures">{{ formatName(yard.candidate) }}</span>
       </h2>
       <span class="grades">
+        <NativeSelect
+          v-model:value="besideText"
+          class="small"
+          aria-label="A second format beside it"
+          :options="[
+            { value: '', label: 'none beside' },
+            ...choices.map((f) => ({ value: formatText(f), label: formatName(f) })),
+          ]"
+        />
         <NativeSelect
           v-model:value="kind"
           class="small"
@@ -133,26 +146,12 @@ function onKey(event: KeyboardEvent) {
         </button>
       </span>
     </div>
-    <div class="beside">
-      <label class="quiet"
-        >beside it
-        <NativeSelect
-          v-model:value="besideText"
-          class="small"
-          aria-label="A second format beside it"
-          :options="[
-            { value: '', label: 'no other' },
-            ...choices.map((f) => ({ value: formatText(f), label: formatName(f) })),
-          ]"
-        />
-      </label>
-      <template v-if="yard.beside">
-        <button class="word" :aria-pressed="differing" @click="differing = !differing">
-          only where they differ
-        </button>
-        <span class="quiet verdict">{{ verdict }}</span>
-      </template>
-    </div>
+    <p v-if="yard.beside" class="beside">
+      <button class="word" :aria-pressed="differing" @click="differing = !differing">
+        only where they differ
+      </button>
+      <span class="quiet verdict">{{ verdict }}</span>
+    </p>
     <div
       ref="scroller"
       class="scroll"
@@ -167,8 +166,8 @@ function onKey(event: KeyboardEvent) {
             <th>clip</th>
             <th class="right">size</th>
             <th class="right">rate</th>
-            <th>at {{ formatName(yard.candidate) }}</th>
-            <th>at {{ formatName(yard.beside) }}</th>
+            <th class="figures">{{ formatName(yard.candidate) }}</th>
+            <th class="figures">{{ formatName(yard.beside) }}</th>
           </tr>
           <tr v-else>
             <th>clip</th>
@@ -211,7 +210,7 @@ function onKey(event: KeyboardEvent) {
               >
                 <GradeMark :grade="paid.toll.grade" />
                 <span class="figures loss">{{ paid.toll.loss.toFixed(2) }}</span>
-                <span class="text one" :title="paid.text">{{ paid.text }}</span>
+                <span class="text" :title="paid.text">{{ shortly(paid) }}</span>
               </td>
             </template>
             <template v-else>
@@ -260,8 +259,27 @@ function onKey(event: KeyboardEvent) {
   gap: 8px;
   font-size: 12px;
 }
+.beside .word {
+  white-space: nowrap;
+  padding-left: 0;
+}
+.grades {
+  display: flex;
+  align-items: baseline;
+  gap: 4px;
+}
+.grades .word {
+  padding: 0 4px;
+}
 .verdict {
-  line-height: 1.25;
+  line-height: 1.3;
+}
+.two .text {
+  display: inline;
+  font-size: 12px;
+}
+.two td {
+  line-height: 1.2;
 }
 .scroll {
   overflow: auto;
@@ -281,7 +299,7 @@ th:nth-child(2) {
   width: 82px;
 }
 th:nth-child(3) {
-  width: 66px;
+  width: 76px;
 }
 table:not(.two) th:nth-child(4) {
   width: 48px;
@@ -338,11 +356,8 @@ td {
   overflow: hidden;
   line-height: 1.3;
 }
-.one {
-  -webkit-line-clamp: 1;
-}
 .loss {
-  margin-left: 8px;
+  margin: 0 8px;
 }
 .less .loss {
   font-weight: 600;

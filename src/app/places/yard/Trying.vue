@@ -54,7 +54,6 @@ watch(
       <Button type="primary" :disabled="settled" @click="yard.chooseCandidate">{{
         settled ? 'This is the project’s format' : 'Set as project format'
       }}</Button>
-      <Button title="Landscape to portrait and back" @click="turn">Turn</Button>
       <Button @click="yard.deliver(yard.candidate)">Is delivered</Button>
       <Button :disabled="kept !== ''" @click="kept = habits.keep(yard.candidate)">{{
         kept ? 'Kept' : 'Keep as own'
@@ -77,7 +76,9 @@ watch(
       <li v-if="staying.length > 2" class="quiet">{{ staying.length - 2 }} more have their own and stay.</li>
     </ul>
     <p v-if="!settled" class="quiet small">{{ costly }}</p>
-    <FormatPicker :base="yard.candidate" verb="Try" name="Another format" @pick="yard.look" />
+    <FormatPicker :base="yard.candidate" verb="Try" name="Another format" @pick="yard.look">
+      <Button title="Landscape to portrait and back" @click="turn">Turn</Button>
+    </FormatPicker>
     <p v-if="project.doc!.project.deliverables.length" class="small">
       delivered:
       <span v-for="format in project.doc!.project.deliverables" :key="formatText(format)" class="figures"

@@ -73,7 +73,7 @@ const clip = computed(() => (opened.value ? (project.doc?.clips[opened.value] ??
         >
           {{ name
           }}<template v-if="name === 'log' && project.doc!.project.decisions.length">
-            {{ project.doc!.project.decisions.length }}</template
+            &nbsp;{{ project.doc!.project.decisions.length }}</template
           >
         </button>
       </div>
@@ -105,8 +105,10 @@ const clip = computed(() => (opened.value ? (project.doc?.clips[opened.value] ??
 }
 .views {
   display: flex;
-  gap: 4px;
   margin: 6px -6px 4px;
+}
+.views .word {
+  padding: 0 5px;
 }
 .empty {
   max-width: 50ch;

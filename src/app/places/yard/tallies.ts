@@ -22,7 +22,8 @@ export function timeByRate(blocs: readonly Bloc[]): TimeByRate {
     if (!picture.rate) continue
     const rate = rateWithScan(picture.rate, picture.scan)
     const size = pixelSizeName(uprightSize(picture))
-    rates.set(rate, toNumber(picture.rate))
+    // Fields of a rate stand after its frames.
+    rates.set(rate, toNumber(picture.rate) + (picture.scan === 'interlaced' ? 1e-6 : 0))
     sizes.set(size, (sizes.get(size) ?? 0) + seconds)
     cells.set(`${size} at ${rate}`, (cells.get(`${size} at ${rate}`) ?? 0) + seconds)
   }
