@@ -14,7 +14,8 @@ const fixtures = join(root, 'fixtures', 'files')
 async function begin(page: Page, name: string) {
   await page.goto('/')
   await page.getByLabel('Name of the new project').fill(name)
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await page.getByRole('button', { name: 'Begin…' }).click()
+  await page.getByRole('button', { name: 'Begin the project' }).click()
   await expect(page.getByText('Nothing has arrived yet')).toBeVisible()
 }
 

@@ -36,8 +36,8 @@ test('the whole line: from the siding to the hand-over, and back after a reload'
   await candidates.getByRole('button', { name: 'Try' }).click()
   await candidates.getByRole('button', { name: 'Set as project format' }).click()
   await expect(page.getByRole('banner')).toContainText('3840×2160 · 25p')
-  await candidates.getByText('Decision log, 1').click()
-  await expect(candidates.locator('details').last()).toContainText('stays untouched')
+  await candidates.getByRole('button', { name: /^log/ }).click()
+  await expect(candidates.getByRole('listitem').last()).toContainText('stays untouched')
 
   // Timelines: what matches is placed; what differs is asked about with figures for both answers.
   await place(page, 'Timelines')
@@ -127,7 +127,8 @@ test('the whole line: from the siding to the hand-over, and back after a reload'
 test('files dropped onto Arrivals are read, kept, undone and found again', async ({ page }) => {
   await page.goto('/')
   await page.getByLabel('Name of the new project').fill('Second casting')
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await page.getByRole('button', { name: 'Begin…' }).click()
+  await page.getByRole('button', { name: 'Begin the project' }).click()
   await expect(page.getByText('Nothing has arrived yet')).toBeVisible()
   await dropFiles(page, '.arrivals', [
     { name: 'bell.mp4', bytes: await demoFile('bell_swing_B011.mp4') },
@@ -144,7 +145,7 @@ test('files dropped onto Arrivals are read, kept, undone and found again', async
 
   // A title card on its own never sets the format.
   await place(page, 'Yard')
-  await expect(page.getByRole('heading', { name: 'Candidates' })).toBeVisible()
+  await expect(page.getByRole('complementary', { name: 'Candidates' })).toBeVisible()
   await expect(page.getByRole('listitem').first()).toContainText('1920×1080 · 50p')
 
   await saved(page)

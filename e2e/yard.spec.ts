@@ -3,7 +3,7 @@ import { expect, openDemo, place, test } from './line'
 test('candidates are tried by keys, by mouse and by typing, and the figures follow', async ({ page }) => {
   await openDemo(page)
   await place(page, 'Yard')
-  const tolls = page.getByRole('region', { name: /What each clip pays/ })
+  const tolls = page.getByRole('region', { name: /^Paid at/ })
   const candidates = page.getByRole('complementary', { name: 'Candidates' })
   await expect(tolls).toContainText('3840×2160 · 25p')
   await expect(candidates.getByRole('listitem').first()).toContainText('3840×2160 · 25p')
@@ -28,7 +28,9 @@ test('candidates are tried by keys, by mouse and by typing, and the figures foll
   await candidates.getByLabel('Another format').fill('1921x1080@25p')
   await candidates.getByRole('button', { name: 'Try' }).click()
   await expect(candidates).toContainText('odd side')
-  await candidates.getByLabel('A standard size').selectOption({ label: '4096×2160 DCI 4K full' })
+  await candidates
+    .getByLabel('A standard size or an own format')
+    .selectOption({ label: '4096×2160 DCI 4K full' })
   await expect(tolls).toContainText('4096×2160 · 50p')
   await candidates.getByRole('button', { name: 'Turn' }).click()
   await expect(tolls).toContainText('2160×4096 · 50p')
@@ -45,7 +47,9 @@ test('delivery, leans, weights and priorities change the ranking, and all of it 
   await expect(best).toHaveText('3840×2160 · 25p')
 
   await candidates.getByLabel('Another format').fill('1920x1080@50i')
+  await candidates.getByRole('button', { name: 'Try' }).click()
   await candidates.getByRole('button', { name: 'Is delivered' }).click()
+  await page.getByRole('application').press('Escape')
   await expect(
     candidates.getByRole('listitem').filter({ hasText: 'Delivered as it is' }).first(),
   ).toBeVisible()
@@ -68,15 +72,19 @@ test('delivery, leans, weights and priorities change the ranking, and all of it 
   for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'undo' }).click()
   await expect(best).toHaveText('3840×2160 · 25p')
 
-  await candidates.getByText('Weights of the charges').click()
-  const score = await first.innerText()
+  const figures = () => first.innerText()
+  const score = await figures()
+  await candidates.getByRole('button', { name: 'weights' }).click()
   const weight = candidates.getByLabel('every frame shown again, evenly')
   await weight.fill('0')
   await weight.press('Enter')
-  await expect(candidates.getByText('Weights of the charges, 1 changed')).toBeVisible()
-  await expect.poll(() => first.innerText()).not.toBe(score)
+  await expect(candidates).toContainText('1 changed')
+  await candidates.getByRole('button', { name: 'candidates' }).click()
+  await expect.poll(figures).not.toBe(score)
+  await candidates.getByRole('button', { name: 'weights' }).click()
   await candidates.getByRole('button', { name: 'As usual' }).click()
-  await expect.poll(() => first.innerText()).toBe(score)
+  await candidates.getByRole('button', { name: 'candidates' }).click()
+  await expect.poll(figures).toBe(score)
 })
 
 test('one kind of charge is shown alone', async ({ page }) => {
@@ -87,4 +95,117 @@ test('one kind of charge is shown alone', async ({ page }) => {
   await page.getByLabel('Show only this charge').selectOption('deinterlace')
   await expect(tolls.getByRole('row', { name: /archive_reel2/ })).toBeVisible()
   await expect(tolls.getByRole('row', { name: /visitor_C002/ })).toBeHidden()
+})
+
+test('two candidates stand side by side, clip by clip', async ({ page }) => {
+  await openDemo(page)
+  await place(page, 'Yard')
+  const tolls = page.getByRole('region', { name: /^Paid at/ })
+  await page.getByLabel('A second format beside it').selectOption({ label: '3840×2160 · 50p' })
+  const bell = tolls.getByRole('row', { name: /bell_swing_B011/ })
+  await expect(bell).toContainText('enlarged 2.0 · 1 frame in 2')
+  await expect(bell.getByRole('cell').last()).toContainText('enlarged 2.0')
+  await expect(bell.getByRole('cell').last()).not.toContainText('1 frame in 2')
+  await expect(tolls).toContainText('3840×2160 · 25p scores 0.27')
+  await expect(tolls).toContainText(/\d+ pay less at the first, \d+ at the second, 1 the same/)
+  // A title card pays the same at any rate.
+  await expect(tolls.getByRole('row', { name: /title_card/ })).toBeVisible()
+  await tolls.getByRole('button', { name: 'only where they differ' }).click()
+  await expect(tolls.getByRole('row', { name: /title_card/ })).toBeHidden()
+  // The candidate moves, the second stays.
+  await page.getByRole('application').press('ArrowDown')
+  await expect(tolls).toContainText('2704×1520 · 25p scores')
+  await expect(bell.getByRole('cell').last()).not.toContainText('1 frame in 2')
+})
+
+test('a clip’s docket: what matches, its size to scale, its detail at pixel level, its motion', async ({
+  page,
+}) => {
+  await openDemo(page)
+  await place(page, 'Yard')
+  const tolls = page.getByRole('region', { name: 'Tolls of the clips' })
+  await page.getByLabel('Show only this charge').selectOption('bars')
+  await tolls.getByRole('button', { name: /^visitor_C002/ }).click()
+  const docket = page.getByRole('complementary', { name: 'Docket' })
+  await expect(docket.getByRole('list', { name: 'What matches' })).toContainText('4096×2160, not 3840×2160')
+  await expect(docket.getByRole('list', { name: 'What matches' })).toContainText('23.976, not 25')
+
+  const figures = docket.getByLabel('Figures of the framing')
+  await expect(figures).toContainText('67.5 px, 6.3 % of the frame')
+  await docket.getByRole('button', { name: 'fill' }).click()
+  await expect(figures).toContainText('128 px, 6.3 % of the picture')
+  await docket.getByRole('button', { name: 'one to one' }).click()
+  await expect(figures).toContainText('zoom to 100 %')
+  await docket.getByRole('button', { name: 'fit' }).click()
+
+  // One timeline pixel on 16 of the screen: the reduced picture is made of blocks of one colour, the original of smaller ones.
+  await docket.getByLabel('Magnification').selectOption({ label: '16 × 16' })
+  const original = docket.getByRole('img', { name: 'A piece of visitor_C002.mov as recorded' })
+  await expect(original).toHaveAttribute('data-drawn', 'true')
+  const drawing = docket.getByRole('application')
+  await drawing.focus()
+  const before = await original.screenshot()
+  for (let i = 0; i < 12; i++) await drawing.press(i % 2 ? 'ArrowUp' : 'ArrowLeft')
+  await expect.poll(async () => before.equals(await original.screenshot())).toBe(false)
+  const result = docket.getByRole('img', { name: 'The same piece in 3840×2160' })
+  const steps = await result.evaluate((canvas: HTMLCanvasElement) => {
+    const { data, width } = canvas.getContext('2d')!.getImageData(0, 60, canvas.width, 1)
+    return Array.from({ length: width - 1 }, (_, x) => x + 1).filter((x) =>
+      [0, 1, 2].some((c) => data[x * 4 + c] !== data[x * 4 - 4 + c]),
+    )
+  })
+  for (const x of steps) expect(Math.min(((x * 13) / 211) % 1, 1 - (((x * 13) / 211) % 1))).toBeLessThan(0.08)
+
+  await expect(docket).toContainText('960 frames on 1001, 41 shown again')
+  await docket.getByRole('button', { name: 'Watch the motion' }).click()
+  const lanes = docket.getByRole('img', { name: /^A bell moving/ })
+  await expect
+    .poll(async () => Number((await lanes.getAttribute('data-frames'))!.split(' ')[0]))
+    .toBeGreaterThan(20)
+  const [filmed, landed, , everyFrame] = (await lanes.getAttribute('data-frames'))!.split(' ').map(Number)
+  // As they land keeps step with what was filmed; every frame once runs ahead, 25 to 23.976.
+  expect(Math.abs(filmed - landed)).toBeLessThanOrEqual(1)
+  expect(everyFrame).toBeGreaterThanOrEqual(filmed)
+  await docket.getByRole('button', { name: 'Stop' }).click()
+  const stopped = await lanes.getAttribute('data-frames')
+  await page.waitForTimeout(200)
+  expect(await lanes.getAttribute('data-frames')).toBe(stopped)
+
+  // Keys go on to the next clip; Escape leaves the docket.
+  await tolls.getByRole('button', { name: /^visitor_C002/ }).press('ArrowUp')
+  await expect(docket.getByRole('heading', { level: 1 })).not.toContainText('visitor_C002')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('complementary', { name: 'Candidates' })).toBeVisible()
+})
+
+test('any pair of rates is drawn and watched, and the charts have their figures', async ({ page }) => {
+  await openDemo(page)
+  await place(page, 'Yard')
+  const candidates = page.getByRole('complementary', { name: 'Candidates' })
+  await candidates.getByRole('button', { name: 'motion' }).click()
+  await candidates.getByLabel('filmed at').fill('24')
+  await candidates.getByLabel('in a timeline of').fill('60')
+  await expect(candidates).toContainText('uneven: 2 frames on 5, 3 shown again, judder 8.3 ms')
+  await expect(candidates).toContainText('every frame once runs at 250 % speed')
+  await candidates.getByLabel('in a timeline of').fill('23.976')
+  await expect(candidates).toContainText('a slip every 41.7 s')
+  await expect(candidates).toContainText('The cure: every frame once runs 0.1 % slower, 1.001 times as long')
+  await candidates.getByLabel('filmed at').fill('soon')
+  await expect(candidates.getByRole('status')).toContainText('“soon” is not a rate.')
+
+  await candidates.getByRole('button', { name: 'charts' }).click()
+  const time = candidates.getByRole('table', { name: 'Running time by rate and size' })
+  await expect(time.getByRole('row', { name: '3840×2160' })).toContainText('1 min 22 s')
+  const parts = candidates.getByRole('table', { name: /3840×2160 · 25p, kind by kind/ })
+  const values = await parts.locator('td').allInnerTexts()
+  const sum = values.slice(0, -1).reduce((total, value) => total + Number(value), 0)
+  expect(Math.abs(sum - Number(values.at(-1)))).toBeLessThan(0.004)
+  const drawn = await candidates
+    .locator('canvas')
+    .first()
+    .evaluate((canvas: HTMLCanvasElement) => {
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
+      return data.filter((value, i) => i % 4 === 3 && value > 0).length
+    })
+  expect(drawn).toBeGreaterThan(5000)
 })

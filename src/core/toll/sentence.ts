@@ -28,6 +28,19 @@ const oneIn = (part: number, whole: number) => {
   return `1 frame in ${Number.isInteger(n) ? n : n.toFixed(n < 10 ? 2 : 0)}`
 }
 
+/** A speed as it is felt: `0.1 % slower` near 1, else `at 40 % speed`. */
+export function speedWords(speed: number): string {
+  const off = Math.abs(speed - 1)
+  if (off > 0.02) return `at ${percent(speed)} speed`
+  return off < 1e-9
+    ? 'at true speed'
+    : `${percent(Number(off.toFixed(4)))} ${speed > 1 ? 'faster' : 'slower'}`
+}
+
+/** How many times as long something runs at a speed, with the decimals that tell it from 1. */
+export const timesLonger = (speed: number): string =>
+  Math.abs(speed - 1) > 0.02 ? factor(1 / speed) : (1 / speed).toFixed(3)
+
 const times = (n: number) => (n === 2 ? 'twice' : `${n} times`)
 
 /** Both sides of an axis in one breath where they are alike, each alone where they are not. */
@@ -72,7 +85,7 @@ export function sentence(charge: Charge): string {
     case 'uneven':
       return `${unevenPattern(charge.periodTimeline, charge.periodSource)}, judder ${figure(charge.judderMs)} ms`
     case 'speed':
-      return `every frame once at ${percent(charge.speed)} speed: running time × ${factor(1 / charge.speed)}`
+      return `every frame once, ${speedWords(charge.speed)}: running time × ${timesLonger(charge.speed)}`
     case 'deinterlace':
       return charge.doubleRate
         ? 'deinterlaced to double rate: all motion kept'
@@ -136,7 +149,7 @@ export function shortWords(charge: Charge): string {
     case 'uneven':
       return `uneven, ${figure(charge.judderMs)} ms`
     case 'speed':
-      return `${percent(charge.speed)} speed`
+      return speedWords(charge.speed)
     case 'deinterlace':
       return charge.doubleRate ? 'fields to frames' : '1 field in 2'
     case 'weave':

@@ -142,6 +142,16 @@ describe('tolls', () => {
     expect(said('1920x1080@24p', '1920x1080@60p')).toBe('frames shown 2 and 3 times in turn, judder 8.3 ms')
     expect(said('1920x1080@59.94p', '1920x1080@25p')).toBe('1 frame in 2 or 3 shown, judder 8.2 ms')
     expect(said('2704x1520@25p', '1920x1080@25p')).toContain('bars of 0.36 px above and below')
+    const faster = tollOf(clip('1920x1080@23.976p'), format('1920x1080@24p'), {
+      ...plainTreatment,
+      motion: 'every-frame',
+    })
+    expect(tollSentence(faster)).toBe('every frame once, 0.1 % faster: running time × 0.999')
+    const slow = tollOf(clip('1920x1080@60p'), format('1920x1080@24p'), {
+      ...plainTreatment,
+      motion: 'every-frame',
+    })
+    expect(tollSentence(slow)).toBe('every frame once, at 40 % speed: running time × 2.5')
     expect(sentence({ kind: 'slip', seconds: 41.708, drops: false, grade: 'light', loss: 0 })).toBe(
       'one frame shown twice every 41.7 s',
     )

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button, Input } from 'ant-design-vue'
+import { Button } from 'ant-design-vue'
 import { ref } from 'vue'
 import { usualRate } from '../../../core/edit/habits'
 import { formatName, formatText, tradeName } from '../../../core/format/format'
@@ -9,6 +9,7 @@ import { objections } from '../../../core/format/standard'
 import { parseRate } from '../../../core/rate/parse'
 import { rateName } from '../../../core/rate/rate'
 import { useHabits } from '../../../stores/habits'
+import CommitInput from '../../components/CommitInput.vue'
 import FormatPicker from '../../components/FormatPicker.vue'
 import { download } from '../../download'
 
@@ -51,7 +52,6 @@ async function importFile(event: Event) {
       ? result.error
       : `${result.added} ${result.added === 1 ? 'format' : 'formats'} came in${result.known ? `, ${result.known} were here already` : ''}.`
 }
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
 <template>
@@ -100,21 +100,16 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
         </dd>
         <dt>shape</dt>
         <dd>
-          <Input
-            :value="habits.habits.shape"
-            aria-label="Shape"
-            class="short"
-            @change="setShape(valueOf($event))"
-          />
+          <CommitInput :text="habits.habits.shape" label="Shape" class="short" @commit="setShape" />
         </dd>
         <dt>rate</dt>
         <dd>
-          <Input
-            :value="habits.habits.rate ? rateName(habits.habits.rate) : ''"
+          <CommitInput
+            :text="habits.habits.rate ? rateName(habits.habits.rate) : ''"
             :placeholder="rateName(usualRate(habits.habits))"
-            aria-label="Rate"
+            label="Rate"
             class="short"
-            @change="setRate(valueOf($event))"
+            @commit="setRate"
           />
           <span v-if="!habits.habits.rate" class="quiet">from the mains region</span>
         </dd>
@@ -171,18 +166,18 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
         <tbody>
           <tr v-for="own in habits.ownFormats" :key="own.id">
             <td>
-              <Input
-                :value="own.name"
-                :aria-label="`Name of ${own.name}`"
-                @change="setName(own.id, valueOf($event))"
+              <CommitInput
+                :text="own.name"
+                :label="`Name of ${own.name}`"
+                @commit="setName(own.id, $event)"
               />
             </td>
             <td>
-              <Input
-                :value="formatText(own.format)"
+              <CommitInput
+                :text="formatText(own.format)"
                 class="figures"
-                :aria-label="`Format of ${own.name}`"
-                @change="setFormat(own.id, valueOf($event))"
+                :label="`Format of ${own.name}`"
+                @commit="setFormat(own.id, $event)"
               />
             </td>
             <td class="quiet">

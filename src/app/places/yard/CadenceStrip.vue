@@ -5,7 +5,7 @@ import { type Rate, rateName } from '../../../core/rate/rate'
 import { mixedShare } from '../../../core/motion/blend'
 import { everyFrame } from '../../../core/motion/speed'
 import { toNumber } from '../../../core/rational/rational'
-import { figure, percent } from '../../../core/toll/sentence'
+import { figure, percent, speedWords, timesLonger } from '../../../core/toll/sentence'
 
 /** Source frames above, timeline frames below: what is shown again, what is left out, and what would help. */
 const props = defineProps<{ source: Rate; timeline: Rate; fields?: boolean }>()
@@ -47,8 +47,8 @@ const says = computed(() => {
 })
 const helps = computed(() => {
   const { kind } = figures.value
-  const { speed, stretch, pitch } = everyFrame(props.source, props.timeline)
-  const once = `every frame once is ${percent(toNumber(speed))} speed, ${figure(toNumber(stretch), 2)} times as long, pitch ${pitch > 0 ? '+' : '−'}${figure(Math.abs(pitch), 2)} semitones`
+  const { speed, pitch } = everyFrame(props.source, props.timeline)
+  const once = `every frame once runs ${speedWords(toNumber(speed))}, ${timesLonger(toNumber(speed))} times as long, pitch ${pitch > 0 ? '+' : '−'}${figure(Math.abs(pitch), 2)} semitones`
   if (kind === 'slip') return `The cure: ${once}.`
   if (kind === 'uneven')
     return `Blended, ${percent(mixedShare(props.source, props.timeline))} of the frames are mixtures; ${once}.`

@@ -17,7 +17,9 @@ const present = computed(() => {
     .filter((rate, i) => rates.findIndex((other) => equal(other, rate)) === i)
     .sort((a, b) => toNumber(a) - toNumber(b))
 })
-const others = computed(() => present.value.filter((rate) => !equal(rate, yard.candidate!.rate)))
+const others = computed(() =>
+  present.value.filter((rate) => yard.candidate && !equal(rate, yard.candidate.rate)),
+)
 
 /** The rate other than the candidate's that most of the footage has. */
 const mostOther = computed(() => {
@@ -35,7 +37,7 @@ const mostOther = computed(() => {
 const typed = ref({ source: '', timeline: '' })
 const read = (text: string): Rate | null => (text.trim() ? (parseRate(text)?.rate ?? null) : null)
 const source = computed(() => read(typed.value.source) ?? mostOther.value ?? present.value[0] ?? null)
-const timeline = computed(() => read(typed.value.timeline) ?? yard.candidate!.rate)
+const timeline = computed(() => read(typed.value.timeline) ?? yard.candidate?.rate ?? null)
 const trouble = computed(() =>
   [typed.value.source, typed.value.timeline]
     .filter((text) => text.trim() && !read(text))
@@ -50,7 +52,7 @@ const pick = (rate: Rate) => (typed.value.source = rateName(rate))
 </script>
 
 <template>
-  <div v-if="source" class="pair">
+  <div v-if="source && timeline" class="pair">
     <div class="choose">
       <label
         >filmed at <Input v-model:value="typed.source" :placeholder="rateName(source)" list="rates"
@@ -81,7 +83,7 @@ const pick = (rate: Rate) => (typed.value.source = rateName(rate))
     <template v-if="others.length">
       <h3>The footage at {{ rateName(timeline) }}</h3>
       <CadenceStrip
-        v-for="rate in present.filter((r) => !equal(r, source!) && !equal(r, timeline))"
+        v-for="rate in present.filter((r) => !equal(r, source!) && !equal(r, timeline!))"
         :key="rateName(rate)"
         :source="rate"
         :timeline="timeline"

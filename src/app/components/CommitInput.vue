@@ -1,0 +1,27 @@
+<script setup lang="ts">
+import { Input } from 'ant-design-vue'
+import { ref, watch } from 'vue'
+
+/** A field whose text counts when it is left or Enter is pressed, not at every letter; Escape puts the old text back. */
+const props = defineProps<{ text: string; label: string; placeholder?: string }>()
+const emit = defineEmits<{ commit: [text: string] }>()
+const draft = ref(props.text)
+watch(
+  () => props.text,
+  (text) => (draft.value = text),
+)
+function commit() {
+  if (draft.value !== props.text) emit('commit', draft.value)
+}
+</script>
+
+<template>
+  <Input
+    v-model:value="draft"
+    :aria-label="label"
+    :placeholder="placeholder"
+    @blur="commit"
+    @press-enter="commit"
+    @keydown.esc="draft = text"
+  />
+</template>
