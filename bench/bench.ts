@@ -2,6 +2,7 @@
 import { existsSync } from 'node:fs'
 import { measureFirstUse } from './first-use'
 import { measureList } from './list'
+import { measureMoving, measurePaying } from './moving'
 import { measureRanking } from './ranking'
 import { measureBytes, measureReading } from './reading'
 
@@ -20,6 +21,11 @@ if (asked('ranking')) {
       `${median(milliseconds).toFixed(1)} ms (${range(milliseconds)})`,
     )
   }
+}
+if (asked('moving')) {
+  const { same, unlike } = measurePaying()
+  line('re-pricing 2000 clips, 40 readings (target 16 ms)', `${median(same).toFixed(2)} ms (${range(same)})`)
+  line('re-pricing 2000 clips, no two alike', `${median(unlike).toFixed(1)} ms (${range(unlike)})`)
 }
 if (asked('reading')) {
   const { own, probed } = await measureReading()
@@ -40,6 +46,13 @@ if (asked('list') && hasBrowser) {
   line(
     'scrolling 5000 clips, script a frame (target 50 ms)',
     `${median(scroll).toFixed(1)} ms (${range(scroll)})`,
+  )
+}
+if (asked('moving') && hasBrowser) {
+  const steps = await measureMoving()
+  line(
+    'moving the candidate, 2000 clips, key to laid-out page (target 16 ms)',
+    `${median(steps).toFixed(1)} ms (${range(steps)})`,
   )
 }
 if (asked('first-use') && hasBrowser) {

@@ -1,11 +1,7 @@
 /** What sorting and scrolling five thousand clips costs, in milliseconds of script a frame. */
-import { writeFile, mkdtemp, rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import type { CDPSession } from '@playwright/test'
-import { aDoc, aVideo } from '../src/core/edit/doc.fixture'
-import { writeProjectFile } from '../src/core/exchange/project-file'
-import { base, withBrowser } from './first-use'
+import { aVideo } from '../src/core/edit/doc.fixture'
+import { withProject } from './project'
 
 const scriptSeconds = async (client: CDPSession) => {
   const { metrics } = (await client.send('Performance.getMetrics')) as {
@@ -25,43 +21,30 @@ export async function measureList(count = 5000): Promise<{ sort: number[]; scrol
   const clips = Array.from({ length: count }, (_, i) =>
     aVideo(`take_${(i * 7919) % count}`, formats[i % 5], 2 + (i % 97)),
   )
-  const folder = await mkdtemp(join(tmpdir(), 'many-'))
-  const file = join(folder, 'many.json')
-  await writeFile(file, writeProjectFile(aDoc(clips)))
-  try {
-    return await withBrowser(async (browser) => {
-      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-      await page.goto(base)
-      await page.getByLabel('Project file').setInputFiles(file)
-      await page.getByRole('heading', { name: `${count} arrived` }).waitFor({ timeout: 60_000 })
-      // What follows an import (looking for files, posters) has to be over.
-      await page.waitForTimeout(6000)
-      const client = await page.context().newCDPSession(page)
-      await client.send('Performance.enable')
-      const sort: number[] = []
-      for (const column of ['time', 'size', 'rate', 'codec', 'clip']) {
-        const before = await scriptSeconds(client)
-        await page.getByRole('button', { name: column, exact: true }).click()
-        await page.evaluate(
-          () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))),
-        )
-        sort.push((await scriptSeconds(client)) * 1000 - before * 1000)
-      }
-      const scroll: number[] = []
-      for (let round = 0; round < 5; round++) {
-        const before = await scriptSeconds(client)
-        const frames = await page.getByRole('listbox').evaluate(async (list) => {
-          for (let i = 0; i < 60; i++) {
-            list.scrollTop += 400
-            await new Promise((done) => requestAnimationFrame(done))
-          }
-          return 60
-        })
-        scroll.push((((await scriptSeconds(client)) - before) * 1000) / frames)
-      }
-      return { sort, scroll }
-    })
-  } finally {
-    await rm(folder, { recursive: true })
-  }
+  return withProject(clips, async (page) => {
+    const client = await page.context().newCDPSession(page)
+    await client.send('Performance.enable')
+    const sort: number[] = []
+    for (const column of ['time', 'size', 'rate', 'codec', 'clip']) {
+      const before = await scriptSeconds(client)
+      await page.getByRole('button', { name: column, exact: true }).click()
+      await page.evaluate(
+        () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))),
+      )
+      sort.push((await scriptSeconds(client)) * 1000 - before * 1000)
+    }
+    const scroll: number[] = []
+    for (let round = 0; round < 5; round++) {
+      const before = await scriptSeconds(client)
+      const frames = await page.getByRole('listbox').evaluate(async (list) => {
+        for (let i = 0; i < 60; i++) {
+          list.scrollTop += 400
+          await new Promise((done) => requestAnimationFrame(done))
+        }
+        return 60
+      })
+      scroll.push((((await scriptSeconds(client)) - before) * 1000) / frames)
+    }
+    return { sort, scroll }
+  })
 }

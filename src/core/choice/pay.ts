@@ -3,7 +3,6 @@ import type { Reading } from '../reading/reading'
 import { type Toll, grades } from '../toll/charge'
 import { type Picture, pictureKey, pictureOf } from '../toll/picture'
 import type { Policy } from '../toll/policy'
-import { tollSentence } from '../toll/sentence'
 import { tollOf } from '../toll/toll'
 import { plainTreatment } from '../toll/treatment'
 
@@ -13,10 +12,9 @@ export interface Payers {
   readonly ids: readonly string[]
 }
 
-/** What some clips pay in a format, in figures and in words. */
+/** What some clips pay in a format. */
 export interface Payment extends Payers {
   readonly toll: Toll
-  readonly text: string
 }
 
 /** Gathers clips with a picture, stills included: they do not vote, but they pay. */
@@ -36,8 +34,5 @@ export function gatherPayers(clips: readonly { id: string; reading: Reading | nu
 /** What each pays in a format, the dearest first. Equal pictures are priced once. */
 export const payIn = (payers: readonly Payers[], format: Format, policy: Policy): Payment[] =>
   payers
-    .map((payer) => {
-      const toll = tollOf(payer.picture, format, plainTreatment, policy)
-      return { ...payer, toll, text: tollSentence(toll) }
-    })
+    .map((payer) => ({ ...payer, toll: tollOf(payer.picture, format, plainTreatment, policy) }))
     .sort((a, b) => grades.indexOf(b.toll.grade) - grades.indexOf(a.toll.grade) || b.toll.loss - a.toll.loss)

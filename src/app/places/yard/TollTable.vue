@@ -5,7 +5,7 @@ import type { Payment } from '../../../core/choice/pay'
 import { priceOf } from '../../../core/choice/rank'
 import { formatName, formatText } from '../../../core/format/format'
 import { type ChargeKind, type Grade, grades } from '../../../core/toll/charge'
-import { percent, shortWords } from '../../../core/toll/sentence'
+import { percent, shortWords, tollSentence } from '../../../core/toll/sentence'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
 import GradeMark from '../../components/GradeMark.vue'
@@ -33,7 +33,9 @@ const shown = computed(() =>
   rows.value
     .filter((row) => !only.value || row.toll.grade === only.value)
     .filter((row) => !kind.value || row.toll.charges.some((charge) => charge.kind === kind.value))
-    .filter((row) => !differing.value || !row.beside || row.beside.text !== row.text),
+    .filter(
+      (row) => !differing.value || !row.beside || tollSentence(row.beside.toll) !== tollSentence(row.toll),
+    ),
 )
 
 /** Formats to set beside the candidate: the project's and the best. */
@@ -76,12 +78,14 @@ const priorities = [
 
 const scroller = ref<HTMLElement | null>(null)
 const rowHeight = 40
+/** Apart from the rows, so that other prices for as many clips measure nothing anew. */
+const rowCount = computed(() => shown.value.length)
 const virtual = useVirtualizer(
   computed(() => ({
-    count: shown.value.length,
+    count: rowCount.value,
     getScrollElement: () => scroller.value,
     estimateSize: () => rowHeight,
-    overscan: 10,
+    overscan: 6,
   })),
 )
 const visible = computed(() =>
@@ -183,7 +187,7 @@ function onKey(event: KeyboardEvent) {
           <tr v-if="room.above" aria-hidden="true" :style="{ height: `${room.above}px` }" />
           <tr
             v-for="{ index, row } in visible"
-            :key="row.clip.id"
+            :key="index"
             :aria-rowindex="index + 1"
             :class="{ opened: opened === row.clip.id }"
           >
@@ -210,7 +214,7 @@ function onKey(event: KeyboardEvent) {
               >
                 <GradeMark :grade="paid.toll.grade" />
                 <span class="figures loss">{{ paid.toll.loss.toFixed(2) }}</span>
-                <span class="text" :title="paid.text">{{ shortly(paid) }}</span>
+                <span class="text" :title="tollSentence(paid.toll)">{{ shortly(paid) }}</span>
               </td>
             </template>
             <template v-else>
@@ -228,7 +232,7 @@ function onKey(event: KeyboardEvent) {
               </td>
               <td><GradeMark :grade="row.toll.grade" /></td>
               <td>
-                <span class="text" :title="row.text">{{ row.text }}</span>
+                <span class="text" :title="tollSentence(row.toll)">{{ tollSentence(row.toll) }}</span>
               </td>
             </template>
           </tr>
@@ -284,6 +288,9 @@ function onKey(event: KeyboardEvent) {
 .scroll {
   overflow: auto;
   min-height: 0;
+  /* What changes inside lays out nothing outside. */
+  contain: strict;
+  flex: 1;
   /* Rows scroll under the head, not the head under rows. */
   scroll-padding-top: 24px;
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { type Format, makeFormat, formatName, sameSize } from '../../../core/format/format'
 import { equal } from '../../../core/rational/rational'
 import { useProject } from '../../../stores/project'
@@ -15,12 +15,12 @@ const box = ref<HTMLElement | null>(null)
 const { width, height } = useElementSize(box)
 
 /** The candidate's row and column stay while it moves, so that the yard does not shift under the hand. */
-const seen = ref<Format[]>([])
+const seen = shallowRef<readonly Format[]>([])
 watch(
   () => yard.candidate,
   (format) => {
     if (format && !seen.value.some((f) => sameSize(f, format) && equal(f.rate, format.rate)))
-      seen.value.push(format)
+      seen.value = [...seen.value, format]
   },
   { immediate: true },
 )
@@ -174,6 +174,7 @@ const says = computed(() => {
 
 <style scoped>
 .yard {
+  contain: strict;
   height: 100%;
   min-height: 0;
   touch-action: none;

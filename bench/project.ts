@@ -1,0 +1,28 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Page } from '@playwright/test'
+import { aDoc } from '../src/core/edit/doc.fixture'
+import type { Clip } from '../src/core/edit/project'
+import { writeProjectFile } from '../src/core/exchange/project-file'
+import { base, withBrowser } from './first-use'
+
+/** Opens a project of made-up clips in a browser, at rest, for the length of some work. */
+export async function withProject<T>(clips: readonly Clip[], work: (page: Page) => Promise<T>): Promise<T> {
+  const folder = await mkdtemp(join(tmpdir(), 'many-'))
+  const file = join(folder, 'many.json')
+  await writeFile(file, writeProjectFile(aDoc(clips)))
+  try {
+    return await withBrowser(async (browser) => {
+      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+      await page.goto(base)
+      await page.getByLabel('Project file').setInputFiles(file)
+      await page.getByRole('heading', { name: `${clips.length} arrived` }).waitFor({ timeout: 60_000 })
+      // What follows an import (looking for files, posters) has to be over.
+      await page.waitForTimeout(6000)
+      return work(page)
+    })
+  } finally {
+    await rm(folder, { recursive: true })
+  }
+}
