@@ -25,7 +25,7 @@ watch(
       return
     }
     await media.openProject(id)
-    void media.findFiles(project.clips)
+    await media.findFiles(project.clips)
     if (!arrivals.progress.running) void arrivals.makePosters(id)
   },
   { immediate: true },

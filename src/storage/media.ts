@@ -17,6 +17,12 @@ export async function saveHandle(
   await database.handles.put({ projectId, clipId, handle })
 }
 
+/** Which clips of a project have a kept handle. */
+export async function clipsWithHandle(projectId: string): Promise<Set<string>> {
+  const keys = await database.handles.where({ projectId }).primaryKeys()
+  return new Set(keys.map(([, clipId]) => clipId))
+}
+
 /** The file behind a kept handle, where the browser still grants it without asking; else null. */
 export async function fileFromHandle(projectId: string, clipId: string): Promise<File | null> {
   const row = await database.handles.get([projectId, clipId])

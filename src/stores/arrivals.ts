@@ -203,18 +203,23 @@ export const useArrivals = defineStore('arrivals', () => {
     if (drawing) return
     drawing = true
     try {
-      for (let next = withoutPoster(projectId); next; next = withoutPoster(projectId))
-        await media.makePoster(projectId, next)
+      // Clips may come while others are drawn: the list is gone through until nothing is left to do.
+      for (let made = 1; made > 0;) {
+        made = 0
+        for (const { id } of project.clips) {
+          if (project.doc?.project.id !== projectId) return
+          const clip = project.doc.clips[id]
+          if (!clip || !wantsPoster(clip)) continue
+          await media.makePoster(projectId, clip)
+          made++
+        }
+      }
     } finally {
       drawing = false
     }
   }
-  const withoutPoster = (projectId: string) =>
-    project.doc?.project.id === projectId
-      ? project.clips.find(
-          (clip) => clip.reading?.video && !media.posters.has(clip.id) && !media.troubles.has(clip.id),
-        )
-      : undefined
+  const wantsPoster = ({ id, reading }: Clip) =>
+    Boolean(reading?.video) && !media.posters.has(id) && !media.troubles.has(id) && !media.missing.has(id)
 
   function toClip(arriving: Arriving, { hash, result }: ReadAnswer): Clip {
     const { id, name, folder, sizeBytes, source } = arriving

@@ -3,7 +3,7 @@ import { reactive } from 'vue'
 import type { Clip } from '../core/edit/project'
 import { toNumber } from '../core/rational/rational'
 import type { MediaLocator } from '../media/source'
-import { fileFromHandle, loadPosters, saveHandle, savePoster } from '../storage/media'
+import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } from '../storage/media'
 import { frameService } from '../workers/services'
 import type { FrameAnswer } from '../workers/frames.worker'
 
@@ -47,7 +47,11 @@ export const useMedia = defineStore('media', () => {
 
   /** Looks for the files of clips and marks those that are not at hand. */
   async function findFiles(clips: readonly Clip[]): Promise<void> {
-    for (const clip of clips) if (clip.source.kind === 'file' && !(await locate(clip))) missing.add(clip.id)
+    const kept = owner ? await clipsWithHandle(owner) : new Set()
+    for (const clip of clips) {
+      if (clip.source.kind !== 'file' || files.has(clip.id)) continue
+      if (!kept.has(clip.id) || !(await locate(clip))) missing.add(clip.id)
+    }
   }
 
   function keepFile(projectId: string, clipId: string, incoming: IncomingFile): void {

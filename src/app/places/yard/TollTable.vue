@@ -30,12 +30,12 @@ const counts = computed(() => {
 })
 const kinds = computed(() => kindsOf(yard.payments))
 const shown = computed(() =>
-  rows.value
-    .filter((row) => !only.value || row.toll.grade === only.value)
-    .filter((row) => !kind.value || row.toll.charges.some((charge) => charge.kind === kind.value))
-    .filter(
-      (row) => !differing.value || !row.beside || tollSentence(row.beside.toll) !== tollSentence(row.toll),
-    ),
+  rows.value.filter(
+    (row) =>
+      (!only.value || row.toll.grade === only.value) &&
+      (!kind.value || row.toll.charges.some((charge) => charge.kind === kind.value)) &&
+      (!differing.value || !row.beside || tollSentence(row.beside.toll) !== tollSentence(row.toll)),
+  ),
 )
 
 /** Formats to set beside the candidate: the project's and the best. */
@@ -68,7 +68,7 @@ const verdict = computed(() => {
 })
 
 /** What is paid in a few words, for the narrow columns of two formats. */
-const shortly = (paid: Payment) => paid.toll.charges.map(shortWords).join(' · ') || 'untouched'
+const shortly = (paid: Pick<Payment, 'toll'>) => paid.toll.charges.map(shortWords).join(' · ') || 'untouched'
 
 const priorities = [
   { value: 'normal', label: 'normal' },

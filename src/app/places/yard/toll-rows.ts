@@ -1,10 +1,11 @@
 import type { Payment } from '../../../core/choice/pay'
 import type { Clip } from '../../../core/edit/project'
-import type { ChargeKind } from '../../../core/toll/charge'
+import type { ChargeKind, Toll } from '../../../core/toll/charge'
 
 /** One clip in the table of tolls: what it pays at the candidate, and at the format beside it. */
-export interface TollRow extends Payment {
+export interface TollRow {
   readonly clip: Clip
+  readonly toll: Toll
   readonly beside: Payment | null
 }
 
@@ -15,9 +16,10 @@ export function rowsOf(
   beside: readonly Payment[],
 ): TollRow[] {
   const besideOf = new Map(beside.flatMap((payment) => payment.ids.map((id) => [id, payment] as const)))
-  return payments.flatMap((payment) =>
-    payment.ids.map((id) => ({ ...payment, clip: clips[id], beside: besideOf.get(id) ?? null })),
-  )
+  const rows: TollRow[] = []
+  for (const { ids, toll } of payments)
+    for (const id of ids) rows.push({ clip: clips[id], toll, beside: besideOf.get(id) ?? null })
+  return rows
 }
 
 /** The kinds of charges that are paid at all, by name. */
