@@ -59,6 +59,9 @@ export function tollFrom(charges: readonly Charge[]): Toll {
   return { grade, loss: 1 - kept, charges }
 }
 
-/** Light up to the first limit, heavy up to the second, then severe. */
-export const gradeBy = (value: number, lightTo: number, heavyTo: number): Grade =>
-  value <= lightTo ? 'light' : value <= heavyTo ? 'heavy' : 'severe'
+/** Light up to the first limit, heavy up to the second, then severe; the limits themselves belong to the better grade. */
+export function gradeBy(value: number, lightTo: number, heavyTo: number): Grade {
+  // Shares come out of divisions: a limit that is met must not be missed by rounding.
+  const rounding = 1e-9
+  return value <= lightTo + rounding ? 'light' : value <= heavyTo + rounding ? 'heavy' : 'severe'
+}

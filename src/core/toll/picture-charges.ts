@@ -22,7 +22,7 @@ export function framingCharges(
   const largest = Math.max(scaleX, scaleY)
   if (largest > 1 + dust) {
     const loss = 1 - 1 / (Math.max(1, scaleX) * Math.max(1, scaleY))
-    charges.push({ kind: 'enlarge', scaleX, scaleY, grade: gradeBy(largest, 1.1 + dust, 1.5 + dust), loss })
+    charges.push({ kind: 'enlarge', scaleX, scaleY, grade: gradeBy(largest, 1.1, 1.5), loss })
   } else if (Math.min(scaleX, scaleY) < 1 - dust) {
     const loss = policy.unusedDetail * (1 - scaleX * scaleY)
     charges.push({ kind: 'reduce', scaleX, scaleY, headroom: fit.headroom, grade: 'light', loss })
