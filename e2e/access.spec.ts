@@ -82,7 +82,7 @@ for (const edition of ['light', 'night'] as const) {
     await page.getByRole('link', { name: 'back to the Yard' }).click()
     await place(page, 'Timelines')
     await page.getByRole('button', { name: 'New timeline' }).click()
-    await page.getByRole('button', { name: /^Change what/ }).click()
+    await page.getByRole('button', { name: /^Change “/ }).click()
     await look('format of a timeline')
     await page.getByRole('button', { name: 'Leave it' }).click()
     await page.getByRole('dialog').waitFor({ state: 'hidden' })

@@ -8,6 +8,7 @@ import {
   newTimeline,
   proposeName,
   removePlacements,
+  renameTimeline,
   setTimelineFormat,
 } from '../core/edit/operations'
 import { placementOf } from '../core/edit/place'
@@ -92,12 +93,17 @@ export const useTimelines = defineStore('timelines', () => {
       doc.project.onMismatch = ask ? 'ask' : 'keep'
     })
 
-  /** Gives a timeline its own format, or lets it follow the project (null). */
-  function setFormat(timeline: Timeline, format: Format | null): void {
-    const what = format
-      ? `give “${timeline.name}” ${formatName(format)}`
-      : `let “${timeline.name}” follow the project`
-    project.edit(what, (doc) => setTimelineFormat(doc, timeline.id, format))
+  /** Gives a timeline another name, its own format, or lets it follow the project (null), as one step. */
+  function change(timeline: Timeline, { name, format }: { name?: string; format?: Format | null }): void {
+    const what = [
+      name !== undefined && `call it ${name}`,
+      format && `give it ${formatName(format)}`,
+      format === null && 'let it follow the project',
+    ]
+    project.edit(`“${timeline.name}”: ${what.filter(Boolean).join(', ')}`, (doc) => {
+      if (format !== undefined) setTimelineFormat(doc, timeline.id, format)
+      if (name !== undefined) renameTimeline(doc, timeline.id, name)
+    })
   }
 
   function remove(ids: readonly string[]): void {
@@ -119,7 +125,7 @@ export const useTimelines = defineStore('timelines', () => {
     place,
     answer,
     setAsking,
-    setFormat,
+    change,
     remove,
   }
 })

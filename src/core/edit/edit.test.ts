@@ -12,6 +12,7 @@ import {
   addTimeline,
   proposeName,
   removePlacements,
+  renameTimeline,
   setProjectFormat,
   setTimelineFormat,
   takeOut,
@@ -122,6 +123,26 @@ describe('formats of project and timelines', () => {
     expect(proposeName(doc, uhd25)).toBe('Cut 3840×2160 · 25p')
     addTimeline(doc, newTimeline('t2', 'Cut 3840×2160 · 25p', ''))
     expect(proposeName(doc, uhd25)).toBe('Cut 3840×2160 · 25p (2)')
+  })
+})
+
+describe('the name of a timeline', () => {
+  it('goes along with its format while it was only proposed', () => {
+    const doc = placed()
+    addTimeline(doc, newTimeline('t2', proposeName(doc, uhd25), ''))
+    addTimeline(doc, newTimeline('t3', proposeName(doc, uhd25), ''))
+    setTimelineFormat(doc, 't3', hd50)
+    expect(Object.values(doc.timelines).map((t) => t.name)).toEqual([
+      'Main cut',
+      'Cut 3840×2160 · 25p',
+      'Cut 1920×1080 · 50p',
+    ])
+    setProjectFormat(doc, decision(hd50))
+    expect(doc.timelines.t2.name).toBe('Cut 1920×1080 · 50p (2)')
+    renameTimeline(doc, 't2', 'Festival cut')
+    setProjectFormat(doc, decision(uhd25))
+    expect(doc.timelines.t2.name).toBe('Festival cut')
+    expect(doc.timelines.t1.name).toBe('Main cut')
   })
 })
 

@@ -61,7 +61,7 @@ function* placementsOf(doc: Doc, clipId: string): Generator<Placement> {
 export function setProjectFormat(doc: Doc, decision: Decision): void {
   for (const timeline of Object.values(doc.timelines)) {
     const before = formatOf(doc, timeline)
-    if (!timeline.ownFormat && before) carryTimeline(timeline, before, decision.format)
+    if (!timeline.ownFormat && before) carryTimeline(doc, timeline, before, decision.format)
   }
   doc.project.format = decision.format
   doc.project.decisions.push(decision)
@@ -73,10 +73,13 @@ export function setTimelineFormat(doc: Doc, timelineId: string, format: Format |
   const before = formatOf(doc, timeline)
   timeline.ownFormat = format
   const after = formatOf(doc, timeline)
-  if (before && after) carryTimeline(timeline, before, after)
+  if (before && after) carryTimeline(doc, timeline, before, after)
 }
 
-function carryTimeline(timeline: Timeline, before: Format, after: Format) {
+function carryTimeline(doc: Doc, timeline: Timeline, before: Format, after: Format) {
+  // A name that was proposed for the old format would lie about the new one.
+  if (isProposed(timeline.name, before) && formatName(before) !== formatName(after))
+    timeline.name = proposeName(doc, after)
   for (const track of timeline.tracks)
     track.placements = carryPlacements(track.placements, before.rate, after.rate)
 }
@@ -108,9 +111,16 @@ export const newTimeline = (
   ],
 })
 
+export function renameTimeline(doc: Doc, id: string, name: string): void {
+  doc.timelines[id].name = name
+}
+
+const nameFor = (format: Format | null) => (format ? `Cut ${formatName(format)}` : 'Cut')
+const isProposed = (name: string, format: Format) => name.replace(/ \(\d+\)$/, '') === nameFor(format)
+
 /** A name for a timeline from its format, not yet taken by another. */
 export function proposeName(doc: Doc, format: Format | null): string {
-  const base = format ? `Cut ${formatName(format)}` : 'Cut'
+  const base = nameFor(format)
   const taken = new Set(Object.values(doc.timelines).map((t) => t.name))
   for (let n = 1; ; n++) {
     const name = n === 1 ? base : `${base} (${n})`

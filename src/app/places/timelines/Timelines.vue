@@ -11,7 +11,7 @@ import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
 import { clockTime, rateLabel, uprightSizeName } from '../../figures'
-import FormatQuestion from './FormatQuestion.vue'
+import TimelineForm from './TimelineForm.vue'
 import MismatchQuestion from './MismatchQuestion.vue'
 import PlacementDocket from './PlacementDocket.vue'
 import TimelineStrip from './TimelineStrip.vue'
@@ -72,11 +72,7 @@ function removeSelected() {
             <span class="figures">{{ formatLabel(timeline.id) }}</span>
             <span class="quiet">{{ timeline.ownFormat ? 'its own format' : 'follows the project' }}</span>
           </button>
-          <button
-            class="word"
-            :aria-label="`Change what “${timeline.name}” runs in`"
-            @click="asking = timeline"
-          >
+          <button class="word" :aria-label="`Change “${timeline.name}”`" @click="asking = timeline">
             change…
           </button>
         </li>
@@ -165,7 +161,7 @@ function removeSelected() {
     </section>
     <PlacementDocket :placement="selected" :format="timelines.format" :playhead="playhead" />
     <MismatchQuestion />
-    <FormatQuestion v-if="asking" :timeline="asking" @close="asking = null" />
+    <TimelineForm v-if="asking" :timeline="asking" @close="asking = null" />
   </div>
 </template>
 

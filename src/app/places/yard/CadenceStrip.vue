@@ -60,9 +60,9 @@ const helps = computed(() => {
 <template>
   <figure>
     <figcaption>
-      <b class="figures">{{ rateName(source) }} in {{ rateName(timeline) }}</b
+      <b class="figures">{{ rateName(source) }}{{ fields ? ' fields' : '' }} in {{ rateName(timeline) }}</b
       >&nbsp;
-      <span class="quiet">{{ fields ? 'deinterlaced to double rate; ' : '' }}{{ says }}</span>
+      <span class="quiet">{{ fields ? 'deinterlaced to double rate, ' : '' }}{{ says }}</span>
     </figcaption>
     <svg
       :viewBox="`0 0 ${shown * cell} 58`"

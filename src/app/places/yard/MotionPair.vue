@@ -3,7 +3,7 @@ import { Input } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { parseRate } from '../../../core/rate/parse'
 import { type Rate, rateName, standardRates } from '../../../core/rate/rate'
-import { equal, toNumber } from '../../../core/rational/rational'
+import { equal, rational, toNumber } from '../../../core/rational/rational'
 import { useYard } from '../../../stores/yard'
 import CadenceStrip from './CadenceStrip.vue'
 import MotionDemo from './MotionDemo.vue'
@@ -11,12 +11,20 @@ import MotionDemo from './MotionDemo.vue'
 /** Any rate on any other: the pattern drawn, its figures, the motion watched, and what would help. */
 const yard = useYard()
 
-const present = computed(() => {
-  const rates = yard.ballot.blocs.flatMap((bloc) => bloc.picture.rate ?? [])
-  return rates
+/** The rates of the footage, each once, the slowest first. */
+const distinct = (rates: readonly Rate[]) =>
+  rates
     .filter((rate, i) => rates.findIndex((other) => equal(other, rate)) === i)
     .sort((a, b) => toNumber(a) - toNumber(b))
-})
+const present = computed(() => distinct(yard.ballot.blocs.flatMap((bloc) => bloc.picture.rate ?? [])))
+/** What interlaced clips can move at, deinterlaced to double rate. */
+const fieldRates = computed(() =>
+  distinct(
+    yard.ballot.blocs.flatMap(({ picture: { rate, scan } }) =>
+      rate && scan === 'interlaced' ? [rational(rate.num * 2, rate.den)] : [],
+    ),
+  ),
+)
 const others = computed(() =>
   present.value.filter((rate) => yard.candidate && !equal(rate, yard.candidate.rate)),
 )
@@ -87,6 +95,13 @@ const pick = (rate: Rate) => (typed.value.source = rateName(rate))
         :key="rateName(rate)"
         :source="rate"
         :timeline="timeline"
+      />
+      <CadenceStrip
+        v-for="rate in fieldRates"
+        :key="`fields ${rateName(rate)}`"
+        :source="rate"
+        :timeline="timeline"
+        fields
       />
     </template>
   </div>

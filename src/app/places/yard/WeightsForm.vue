@@ -83,6 +83,10 @@ label {
   gap: 6px;
 }
 label :deep(.ant-input-number) {
+  flex: none;
   width: 74px;
+}
+label :deep(input) {
+  font-family: var(--mono);
 }
 </style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button, Modal } from 'ant-design-vue'
+import { Button, Input, Modal } from 'ant-design-vue'
 import { computed, ref, shallowRef } from 'vue'
 import { consequenceFor, consequenceSentence, costlyLater } from '../../../core/check/consequence'
 import { type Timeline, formatOf } from '../../../core/edit/project'
@@ -8,12 +8,14 @@ import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import FormatPicker from '../../components/FormatPicker.vue'
 
-/** What a timeline runs in: the project's format, or its own; with what a change does to its cut. */
+/** A timeline's name and what it runs in: the project's format, or its own; with what a change does to its cut. */
 const props = defineProps<{ timeline: Timeline }>()
 const emit = defineEmits<{ close: [] }>()
 const project = useProject()
 const timelines = useTimelines()
 
+const name = ref(props.timeline.name)
+const renamed = computed(() => name.value.trim() !== '' && name.value.trim() !== props.timeline.name)
 const own = shallowRef<Format | null>(props.timeline.ownFormat)
 const follows = ref(props.timeline.ownFormat === null)
 const now = computed(() => formatOf(project.doc!, props.timeline))
@@ -40,14 +42,18 @@ function pick(format: Format) {
   follows.value = false
 }
 function set() {
-  timelines.setFormat(props.timeline, wanted.value)
+  timelines.change(props.timeline, {
+    ...(renamed.value && { name: name.value.trim() }),
+    ...(!same.value && { format: wanted.value }),
+  })
   emit('close')
 }
 </script>
 
 <template>
-  <Modal open :footer="null" :width="560" :title="`What “${timeline.name}” runs in`" @cancel="emit('close')">
+  <Modal open :footer="null" :width="560" :title="`“${timeline.name}”`" @cancel="emit('close')">
     <div class="ways">
+      <label>name <Input v-model:value="name" aria-label="Name of the timeline" /></label>
       <label
         ><input v-model="follows" type="radio" :value="true" name="follows" /> follows the project,
         <span class="figures">{{
@@ -63,7 +69,9 @@ function set() {
     <p role="status">{{ says }}</p>
     <p v-if="consequence.carried" class="quiet">{{ costlyLater(project.doc!) }}</p>
     <div class="foot">
-      <Button type="primary" :disabled="same || (!follows && !wanted)" @click="set">Set it</Button>
+      <Button type="primary" :disabled="(same && !renamed) || (!follows && !wanted)" @click="set"
+        >Set it</Button
+      >
       <Button @click="emit('close')">Leave it</Button>
     </div>
   </Modal>
