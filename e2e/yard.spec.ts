@@ -67,7 +67,7 @@ test('delivery, leans, weights and priorities change the ranking, and all of it 
   for (const name of ['hall_wide_A003', 'hall_wide_A004', 'pour_A007']) {
     await tolls.getByLabel(`How much ${name}.mp4 counts`).selectOption('left-out')
   }
-  await expect(page.getByText(/in 13 clips/)).toBeVisible()
+  await expect(page.getByText(/in 12 clips/)).toBeVisible()
   await expect(best).not.toContainText('3840×2160')
   for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'undo' }).click()
   await expect(best).toHaveText('3840×2160 · 25p')

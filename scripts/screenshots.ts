@@ -22,8 +22,9 @@ const edition = (name: 'light' | 'night') =>
   page.evaluate((value) => localStorage.setItem('edition', value), name)
 
 async function shoot(name: string) {
-  if (!wanted(name)) return
+  // Also where no picture is wanted: dialogs fade in before they take keys.
   await page.waitForTimeout(400)
+  if (!wanted(name)) return
   await page.screenshot({ path: join(folder, `${name}.png`) })
 }
 const place = (name: string) =>
@@ -34,6 +35,20 @@ await edition('light')
 await page.reload()
 await page.getByText('files from').waitFor()
 await shoot('start')
+await page.goto(`${base}/new?name=The%20Ninth%20Bell`)
+await page.getByLabel('known', { exact: true }).check()
+await shoot('new')
+await page.goto(`${base}/habits`)
+if ((await page.getByLabel('Name of Foundry window').count()) === 0) {
+  for (const text of ['1920x1080@50i', '1080x1350@25p']) {
+    await page.getByLabel('A format to keep').fill(text)
+    await page.getByRole('button', { name: 'Keep', exact: true }).click()
+  }
+  await page.getByLabel('Name of 1080×1350 · 25p').fill('Foundry window')
+  await page.keyboard.press('Tab')
+}
+await shoot('habits')
+await page.goto(base)
 await page.getByRole('button', { name: 'Open the demo' }).click()
 await page.getByRole('option', { name: /yard_dawn/ }).waitFor()
 await page.waitForTimeout(7000)
@@ -66,6 +81,17 @@ await page.getByRole('link', { name: 'back to Arrivals' }).click()
 await place('Yard')
 await page.getByRole('button', { name: 'Set as project format' }).waitFor()
 await shoot('yard')
+await page.getByLabel('A second format beside it').selectOption({ index: 2 })
+await page.getByRole('button', { name: 'charts' }).click()
+await shoot('yard-charts')
+await page.getByLabel('A second format beside it').selectOption({ index: 0 })
+await page.getByRole('button', { name: 'motion' }).click()
+await shoot('yard-motion')
+await page.getByRole('button', { name: /^clerk_phone_0417/ }).click()
+await page.waitForTimeout(1500)
+await shoot('yard-docket')
+await page.getByRole('button', { name: '‹ candidates' }).click()
+await page.getByRole('button', { name: 'candidates', exact: true }).click()
 await page.getByRole('button', { name: 'Set as project format' }).click()
 await place('Timelines')
 await page.getByRole('button', { name: 'New timeline' }).click()

@@ -21,6 +21,8 @@ export interface IncomingFile {
 }
 
 export const posterWidth = 640
+/** Where a clip's poster is taken, in seconds: a third into it, since first frames are often black. */
+export const posterTime = (clip: Clip): number => (clip.reading?.durationSec ?? 0) / 3
 
 /** Where the pictures of clips come from: files of this session, kept handles, the siding; and their posters. */
 export const useMedia = defineStore('media', () => {
@@ -88,10 +90,10 @@ export const useMedia = defineStore('media', () => {
     return frameService().frameAt(clip.id, locator, what, seconds * speedOf(clip), maxWidth)
   }
 
-  /** Makes and keeps a clip's poster: a frame a third into it, since first frames are often black. */
+  /** Makes and keeps a clip's poster. */
   async function makePoster(projectId: string, clip: Clip): Promise<void> {
     if (posters.has(clip.id) || !clip.reading?.video) return
-    const answer = await frameAt(clip, (clip.reading.durationSec ?? 0) / 3, posterWidth)
+    const answer = await frameAt(clip, posterTime(clip), posterWidth)
     if (!answer.ok) {
       troubles.set(clip.id, answer.error)
       return

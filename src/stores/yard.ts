@@ -23,7 +23,9 @@ export const useYard = defineStore('yard', () => {
   const beside = shallowRef<Format | null>(null)
   let asked = 0
 
-  const ballot = computed(() => gatherVotes(project.clips))
+  /** A clip that could not be read whole neither votes nor pays. */
+  const whole = computed(() => project.clips.map((clip) => (clip.fault ? { ...clip, reading: null } : clip)))
+  const ballot = computed(() => gatherVotes(whole.value))
   const lean = computed<Lean>(() => project.doc?.project.lean ?? 'balanced')
   const options = computed(() => ({
     lean: lean.value,
@@ -69,7 +71,7 @@ export const useYard = defineStore('yard', () => {
   )
 
   const policy = computed(() => leaning(project.doc!.project.policy, lean.value))
-  const payers = computed(() => gatherPayers(project.clips.filter((clip) => !clip.fault)))
+  const payers = computed(() => gatherPayers(whole.value))
   /** What every clip pays at the candidate, and beside it at the second format. */
   const payments = computed(() =>
     candidate.value && project.doc ? payIn(payers.value, candidate.value, policy.value) : [],

@@ -23,8 +23,12 @@ defineProps<{ grade: Grade; count?: number }>()
 <style scoped>
 .grade {
   display: inline-flex;
-  align-items: center;
+  align-items: baseline;
   gap: 5px;
   white-space: nowrap;
+}
+svg {
+  align-self: center;
+  flex: none;
 }
 </style>

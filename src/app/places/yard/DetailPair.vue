@@ -1,14 +1,21 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import type { Clip } from '../../../core/edit/project'
 import { type Format, sizeName } from '../../../core/format/format'
 import { type Framing, fitPicture } from '../../../core/framing/framing'
-import { useMedia } from '../../../stores/media'
+import { posterTime, useMedia } from '../../../stores/media'
 import NativeSelect from '../../components/NativeSelect.vue'
-import { sameScene } from './detail'
+import { type Luma, mostDetailed, sameScene } from './detail'
 
 /** A piece of a real frame at pixel level: as recorded, and as the format would hold it. */
-const props = defineProps<{ clip: Clip; format: Format; framing: Framing; at: { x: number; y: number } }>()
+const props = defineProps<{
+  clip: Clip
+  format: Format
+  framing: Framing
+  /** Null until a place is chosen: then the most detailed one is found. */
+  at: { x: number; y: number } | null
+}>()
+const emit = defineEmits<{ find: [at: { x: number; y: number }] }>()
 const media = useMedia()
 
 const panel = { width: 211, height: 120 }
@@ -27,14 +34,14 @@ const scene = computed(() =>
   sameScene(
     fit.value,
     upright.value,
-    props.at,
+    props.at ?? { x: 0.5, y: 0.5 },
     Math.round(panel.width / zoom.value),
     Math.round(panel.height / zoom.value),
   ),
 )
 
-/** The frame in the middle of the clip, whole, kept while the point is moved. */
-const frame = ref<ImageBitmap | null>(null)
+/** The frame of the poster, on which the place is shown: whole, kept while the place is moved. */
+const frame = shallowRef<ImageBitmap | null>(null)
 let asked = 0
 watch(
   () => props.clip.id,
@@ -42,13 +49,37 @@ watch(
     const mine = ++asked
     frame.value?.close()
     frame.value = null
-    const answer = await media.frameAt(props.clip, (props.clip.reading!.durationSec ?? 0) / 2, 8192)
-    if (mine !== asked) return
+    const answer = await media.frameAt(props.clip, posterTime(props.clip), 8192)
+    if (mine !== asked) {
+      if (answer.ok) answer.picture.close()
+      return
+    }
     trouble.value = answer.ok ? null : answer.error
-    if (answer.ok) frame.value = answer.picture
+    if (!answer.ok) return
+    frame.value = answer.picture
+    if (!props.at) emit('find', mostDetailed(lumaOf(answer.picture)))
   },
   { immediate: true },
 )
+
+onBeforeUnmount(() => {
+  asked++
+  frame.value?.close()
+})
+
+/** The brightness of a picture, small enough to be looked through at once. */
+function lumaOf(picture: ImageBitmap): Luma {
+  const width = Math.min(480, picture.width)
+  const height = Math.max(1, Math.round((picture.height * width) / picture.width))
+  const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!
+  context.drawImage(picture, 0, 0, width, height)
+  const { data } = context.getImageData(0, 0, width, height)
+  // BT.709 weights, in whole numbers of 256.
+  const values = new Uint8Array(width * height)
+  for (let i = 0; i < values.length; i++)
+    values[i] = (54 * data[4 * i] + 183 * data[4 * i + 1] + 19 * data[4 * i + 2]) >> 8
+  return { width, height, values }
+}
 
 function draw() {
   const picture = frame.value

@@ -26,12 +26,13 @@ defineEmits<{ leave: [] }>()
 const yard = useYard()
 
 const framing = ref<Framing>('fit')
-const at = ref({ x: 0.5, y: 0.5 })
+/** The place that is looked at closely; null until one is found or chosen. */
+const at = ref<{ x: number; y: number } | null>(null)
 watch(
   () => props.clip.id,
   () => {
     framing.value = 'fit'
-    at.value = { x: 0.5, y: 0.5 }
+    at.value = null
   },
 )
 const format = computed(() => yard.candidate!)
@@ -89,8 +90,14 @@ const fieldRate = computed(() =>
   </section>
   <section aria-labelledby="size">
     <h2 id="size">Size</h2>
-    <SizeDrawing v-model:framing="framing" v-model:at="at" :clip="clip" :format="format" />
-    <DetailPair :clip="clip" :format="format" :framing="framing" :at="at" />
+    <SizeDrawing
+      v-model:framing="framing"
+      :at="at ?? { x: 0.5, y: 0.5 }"
+      :clip="clip"
+      :format="format"
+      @update:at="at = $event"
+    />
+    <DetailPair :clip="clip" :format="format" :framing="framing" :at="at" @find="at = $event" />
   </section>
   <section v-if="rate" aria-labelledby="motion">
     <h2 id="motion">Motion</h2>

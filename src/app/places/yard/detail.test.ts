@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { parsePicture, parseSize } from '../../../core/format/parse'
 import { fitPicture } from '../../../core/framing/framing'
-import { sameScene } from './detail'
+import { mostDetailed, sameScene } from './detail'
 
 const scene = (source: string, frame: string, at: { x: number; y: number }) => {
   const picture = parsePicture(source)!
@@ -25,5 +25,26 @@ describe('the same piece of the scene', () => {
       width: 48,
       height: 40,
     })
+  })
+})
+
+describe('the most detailed place', () => {
+  const picture = (bright: (x: number, y: number) => boolean) => {
+    const [width, height] = [320, 180]
+    const values = new Uint8Array(width * height)
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++) values[y * width + x] = bright(x, y) ? 200 : 40
+    return { width, height, values }
+  }
+  it('is where most edges are, not where the hardest one is', () => {
+    // A fine grid in one block, and one long line elsewhere.
+    const found = mostDetailed(
+      picture((x, y) => (x >= 40 && x < 60 && y >= 100 && y < 120 ? (x + y) % 3 === 0 : y === 10)),
+    )
+    expect(found.x * 320).toBeCloseTo(50, -1)
+    expect(found.y * 180).toBeCloseTo(110, -1)
+  })
+  it('is the middle of an even picture', () => {
+    expect(mostDetailed(picture(() => false))).toEqual({ x: 0.5, y: 0.5 })
   })
 })
