@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { Payment } from '../../../core/choice/pay'
 import { priceOf } from '../../../core/choice/rank'
 import { formatName, formatText } from '../../../core/format/format'
@@ -98,19 +98,20 @@ const room = computed(() => {
   return { above, below: virtual.value.getTotalSize() - (items.at(-1)?.end ?? 0) }
 })
 
+/** The keyboard stands on the table, not on a row: rows come and go as they scroll. */
 const keys = useListKeys(() => shown.value.map(({ clip }) => clip), {
-  move: async (index) => {
+  move: (index) => {
     virtual.value.scrollToIndex(index)
-    await nextTick()
-    scroller.value?.querySelector<HTMLElement>(`[data-row="${index}"]`)?.focus()
     // An open docket follows.
     if (opened.value) opened.value = shown.value[index].clip.id
   },
+  open: () => (opened.value = shown.value[keys.at.value]?.clip.id ?? null),
   leave: () => (opened.value = null),
 })
+const at = computed(() => shown.value[keys.at.value]?.clip.id)
 function onKey(event: KeyboardEvent) {
-  // Enter on a name presses it; the selects keep their own keys.
-  if (event.key !== 'Enter' && (event.target as HTMLElement).matches('.clip')) keys.onKey(event)
+  // The selects in the rows keep their own keys.
+  if (!(event.target as HTMLElement).closest('select')) keys.onKey(event)
 }
 </script>
 
@@ -156,15 +157,16 @@ function onKey(event: KeyboardEvent) {
       </button>
       <span class="quiet verdict">{{ verdict }}</span>
     </p>
-    <div
-      ref="scroller"
-      class="scroll"
-      tabindex="0"
-      role="region"
-      aria-label="Tolls of the clips"
-      @keydown="onKey"
-    >
-      <table :class="{ two: yard.beside }">
+    <div ref="scroller" class="scroll" role="region" aria-label="Tolls of the clips">
+      <table
+        :class="{ two: yard.beside }"
+        role="grid"
+        tabindex="0"
+        aria-label="What each clip pays"
+        :aria-rowcount="shown.length"
+        :aria-activedescendant="at ? `pays-${at}` : undefined"
+        @keydown="onKey"
+      >
         <thead class="heading">
           <tr v-if="yard.beside">
             <th>clip</th>
@@ -187,15 +189,15 @@ function onKey(event: KeyboardEvent) {
           <tr v-if="room.above" aria-hidden="true" :style="{ height: `${room.above}px` }" />
           <tr
             v-for="{ index, row } in visible"
+            :id="`pays-${row.clip.id}`"
             :key="index"
             :aria-rowindex="index + 1"
-            :class="{ opened: opened === row.clip.id }"
+            :class="{ opened: opened === row.clip.id, at: index === keys.at.value }"
           >
             <td>
               <button
                 class="clip ellipsis"
-                :data-row="index"
-                :tabindex="index === keys.at.value ? 0 : -1"
+                tabindex="-1"
                 :title="`${row.clip.name}: what happens to it`"
                 @click="((opened = row.clip.id), (keys.at.value = index))"
               >
@@ -352,9 +354,13 @@ td {
 .clip:hover {
   text-decoration: underline;
 }
-.clip:focus-visible {
+.clip:focus-visible,
+table:focus-visible .at {
   outline: 2px solid var(--accent);
   outline-offset: -2px;
+}
+table:focus {
+  outline: none;
 }
 .text {
   display: -webkit-box;
