@@ -85,13 +85,7 @@ form :deep(input) {
   font-family: var(--mono);
 }
 select {
-  font: inherit;
-  height: 28px;
   width: 130px;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--ink);
-  border-radius: 2px;
 }
 p {
   width: 100%;

@@ -11,15 +11,3 @@ const value = defineModel<T>('value', { required: true })
     <option v-for="option in options" :key="option.value" :value="option.value">{{ option.label }}</option>
   </select>
 </template>
-
-<style scoped>
-select {
-  font: inherit;
-  height: 28px;
-  padding: 0 6px;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--ink);
-  border-radius: 2px;
-}
-</style>

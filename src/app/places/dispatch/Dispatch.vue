@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FileButton from '../../components/FileButton.vue'
 import { Button } from 'ant-design-vue'
 import Papa from 'papaparse'
 import { computed, ref } from 'vue'
@@ -19,7 +20,6 @@ import { download, fileNameOf } from '../../download'
 const project = useProject()
 const timelines = useTimelines()
 const router = useRouter()
-const picker = ref<HTMLInputElement>()
 const trouble = ref<string | null>(null)
 
 const check = computed(() => timelines.check)
@@ -48,11 +48,7 @@ const saveProject = () =>
     'application/json',
   )
 
-async function importProject(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
+async function importProject(file: File) {
   const result = await project.importFile(file)
   trouble.value = 'error' in result ? result.error : null
   if ('id' in result) await router.push({ name: 'dispatch', params: { id: result.id } })
@@ -134,16 +130,9 @@ async function importProject(event: Event) {
       </div>
       <div class="way">
         <Button @click="saveProject">Project file</Button>
-        <Button @click="picker?.click()">Import…</Button>
-        <input
-          ref="picker"
-          class="visually-hidden"
-          type="file"
-          accept=".json,application/json"
-          aria-label="Project file to import"
-          tabindex="-1"
-          @change="importProject"
-        />
+        <FileButton accept=".json,application/json" name="Project file to import" @file="importProject"
+          >Import…</FileButton
+        >
         <p class="quiet">Readings, decisions and timelines; no pictures. It comes back to the same state.</p>
       </div>
       <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FileButton from '../../components/FileButton.vue'
 import { Button } from 'ant-design-vue'
 import { ref } from 'vue'
 import { usualRate } from '../../../core/edit/habits'
@@ -16,7 +17,6 @@ import { download } from '../../download'
 /** What is set once and used for every new project, and the formats that the editor keeps. */
 const habits = useHabits()
 const said = ref<string | null>(null)
-const picker = ref<HTMLInputElement>()
 
 function setShape(text: string) {
   const shape = parseShape(text)
@@ -41,11 +41,7 @@ function setName(id: string, name: string) {
   if (name.trim()) habits.change(id, { name: name.trim().slice(0, 80) })
 }
 const exportFile = () => download('own-formats.json', habits.exportFormats(), 'application/json')
-async function importFile(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
+async function importFile(file: File) {
   const result = await habits.importFormats(file)
   said.value =
     'error' in result
@@ -140,16 +136,9 @@ async function importFile(event: Event) {
       <div class="title">
         <h2>Own formats</h2>
         <Button :disabled="habits.ownFormats.length === 0" @click="exportFile">Export as JSON</Button>
-        <Button @click="picker?.click()">Import…</Button>
-        <input
-          ref="picker"
-          class="visually-hidden"
-          type="file"
-          accept=".json,application/json"
-          aria-label="File of formats"
-          tabindex="-1"
-          @change="importFile"
-        />
+        <FileButton accept=".json,application/json" name="File of formats" @file="importFile"
+          >Import…</FileButton
+        >
       </div>
       <p v-if="habits.ownFormats.length === 0" class="quiet">
         None yet. Keep one here, or in the Yard with “Keep as own”; it is offered wherever a format is chosen.

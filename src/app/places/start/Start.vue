@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FileButton from '../../components/FileButton.vue'
 import { Button, Input } from 'ant-design-vue'
 import dayjs from 'dayjs'
 import { onMounted, ref } from 'vue'
@@ -18,7 +19,6 @@ const arrivals = useArrivals()
 const media = useMedia()
 const name = ref('')
 const trouble = ref<string | null>(null)
-const picker = ref<HTMLInputElement>()
 
 onMounted(() => {
   void project.list()
@@ -35,11 +35,7 @@ async function openDemo() {
   await router.push({ name: 'arrivals', params: { id } })
 }
 
-async function importProject(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
+async function importProject(file: File) {
   const result = await project.importFile(file)
   if ('error' in result) trouble.value = result.error
   else await router.push({ name: 'arrivals', params: { id: result.id } })
@@ -77,16 +73,9 @@ async function importProject(event: Event) {
       <div>
         <h2>A project file</h2>
         <p class="quiet">Comes back as it was written; nothing here is overwritten.</p>
-        <Button @click="picker?.click()">Import a project file…</Button>
-        <input
-          ref="picker"
-          class="visually-hidden"
-          type="file"
-          accept=".json,application/json"
-          aria-label="Project file"
-          tabindex="-1"
-          @change="importProject"
-        />
+        <FileButton accept=".json,application/json" name="Project file" @file="importProject"
+          >Import a project file…</FileButton
+        >
       </div>
     </section>
     <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>

@@ -165,6 +165,6 @@ label {
   grid-column: 1 / -1;
 }
 .zoom {
-  height: 24px !important;
+  height: 24px;
 }
 </style>

@@ -2,17 +2,17 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, ref } from 'vue'
 import type { Payment } from '../../../core/choice/pay'
-import { priceOf } from '../../../core/choice/rank'
-import { formatName, formatText } from '../../../core/format/format'
-import { type ChargeKind, type Grade, grades } from '../../../core/toll/charge'
-import { percent, shortWords, tollSentence } from '../../../core/toll/sentence'
+import { formatName } from '../../../core/format/format'
+import type { ChargeKind, Grade } from '../../../core/toll/charge'
+import { shortWords, tollSentence } from '../../../core/toll/sentence'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
 import GradeMark from '../../components/GradeMark.vue'
 import { useListKeys } from '../../components/list-keys'
 import NativeSelect from '../../components/NativeSelect.vue'
 import { clockTime, rateLabel, uprightSizeName } from '../../figures'
-import { kindsOf, rowsOf } from './toll-rows'
+import TollHead from './TollHead.vue'
+import { rowsOf } from './toll-rows'
 
 /** Every clip priced at the candidate, the dearest first; on wish with a second format beside it. */
 const opened = defineModel<string | null>('opened', { required: true })
@@ -23,12 +23,6 @@ const kind = ref<ChargeKind | ''>('')
 const differing = ref(false)
 
 const rows = computed(() => rowsOf(project.doc!.clips, yard.payments, yard.paymentsBeside))
-const counts = computed(() => {
-  const counted: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
-  for (const { toll, ids } of yard.payments) counted[toll.grade] += ids.length
-  return counted
-})
-const kinds = computed(() => kindsOf(yard.payments))
 const shown = computed(() =>
   rows.value.filter(
     (row) =>
@@ -37,35 +31,6 @@ const shown = computed(() =>
       (!differing.value || !row.beside || tollSentence(row.beside.toll) !== tollSentence(row.toll)),
   ),
 )
-
-/** Formats to set beside the candidate: the project's and the best. */
-const choices = computed(() => {
-  const known = [
-    ...(project.format ? [project.format] : []),
-    ...yard.ranking.slice(0, 10).map((c) => c.format),
-  ]
-  const text = yard.candidate ? formatText(yard.candidate) : ''
-  return known.filter(
-    (f, i) => formatText(f) !== text && known.findIndex((o) => formatText(o) === formatText(f)) === i,
-  )
-})
-const besideText = computed({
-  get: () => (yard.beside ? formatText(yard.beside) : ''),
-  set: (text) => (yard.beside = choices.value.find((f) => formatText(f) === text) ?? null),
-})
-/** Both formats in a line: score, and how many clips fare better at each. */
-const verdict = computed(() => {
-  if (!yard.beside || !yard.price) return ''
-  const other = priceOf(yard.beside, yard.ballot.blocs, yard.options)
-  const loss = (row: (typeof rows.value)[number]) => row.toll.loss - (row.beside?.toll.loss ?? row.toll.loss)
-  const less = rows.value.filter((row) => loss(row) < -1e-9).length
-  const more = rows.value.filter((row) => loss(row) > 1e-9).length
-  return (
-    `${formatName(yard.price.format)} scores ${yard.price.score.toFixed(2)}, untouched ${percent(yard.price.untouchedShare)}; ` +
-    `${formatName(yard.beside)} ${other.score.toFixed(2)}, ${percent(other.untouchedShare)}. ` +
-    `${less} pay less at the first, ${more} at the second, ${rows.value.length - less - more} the same.`
-  )
-})
 
 /** What is paid in a few words, for the narrow columns of two formats. */
 const shortly = (paid: Pick<Payment, 'toll'>) => paid.toll.charges.map(shortWords).join(' · ') || 'untouched'
@@ -89,7 +54,11 @@ const virtual = useVirtualizer(
   })),
 )
 const visible = computed(() =>
-  virtual.value.getVirtualItems().map(({ index }) => ({ index, row: shown.value[index] })),
+  virtual.value
+    .getVirtualItems()
+    .map(({ index }) => ({ index, row: shown.value[index] }))
+    // For a moment after a filter, fewer rows are there than were drawn.
+    .filter(({ row }) => row),
 )
 /** Rows that are not drawn leave their room above and below. */
 const room = computed(() => {
@@ -117,46 +86,7 @@ function onKey(event: KeyboardEvent) {
 
 <template>
   <section v-if="yard.candidate" class="tolls" aria-labelledby="tolls">
-    <div class="title">
-      <h2 id="tolls">
-        Paid at <span class="figures">{{ formatName(yard.candidate) }}</span>
-      </h2>
-      <span class="grades">
-        <NativeSelect
-          v-model:value="besideText"
-          class="small"
-          aria-label="A second format beside it"
-          :options="[
-            { value: '', label: 'none beside' },
-            ...choices.map((f) => ({ value: formatText(f), label: formatName(f) })),
-          ]"
-        />
-        <NativeSelect
-          v-model:value="kind"
-          class="small"
-          aria-label="Show only this charge"
-          :options="[
-            { value: '', label: 'all charges' },
-            ...kinds.map((k) => ({ value: k, label: k.replace('-', ' ') })),
-          ]"
-        />
-        <button
-          v-for="grade in grades"
-          :key="grade"
-          class="word"
-          :aria-pressed="only === grade"
-          @click="only = only === grade ? null : grade"
-        >
-          <GradeMark :grade="grade" :count="counts[grade]" />
-        </button>
-      </span>
-    </div>
-    <p v-if="yard.beside" class="beside">
-      <button class="word" :aria-pressed="differing" @click="differing = !differing">
-        only where they differ
-      </button>
-      <span class="quiet verdict">{{ verdict }}</span>
-    </p>
+    <TollHead v-model:only="only" v-model:kind="kind" v-model:differing="differing" :rows="rows" />
     <div ref="scroller" class="scroll" role="region" aria-label="Tolls of the clips">
       <table
         :class="{ two: yard.beside }"
@@ -252,33 +182,6 @@ function onKey(event: KeyboardEvent) {
   border-top: 1px solid var(--ink);
   padding-top: 6px;
   min-height: 0;
-}
-.title,
-.beside {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  padding-bottom: 3px;
-}
-.beside {
-  justify-content: flex-start;
-  gap: 8px;
-  font-size: 12px;
-}
-.beside .word {
-  white-space: nowrap;
-  padding-left: 0;
-}
-.grades {
-  display: flex;
-  align-items: baseline;
-  gap: 4px;
-}
-.grades .word {
-  padding: 0 4px;
-}
-.verdict {
-  line-height: 1.3;
 }
 .two .text {
   display: inline;
@@ -380,8 +283,8 @@ table:focus {
   text-align: right;
 }
 .small {
-  height: 24px !important;
-  font-size: 12px !important;
-  border-color: var(--line) !important;
+  height: 24px;
+  font-size: 12px;
+  border-color: var(--line);
 }
 </style>

@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { priceOf } from '../../../core/choice/rank'
+import { formatName, formatText } from '../../../core/format/format'
+import { type ChargeKind, type Grade, grades } from '../../../core/toll/charge'
+import { percent } from '../../../core/toll/sentence'
+import { useProject } from '../../../stores/project'
+import { useYard } from '../../../stores/yard'
+import GradeMark from '../../components/GradeMark.vue'
+import NativeSelect from '../../components/NativeSelect.vue'
+import { type TollRow, kindsOf } from './toll-rows'
+
+/** The head of the table of tolls: what stands beside the candidate, which rows are shown, and how both formats fare. */
+const props = defineProps<{ rows: readonly TollRow[] }>()
+const only = defineModel<Grade | null>('only', { required: true })
+const kind = defineModel<ChargeKind | ''>('kind', { required: true })
+const differing = defineModel<boolean>('differing', { required: true })
+const project = useProject()
+const yard = useYard()
+
+const counts = computed(() => {
+  const counted: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
+  for (const { toll, ids } of yard.payments) counted[toll.grade] += ids.length
+  return counted
+})
+const kinds = computed(() => kindsOf(yard.payments))
+/** Formats to set beside the candidate: the project's and the best. */
+const choices = computed(() => {
+  const known = [
+    ...(project.format ? [project.format] : []),
+    ...yard.ranking.slice(0, 10).map((c) => c.format),
+  ]
+  const text = yard.candidate ? formatText(yard.candidate) : ''
+  return known.filter(
+    (f, i) => formatText(f) !== text && known.findIndex((o) => formatText(o) === formatText(f)) === i,
+  )
+})
+const besideText = computed({
+  get: () => (yard.beside ? formatText(yard.beside) : ''),
+  set: (text) => (yard.beside = choices.value.find((f) => formatText(f) === text) ?? null),
+})
+/** Both formats in a line: score, and how many clips fare better at each. */
+const verdict = computed(() => {
+  if (!yard.beside || !yard.price) return ''
+  const other = priceOf(yard.beside, yard.ballot.blocs, yard.options)
+  const loss = (row: TollRow) => row.toll.loss - (row.beside?.toll.loss ?? row.toll.loss)
+  const less = props.rows.filter((row) => loss(row) < -1e-9).length
+  const more = props.rows.filter((row) => loss(row) > 1e-9).length
+  return (
+    `${formatName(yard.price.format)} scores ${yard.price.score.toFixed(2)}, untouched ${percent(yard.price.untouchedShare)}; ` +
+    `${formatName(yard.beside)} ${other.score.toFixed(2)}, ${percent(other.untouchedShare)}. ` +
+    `${less} pay less at the first, ${more} at the second, ${props.rows.length - less - more} the same.`
+  )
+})
+</script>
+
+<template>
+  <div class="title">
+    <h2 id="tolls">
+      Paid at <span class="figures">{{ formatName(yard.candidate!) }}</span>
+    </h2>
+    <span class="grades">
+      <NativeSelect
+        v-model:value="besideText"
+        class="small"
+        aria-label="A second format beside it"
+        :options="[
+          { value: '', label: 'none beside' },
+          ...choices.map((f) => ({ value: formatText(f), label: formatName(f) })),
+        ]"
+      />
+      <NativeSelect
+        v-model:value="kind"
+        class="small"
+        aria-label="Show only this charge"
+        :options="[
+          { value: '', label: 'all charges' },
+          ...kinds.map((k) => ({ value: k, label: k.replace('-', ' ') })),
+        ]"
+      />
+      <button
+        v-for="grade in grades"
+        :key="grade"
+        class="word"
+        :aria-pressed="only === grade"
+        @click="only = only === grade ? null : grade"
+      >
+        <GradeMark :grade="grade" :count="counts[grade]" />
+      </button>
+    </span>
+  </div>
+  <p v-if="yard.beside" class="beside">
+    <button class="word" :aria-pressed="differing" @click="differing = !differing">
+      only where they differ
+    </button>
+    <span class="quiet verdict">{{ verdict }}</span>
+  </p>
+</template>
+
+<style scoped>
+.title,
+.beside {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  padding-bottom: 3px;
+}
+.beside {
+  justify-content: flex-start;
+  gap: 8px;
+  font-size: 12px;
+}
+.beside .word {
+  white-space: nowrap;
+  padding-left: 0;
+}
+.verdict {
+  line-height: 1.3;
+}
+.grades {
+  display: flex;
+  align-items: baseline;
+  gap: 4px;
+}
+.grades .word {
+  padding: 0 4px;
+}
+.small {
+  height: 24px;
+  font-size: 12px;
+  border-color: var(--line);
+}
+</style>
