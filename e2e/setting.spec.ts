@@ -66,7 +66,21 @@ test('a format is set from a clip, what it does is told before, and the log keep
     'goes from 3840×2160 · 25p to 1080×1920 · 25p; nothing is placed in it. It stays when the project’s format changes.',
   )
   await question.getByRole('button', { name: 'Set it' }).click()
-  await expect(list).toContainText('its own format')
+  await expect(list).toContainText('its own, a standard format')
+
+  // One is made from a clip; its name proposes itself.
+  await list.getByRole('button', { name: 'with its own…' }).click()
+  await question
+    .getByLabel('The format of a clip')
+    .selectOption({ label: 'archive_reel2.mov: 720×576 (64:45) · 50i' })
+  await expect(question.getByRole('status')).toContainText(
+    'It runs in 720×576 (64:45) · 50i, taken from archive_reel2.mov.',
+  )
+  await question.getByRole('button', { name: 'Make it' }).click()
+  await expect(list).toContainText('Cut 720×576 (64:45) · 50i')
+  await expect(list).toContainText('its own, taken from archive_reel2.mov')
+  await page.getByRole('button', { name: 'undo' }).click()
+  await expect(list.getByText('taken from archive_reel2.mov')).toHaveCount(0)
 
   // Trying another format tells both fates.
   await place(page, 'Yard')

@@ -194,6 +194,9 @@ test('any pair of rates is drawn and watched, and the charts have their figures'
   await place(page, 'Yard')
   const candidates = page.getByRole('complementary', { name: 'Candidates' })
   await candidates.getByRole('button', { name: 'motion' }).click()
+  await expect(candidates.getByRole('listitem').filter({ hasText: '1920×1080 100p' })).toHaveText(
+    /1 clip\s*at 25 % speed, 4\.0 times as long/,
+  )
   await candidates.getByLabel('filmed at').fill('24')
   await candidates.getByLabel('in a timeline of').fill('60')
   await expect(candidates).toContainText('uneven: 2 frames on 5, 3 shown again, judder 8.3 ms')

@@ -12,7 +12,7 @@ import {
   setTimelineFormat,
 } from '../core/edit/operations'
 import { placementOf } from '../core/edit/place'
-import { type Clip, type Timeline, formatOf } from '../core/edit/project'
+import { type Clip, type FormatOrigin, type Timeline, formatOf } from '../core/edit/project'
 import { type Format, formatName } from '../core/format/format'
 import { newId, now, useProject } from './project'
 
@@ -38,9 +38,11 @@ export const useTimelines = defineStore('timelines', () => {
     })),
   )
 
-  function create(): void {
+  /** Makes a timeline: following the project, or with its own format from somewhere; its name proposes itself. */
+  function create(ownFormat: Format | null = null, origin: FormatOrigin | null = null, name = ''): void {
     if (!project.doc) return
-    const timeline = newTimeline(newId(), proposeName(project.doc, project.format), now())
+    const proposed = name || proposeName(project.doc, ownFormat ?? project.format)
+    const timeline = newTimeline(newId(), proposed, now(), ownFormat, origin)
     project.edit(`make “${timeline.name}”`, (doc) => addTimeline(doc, timeline))
     selectedId.value = timeline.id
   }
@@ -80,7 +82,7 @@ export const useTimelines = defineStore('timelines', () => {
     else {
       if (choice === 'take') {
         project.edit(`give “${timeline.name}” the format of ${asked.clip.name}`, (doc) =>
-          setTimelineFormat(doc, timeline.id, asked.clipFormat),
+          setTimelineFormat(doc, timeline.id, asked.clipFormat, { setBy: 'clip', clip: asked.clip.name }),
         )
       } else if (remember) setAsking(false)
       placeNow(asked.clip)
@@ -94,14 +96,17 @@ export const useTimelines = defineStore('timelines', () => {
     })
 
   /** Gives a timeline another name, its own format, or lets it follow the project (null), as one step. */
-  function change(timeline: Timeline, { name, format }: { name?: string; format?: Format | null }): void {
+  function change(
+    timeline: Timeline,
+    { name, format, origin }: { name?: string; format?: Format | null; origin?: FormatOrigin | null },
+  ): void {
     const what = [
       name !== undefined && `call it ${name}`,
       format && `give it ${formatName(format)}`,
       format === null && 'let it follow the project',
     ]
     project.edit(`“${timeline.name}”: ${what.filter(Boolean).join(', ')}`, (doc) => {
-      if (format !== undefined) setTimelineFormat(doc, timeline.id, format)
+      if (format !== undefined) setTimelineFormat(doc, timeline.id, format, origin)
       if (name !== undefined) renameTimeline(doc, timeline.id, name)
     })
   }

@@ -17,6 +17,7 @@ import {
   setTimelineFormat,
   takeOut,
 } from './operations'
+import { originWords } from '../exchange/log'
 import { formatOfClip, placementOf } from './place'
 import { formatOf } from './project'
 
@@ -116,6 +117,16 @@ describe('formats of project and timelines', () => {
     expect(spans(doc)[1]).toEqual(['bell', 600, 200])
     setTimelineFormat(doc, 't1', null)
     expect(spans(doc)[1]).toEqual(['bell', 288, 96])
+  })
+
+  it('say from what they came', () => {
+    const doc = placed()
+    setTimelineFormat(doc, 't1', hd50, { setBy: 'clip', clip: 'bell.mp4' })
+    expect(originWords(doc.timelines.t1.formatOrigin!)).toBe('taken from bell.mp4')
+    setTimelineFormat(doc, 't1', hd50, { setBy: 'typed', clip: null })
+    expect(originWords(doc.timelines.t1.formatOrigin!)).toBe('typed')
+    setTimelineFormat(doc, 't1', null, { setBy: 'typed', clip: null })
+    expect(doc.timelines.t1.formatOrigin).toBeNull()
   })
 
   it('propose a name that is not taken', () => {

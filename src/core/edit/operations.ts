@@ -3,7 +3,15 @@ import type { Format } from '../format/format'
 import { divide, equal, multiply } from '../rational/rational'
 import { type Corrections, applyCorrections, isCorrected } from '../reading/correct'
 import { carryPlacements } from './carry'
-import { type Clip, type Decision, type Doc, type Placement, type Timeline, formatOf } from './project'
+import {
+  type Clip,
+  type Decision,
+  type Doc,
+  type FormatOrigin,
+  type Placement,
+  type Timeline,
+  formatOf,
+} from './project'
 
 /**
  * The edits of a project. Each changes the document that it is given in place, so that it can run on a draft
@@ -68,10 +76,16 @@ export function setProjectFormat(doc: Doc, decision: Decision): void {
 }
 
 /** Gives a timeline its own format, or lets it follow the project again (null). Its cut is carried along. */
-export function setTimelineFormat(doc: Doc, timelineId: string, format: Format | null): void {
+export function setTimelineFormat(
+  doc: Doc,
+  timelineId: string,
+  format: Format | null,
+  origin: FormatOrigin | null = null,
+): void {
   const timeline = doc.timelines[timelineId]
   const before = formatOf(doc, timeline)
   timeline.ownFormat = format
+  timeline.formatOrigin = format && origin
   const after = formatOf(doc, timeline)
   if (before && after) carryTimeline(doc, timeline, before, after)
 }
@@ -100,10 +114,12 @@ export const newTimeline = (
   name: string,
   createdAt: string,
   ownFormat: Format | null = null,
+  formatOrigin: FormatOrigin | null = null,
 ): Timeline => ({
   id,
   name,
   ownFormat,
+  formatOrigin: ownFormat && formatOrigin,
   createdAt,
   tracks: [
     { id: `${id}-v1`, kind: 'video', placements: [] },

@@ -12,6 +12,10 @@ import { Treatment } from '../toll/treatment'
 export const SetBy = z.enum(['typed', 'standard', 'own', 'clip', 'recommended', 'tried', 'delivery'])
 export type SetBy = z.infer<typeof SetBy>
 
+/** Where a timeline's own format came from; the name of the clip where it was taken from one. */
+export const FormatOrigin = z.object({ setBy: SetBy, clip: z.string().nullable().default(null) })
+export type FormatOrigin = z.infer<typeof FormatOrigin>
+
 /** A line of the decision log: who decided what format, when and why. */
 export const Decision = z.object({
   at: z.string(),
@@ -73,6 +77,8 @@ export const Timeline = z.object({
   name: z.string(),
   /** Its own format, or null while it follows the project's. */
   ownFormat: Format.nullable(),
+  /** Null while it follows the project. */
+  formatOrigin: FormatOrigin.nullable().default(null),
   tracks: z.array(Track),
   createdAt: z.string(),
 })

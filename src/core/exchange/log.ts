@@ -1,4 +1,4 @@
-import type { Decision, SetBy } from '../edit/project'
+import type { Decision, FormatOrigin, SetBy } from '../edit/project'
 import { formatName, tradeName } from '../format/format'
 
 /** How a format came to be set, in a word or three. */
@@ -11,6 +11,10 @@ export const setByWords: Record<SetBy, string> = {
   tried: 'tried',
   delivery: 'as delivered',
 }
+
+/** How a timeline came by its own format: `typed`, `taken from bell.mp4`. */
+export const originWords = ({ setBy, clip }: FormatOrigin): string =>
+  clip ? `taken from ${clip}` : setByWords[setBy]
 
 /** The decision log as text: when, what, from what, and why with the figures of that time. Newest first. */
 export const logText = (projectName: string, decisions: readonly Decision[]): string =>

@@ -7,6 +7,7 @@ import { formatName } from '../../../core/format/format'
 import { grades } from '../../../core/toll/charge'
 import { percent } from '../../../core/toll/sentence'
 import { frameToTimecode } from '../../../core/rate/timecode'
+import { originWords } from '../../../core/exchange/log'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
@@ -23,7 +24,7 @@ const playhead = ref(0)
 const selectedId = ref<string | null>(null)
 const dropping = ref(false)
 /** The timeline whose format is being changed. */
-const asking = shallowRef<Timeline | null>(null)
+const asking = shallowRef<Timeline | 'new' | null>(null)
 
 const formatLabel = (id: string) => {
   const format = project.doc ? formatOf(project.doc, project.doc.timelines[id]) : null
@@ -70,14 +71,21 @@ function removeSelected() {
           >
             <b>{{ timeline.name }}</b>
             <span class="figures">{{ formatLabel(timeline.id) }}</span>
-            <span class="quiet">{{ timeline.ownFormat ? 'its own format' : 'follows the project' }}</span>
+            <span class="quiet from">{{
+              timeline.ownFormat
+                ? `its own, ${timeline.formatOrigin ? originWords(timeline.formatOrigin) : 'set here'}`
+                : 'follows the project'
+            }}</span>
           </button>
           <button class="word" :aria-label="`Change “${timeline.name}”`" @click="asking = timeline">
             change…
           </button>
         </li>
       </ul>
-      <Button :disabled="!project.format" @click="timelines.create">New timeline</Button>
+      <div class="make">
+        <Button :disabled="!project.format" @click="timelines.create()">New timeline</Button>
+        <Button @click="asking = 'new'">with its own…</Button>
+      </div>
       <p v-if="!project.format" class="quiet small">
         Choose the format in the Yard first: a timeline never takes it from what is placed first.
       </p>
@@ -161,7 +169,7 @@ function removeSelected() {
     </section>
     <PlacementDocket :placement="selected" :format="timelines.format" :playhead="playhead" />
     <MismatchQuestion />
-    <TimelineForm v-if="asking" :timeline="asking" @close="asking = null" />
+    <TimelineForm v-if="asking" :timeline="asking === 'new' ? null : asking" @close="asking = null" />
   </div>
 </template>
 
@@ -218,6 +226,14 @@ li > .word {
 }
 li {
   border-bottom: 1px solid var(--line);
+}
+.from {
+  padding-right: 58px;
+}
+.make {
+  display: flex;
+  gap: 6px;
+  flex-wrap: wrap;
 }
 .clips {
   overflow: auto;

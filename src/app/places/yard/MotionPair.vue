@@ -2,8 +2,12 @@
 import { Input } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { parseRate } from '../../../core/rate/parse'
-import { type Rate, rateName, standardRates } from '../../../core/rate/rate'
+import { uprightSize } from '../../../core/choice/candidates'
+import { pixelSizeName } from '../../../core/format/format'
+import { type Rate, rateName, rateWithScan, standardRates } from '../../../core/rate/rate'
 import { equal, rational, toNumber } from '../../../core/rational/rational'
+import { pictureKey } from '../../../core/toll/picture'
+import { speedWords, timesLonger } from '../../../core/toll/sentence'
 import { useYard } from '../../../stores/yard'
 import CadenceStrip from './CadenceStrip.vue'
 import MotionDemo from './MotionDemo.vue'
@@ -29,6 +33,22 @@ const others = computed(() =>
   present.value.filter((rate) => yard.candidate && !equal(rate, yard.candidate.rate)),
 )
 
+/** Clips with more frames a second than the timeline: every frame once is slow motion from real frames. */
+const slow = computed(() => {
+  const T = timeline.value
+  if (!T) return []
+  return yard.ballot.blocs
+    .flatMap(({ picture, ids }) => {
+      if (!picture.rate) return []
+      // Interlaced clips have their fields to give.
+      const rate =
+        picture.scan === 'interlaced' ? rational(picture.rate.num * 2, picture.rate.den) : picture.rate
+      return toNumber(rate) > 1.02 * toNumber(T)
+        ? [{ picture, clips: ids.length, speed: toNumber(T) / toNumber(rate) }]
+        : []
+    })
+    .sort((a, b) => a.speed - b.speed)
+})
 /** The rate other than the candidate's that most of the footage has. */
 const mostOther = computed(() => {
   const secondsAt = (rate: Rate) =>
@@ -88,6 +108,18 @@ const pick = (rate: Rate) => (typed.value.source = rateName(rate))
     </p>
     <CadenceStrip :source="source" :timeline="timeline" />
     <MotionDemo :source="source" :timeline="timeline" />
+    <template v-if="slow.length">
+      <h3>Slow motion from real frames, in {{ rateName(timeline) }}</h3>
+      <ul>
+        <li v-for="{ picture, clips, speed } in slow" :key="pictureKey(picture)">
+          <span class="figures"
+            >{{ pixelSizeName(uprightSize(picture)) }} {{ rateWithScan(picture.rate!, picture.scan) }}</span
+          >
+          <span class="quiet">{{ clips === 1 ? '1 clip' : `${clips} clips` }}</span>
+          <span>{{ speedWords(speed) }}, {{ timesLonger(speed) }} times as long</span>
+        </li>
+      </ul>
+    </template>
     <template v-if="others.length">
       <h3>The footage at {{ rateName(timeline) }}</h3>
       <CadenceStrip
@@ -128,5 +160,15 @@ label :deep(input) {
 }
 h3 {
   padding-top: 8px;
+}
+ul {
+  list-style: none;
+  font-size: 12px;
+}
+li {
+  display: grid;
+  grid-template-columns: 180px 60px 1fr;
+  padding: 2px 0;
+  border-bottom: 1px solid var(--line);
 }
 </style>
