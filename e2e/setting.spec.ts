@@ -69,7 +69,7 @@ test('a format is set from a clip, what it does is told before, and the log keep
   await expect(list).toContainText('its own, a standard format')
 
   // One is made from a clip; its name proposes itself.
-  await list.getByRole('button', { name: 'with its own…' }).click()
+  await list.getByRole('button', { name: 'with own…' }).click()
   await question
     .getByLabel('The format of a clip')
     .selectOption({ label: 'archive_reel2.mov: 720×576 (64:45) · 50i' })

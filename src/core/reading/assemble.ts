@@ -22,13 +22,20 @@ export interface PictureParts {
   readonly rateOrigin: string
   readonly frameCount: number | null
   readonly rotation?: Rotation
+  /** What was wrong with the stream, where the wrapper's claims stand alone. */
+  readonly fault?: Fault
 }
 
 /**
  * Brings the claims about the picture together into facts.
  * @throws ReadingFault `damaged` when nothing states its size
  */
-export function assemblePicture(parts: PictureParts): { video: VideoFacts; origins: Origins; notes: Note[] } {
+export function assemblePicture(parts: PictureParts): {
+  video: VideoFacts
+  origins: Origins
+  notes: Note[]
+  fault: Fault | null
+} {
   const { facts, origins, notes } = settleClaims(parts.claims)
   if (!facts.width || !facts.height)
     throw new ReadingFault('damaged', 'Nothing in the file states the size of the picture.')
@@ -57,6 +64,7 @@ export function assemblePicture(parts: PictureParts): { video: VideoFacts; origi
     },
     origins: { ...origins, ...(parts.rate.rate ? { 'video.rate': parts.rateOrigin } : {}) },
     notes,
+    fault: parts.fault ?? null,
   }
 }
 

@@ -83,8 +83,8 @@ function removeSelected() {
         </li>
       </ul>
       <div class="make">
-        <Button :disabled="!project.format" @click="timelines.create()">New timeline</Button>
-        <Button @click="asking = 'new'">with its own…</Button>
+        <Button size="small" :disabled="!project.format" @click="timelines.create()">New timeline</Button>
+        <Button size="small" @click="asking = 'new'">with own…</Button>
       </div>
       <p v-if="!project.format" class="quiet small">
         Choose the format in the Yard first: a timeline never takes it from what is placed first.

@@ -51,7 +51,7 @@ export async function readAvi(file: FileWindow): Promise<WrapperReading> {
     timecode: picture?.timecode ?? null,
     notes: picture?.notes ?? [],
   })
-  const fault = cutOff(file.size, lists.missingBytes)
+  const fault = cutOff(file.size, lists.missingBytes) ?? picture?.fault ?? null
   return { reading, origins: { ...picture?.origins, durationSec: 'strh' }, fault }
 }
 
@@ -187,6 +187,7 @@ async function readPicture(
   const stream = claimsOfStream(codec, frame, video.setup)
   const { codec: _, profile, ...ofCode } = known ?? { codec }
   const picture = assemblePicture({
+    fault: stream.fault,
     codec: stream.codec ?? codec,
     profile,
     claims: [

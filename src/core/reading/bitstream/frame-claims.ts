@@ -1,4 +1,5 @@
 import type { PictureClaim } from '../claims'
+import { type Fault, ReadingFault } from '../fault'
 import { claimOfAv1, claimsOfAv1Configuration } from './av1'
 import { claimOfDnx } from './dnx'
 import { claimsOfDv } from './dv'
@@ -20,6 +21,8 @@ export interface StreamFacts {
   /** Frames a second that the stream states; wrappers' times come first. */
   readonly statedRate?: number | null
   readonly timecode?: { readonly text: string; readonly dropFrame: boolean } | null
+  /** Why the stream could not be read, where its headers are damaged: what the wrapper states still stands. */
+  readonly fault?: Fault
   /** Fields are coded one by one: two pictures of the stream are one frame. */
   readonly fieldCoded?: boolean
 }
@@ -28,7 +31,7 @@ const nothing: StreamFacts = { claims: [] }
 const some = (claim: PictureClaim | null): StreamFacts => ({ claims: claim ? [claim] : [] })
 
 /**
- * What the bitstream says of the picture.
+ * What the bitstream says of the picture. Damaged headers are a fault beside what the wrapper states, not instead of it.
  * @param codec as in `reading.video.codec`
  * @param frame the first bytes of the first frame, or of the elementary stream
  * @param setup the codec's configuration record as the wrapper keeps it (`avcC`, `hvcC`, `av1C`, or plain headers)
@@ -38,6 +41,16 @@ export function claimsOfStream(
   frame: Uint8Array,
   setup: Uint8Array = new Uint8Array(0),
 ): StreamFacts {
+  try {
+    return factsOfStream(codec, frame, setup)
+  } catch (error) {
+    if (!(error instanceof ReadingFault)) throw error
+    const message = `The ${codec} headers inside are damaged: ${error.message} What the wrapper states is kept; the picture may not play. Copy it again.`
+    return { claims: [], fault: { code: 'damaged', message } }
+  }
+}
+
+function factsOfStream(codec: string, frame: Uint8Array, setup: Uint8Array): StreamFacts {
   switch (codec) {
     case 'H.264': {
       const { units } = nalUnits(frame, setup, avcSets)

@@ -48,7 +48,7 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
     notes: picture?.notes ?? [],
   }
   const origins: Origins = { ...picture?.origins, durationSec: 'sample durations', timecode: 'tmcd' }
-  return { reading, origins, fault: cutOff(layout, video, file.size) }
+  return { reading, origins, fault: cutOff(layout, video, file.size) ?? picture?.fault ?? null }
 }
 
 function missingIndex(layout: Layout, size: number): ReadingFault {
@@ -116,6 +116,7 @@ async function readPicture(
   origins: Origins
   notes: Note[]
   durationSec: number | null
+  fault: Fault | null
   timecode: Reading['timecode']
 }> {
   const visual = track.visual!
@@ -130,6 +131,7 @@ async function readPicture(
   const shown = fragmented ? null : editedFrames(track, movieTimescale, notes)
   const total = runs.reduce((sum, run) => sum + run.count * run.duration, 0)
   const picture = assemblePicture({
+    fault: stream.fault,
     codec: stream.codec ?? visual.codec,
     profile: visual.profile,
     claims: [...stream.claims, ...visual.claims],

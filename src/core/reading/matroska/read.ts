@@ -50,7 +50,7 @@ export async function readMatroska(file: FileWindow): Promise<WrapperReading> {
     reel: segment.tags.get('REEL') ?? segment.tags.get('REEL_NAME') ?? null,
     notes: picture?.notes ?? [],
   })
-  const fault = cutOff(file.size, segment.missingBytes)
+  const fault = cutOff(file.size, segment.missingBytes) ?? picture?.fault ?? null
   return {
     reading,
     origins: { ...picture?.origins, durationSec: 'segment information', timecode: 'tag TIMECODE' },
@@ -177,6 +177,7 @@ async function readPicture(
         ? Math.round(stated * toNumber(rate.rate))
         : null
   const picture = assemblePicture({
+    fault: stream.fault,
     codec: stream.codec ?? track.codec,
     profile: track.profile,
     claims: [...stream.claims, ...track.claims],

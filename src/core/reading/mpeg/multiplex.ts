@@ -31,6 +31,7 @@ export function readingOfMultiplex(mux: Multiplex): WrapperReading {
   const times = unwrapped(mux.times)
   if (!mux.codec) return wrapUp(mux, null, null)
   const stream = claimsOfStream(mux.codec, mux.video)
+  if (stream.fault) throw new ReadingFault(stream.fault.code, stream.fault.message)
   if (stream.claims.length === 0) {
     throw new ReadingFault(
       'damaged',

@@ -46,7 +46,7 @@ export async function readMxf(file: FileWindow): Promise<WrapperReading> {
     notes: [...notes, ...(picture?.notes ?? [])],
   })
   const origins = { ...picture?.origins, durationSec: 'picture descriptor', timecode: 'material package' }
-  return { reading, origins, fault: cutOff(file, header, footer) }
+  return { reading, origins, fault: cutOff(file, header, footer) ?? picture?.fault ?? null }
 }
 
 function cutOff(file: FileWindow, header: Partition, footer: Partition | null): Fault | null {
@@ -68,6 +68,7 @@ async function readPicture(
   const rate = stated ? (snapToStandard(toNumber(stated)) ?? stated) : null
   const frames = descriptor.duration ?? sequenceDuration(sets)
   const picture = assemblePicture({
+    fault: stream.fault,
     codec: stream.codec ?? descriptor.codec,
     profile: descriptor.profile,
     claims: [...stream.claims, ...descriptor.claims],
