@@ -223,3 +223,26 @@ test('any pair of rates is drawn and watched, and the charts have their figures'
     })
   expect(drawn).toBeGreaterThan(5000)
 })
+
+test('the keyboard says what it does, place by place', async ({ page }) => {
+  await openDemo(page)
+  const sheet = page.getByRole('dialog', { name: 'What the keyboard does' })
+  for (const [name, does] of [
+    ['Arrivals', 'look closer'],
+    ['Yard', 'move the candidate'],
+    ['Timelines', 'from cut to cut'],
+  ]) {
+    await place(page, name)
+    await page.keyboard.press('?')
+    await expect(sheet).toContainText(does)
+    await expect(sheet).toContainText('undo')
+    await page.keyboard.press('Escape')
+    await expect(sheet).toBeHidden()
+  }
+  // In a field it is a letter.
+  await place(page, 'Yard')
+  const field = page.getByLabel('Another format')
+  await field.press('?')
+  await expect(field).toHaveValue('?')
+  await expect(sheet).toBeHidden()
+})

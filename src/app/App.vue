@@ -5,6 +5,7 @@ import { computed, watchEffect } from 'vue'
 import { useRoute } from 'vue-router'
 import { useHabits } from '../stores/habits'
 import { useProject } from '../stores/project'
+import { isTyping } from './typing'
 import { useEdition } from './theme/edition'
 import { type Edition, componentTheme, cssVariables } from './theme/tokens'
 
@@ -29,10 +30,6 @@ useEventListener(window, 'afterprint', () => dress(edition.value))
 useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
   if (project.unsaved > 0) event.preventDefault()
 })
-
-const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
 
 useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   const undoing = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z'

@@ -5,6 +5,7 @@ import { useArrivals } from '../stores/arrivals'
 import { useMedia } from '../stores/media'
 import { useProject } from '../stores/project'
 import AppHeader from './components/AppHeader.vue'
+import ShortcutSheet from './components/ShortcutSheet.vue'
 
 const route = useRoute()
 const router = useRouter()
@@ -39,6 +40,7 @@ watch(
   <div v-else-if="project.doc" class="house">
     <AppHeader />
     <main class="place"><RouterView /></main>
+    <ShortcutSheet />
   </div>
 </template>
 

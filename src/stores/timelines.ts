@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { type Check, checkTimeline } from '../core/check/check'
 import { type Mismatch, mismatchOf } from '../core/check/mismatch'
 import {
@@ -21,8 +21,8 @@ export const useTimelines = defineStore('timelines', () => {
   const project = useProject()
   const selectedId = ref<string | null>(null)
   /** The question that waits for an answer, and the clips that wait behind it. */
-  const question = ref<Mismatch | null>(null)
-  const queue = ref<Clip[]>([])
+  const question = shallowRef<Mismatch | null>(null)
+  let queue: readonly Clip[] = []
 
   const current = computed<Timeline | null>(
     () => (project.doc && (project.doc.timelines[selectedId.value ?? ''] ?? project.timelines[0])) ?? null,
@@ -49,13 +49,13 @@ export const useTimelines = defineStore('timelines', () => {
 
   /** Places clips at the end of the current timeline, one after the other; stops to ask where one does not match. */
   function place(clips: readonly Clip[]): void {
-    queue.value.push(...clips.filter((clip) => clip.reading && !clip.fault))
+    queue = [...queue, ...clips.filter((clip) => clip.reading && !clip.fault)]
     next()
   }
 
   function next(): void {
-    while (!question.value && queue.value.length && project.doc && current.value) {
-      const clip = queue.value[0]
+    while (!question.value && queue.length && project.doc && current.value) {
+      const clip = queue[0]
       const mismatch =
         project.doc.project.onMismatch === 'ask' ? mismatchOf(project.doc, current.value, clip) : null
       if (mismatch) question.value = mismatch
@@ -64,7 +64,7 @@ export const useTimelines = defineStore('timelines', () => {
   }
 
   function placeNow(clip: Clip): void {
-    queue.value.shift()
+    queue = queue.slice(1)
     const timeline = current.value
     const runsIn = format.value
     if (!timeline || !runsIn) return
@@ -78,7 +78,7 @@ export const useTimelines = defineStore('timelines', () => {
     const timeline = current.value
     question.value = null
     if (!asked || !timeline) return
-    if (choice === 'leave') queue.value = []
+    if (choice === 'leave') queue = []
     else {
       if (choice === 'take') {
         project.edit(`give “${timeline.name}” the format of ${asked.clip.name}`, (doc) =>

@@ -3,16 +3,17 @@ import dayjs from 'dayjs'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { runningTime } from '../../core/choice/reason'
-import { checkTimeline } from '../../core/check/check'
 import { formatName, tradeName } from '../../core/format/format'
 import { setByWords } from '../../core/exchange/log'
 import { useProject } from '../../stores/project'
+import { useTimelines } from '../../stores/timelines'
 import { type Place, places } from '../router'
 import { useEdition } from '../theme/edition'
 import TallyMarks from './TallyMarks.vue'
 
 const route = useRoute()
 const project = useProject()
+const timelines = useTimelines()
 const { edition, turn } = useEdition()
 
 const doc = computed(() => project.doc!)
@@ -24,10 +25,7 @@ const seconds = computed(() =>
 )
 /** Open concerns of each place. */
 const concerns = computed<Record<Place, { count: number; what: string }>>(() => {
-  const severe = project.timelines.reduce(
-    (n, t) => n + (checkTimeline(doc.value, t)?.countByGrade.severe ?? 0),
-    0,
-  )
+  const severe = timelines.checks.reduce((n, { check }) => n + (check?.countByGrade.severe ?? 0), 0)
   return {
     arrivals: { count: project.clips.filter((clip) => clip.fault).length, what: 'files not read' },
     yard: { count: doc.value.project.format ? 0 : 1, what: 'format not chosen' },

@@ -24,16 +24,12 @@ const counts = computed(() => {
   return counted
 })
 const kinds = computed(() => kindsOf(yard.payments))
-/** Formats to set beside the candidate: the project's and the best. */
+/** Formats to set beside the candidate: the one that is there, the project's, and the best. */
 const choices = computed(() => {
-  const known = [
-    ...(project.format ? [project.format] : []),
-    ...yard.ranking.slice(0, 10).map((c) => c.format),
-  ]
-  const text = yard.candidate ? formatText(yard.candidate) : ''
-  return known.filter(
-    (f, i) => formatText(f) !== text && known.findIndex((o) => formatText(o) === formatText(f)) === i,
-  )
+  const known = [yard.beside, project.format, ...yard.ranking.slice(0, 10).map((c) => c.format)]
+  const byText = new Map(known.flatMap((format) => (format ? [[formatText(format), format]] : [])))
+  if (yard.candidate && !yard.beside) byText.delete(formatText(yard.candidate))
+  return [...byText.values()]
 })
 const besideText = computed({
   get: () => (yard.beside ? formatText(yard.beside) : ''),

@@ -1,0 +1,78 @@
+import { describe, expect, it } from 'vitest'
+import { formatText, rec709, sizeText } from '../format/format'
+import { parseFormat } from '../format/parse'
+import type { Picture } from '../toll/picture'
+import { pictureOfFormat } from '../toll/toll'
+import { candidateFormats, commonColour, uprightSize } from './candidates'
+import type { Bloc } from './vote'
+
+const format = (text: string) => parseFormat(text)!.format
+const bloc = (text: string, weight = 10, more: Partial<Picture> = {}): Bloc => ({
+  picture: { ...pictureOfFormat(format(text)), ...more },
+  ids: [text],
+  seconds: weight,
+  weight,
+})
+const texts = (...blocs: Bloc[]) => candidateFormats(blocs, []).map(formatText).sort()
+
+describe('candidates', () => {
+  it('are every size at every rate', () => {
+    expect(texts(bloc('3840x2160@25p'), bloc('1920x1080@50p'))).toEqual([
+      '1920x1080@25p',
+      '1920x1080@50p',
+      '3840x2160@25p',
+      '3840x2160@50p',
+    ])
+  })
+
+  it('stand upright, and keep pixel shapes apart', () => {
+    expect(texts(bloc('1920x1080@25p', 10, { rotation: 90 }))).toEqual(['1080x1920@25p'])
+    const turned = uprightSize({ ...pictureOfFormat(format('1440x1080/4:3@25p')), rotation: 270 })
+    expect(sizeText(turned)).toBe('1080x1440/3:4')
+    expect(texts(bloc('1440x1080/4:3@25p'), bloc('1440x1080@25p'))).toEqual([
+      '1440x1080/4:3@25p',
+      '1440x1080@25p',
+    ])
+  })
+
+  it('are interlaced only where someone brings fields and a standard has the lines and the rate', () => {
+    expect(texts(bloc('1920x1080@25p'))).not.toContain('1920x1080@50i')
+    const withFields = texts(bloc('1920x1080@50i'), bloc('3840x2160@24p'))
+    expect(withFields).toContain('1920x1080@50i')
+    expect(withFields).toContain('1920x1080@50p')
+    expect(withFields).not.toContain('3840x2160@50i')
+    expect(withFields).not.toContain('1920x1080@48i')
+  })
+
+  it('come from what is delivered and tried as well, each once', () => {
+    const delivered = candidateFormats([bloc('1920x1080@25p')], [format('1280x720@50p')]).map(formatText)
+    expect(delivered).toContain('1280x720@50p')
+    expect(delivered).toContain('1920x1080@50p')
+    const tried = [format('1998x1080@24p'), format('1920x1080@25p')]
+    expect(candidateFormats([bloc('1920x1080@25p')], [], tried).map(formatText)).toEqual([
+      '1920x1080@25p',
+      '1998x1080@24p',
+    ])
+  })
+
+  it('leave out clips without a rate', () => {
+    expect(texts(bloc('1920x1080@25p'), bloc('1280x720@25p', 10, { rate: null }))).toEqual([
+      '1280x720@25p',
+      '1920x1080@25p',
+    ])
+  })
+})
+
+describe('the colour of candidates', () => {
+  it('is what most of the running time has, SD primaries taken as BT.709', () => {
+    const hdr = { primaries: 'bt2020', transfer: 'hlg', bitDepth: 10 }
+    expect(commonColour([bloc('1920x1080@25p', 60, hdr), bloc('1920x1080@25p', 10)], [])).toEqual(hdr)
+    const sd = bloc('720x576@50i', 60, { primaries: 'bt601-625', transfer: 'bt709', bitDepth: null })
+    expect(commonColour([sd, bloc('1920x1080@25p', 10, hdr)], [])).toEqual(rec709)
+    expect(commonColour([], [])).toEqual(rec709)
+  })
+  it('is what is delivered, where that is known', () => {
+    const colour = { primaries: 'bt2020', transfer: 'pq', bitDepth: 10 }
+    expect(commonColour([bloc('1920x1080@25p')], [{ ...format('1920x1080@25p'), colour }])).toEqual(colour)
+  })
+})

@@ -1,0 +1,129 @@
+import { describe, expect, it } from 'vitest'
+import { noSides } from '../framing/framing'
+import type { Charge, ChargeFigures } from './charge'
+import { figure, percent, pixels, sentence, shortWords, speedWords, timesLonger } from './sentence'
+
+const charge = (figures: ChargeFigures, loss = 0.5): Charge => ({ ...figures, grade: 'light', loss })
+
+describe('figures in sentences', () => {
+  it.each([
+    [0, '0 %'],
+    [0.51, '51 %'],
+    [0.0625, '6.3 %'],
+    [0.0007, '0.07 %'],
+    [0.05, '5 %'],
+    [2, '200 %'],
+  ])('%f is %s', (share, text) => expect(percent(share)).toBe(text))
+
+  it.each([
+    [480, '480'],
+    [67.5, '67.5'],
+    [0.355, '0.35'],
+    [656.25, '656.3'],
+  ])('%f pixels are %s', (value, text) => expect(pixels(value)).toBe(text))
+
+  it.each([
+    [0.4, 'at 40 % speed', '2.5'],
+    [2.5, 'at 250 % speed', '0.4'],
+    [1000 / 1001, '0.1 % slower', '1.001'],
+    [1001 / 1000, '0.1 % faster', '0.999'],
+    [1, 'at true speed', '1.000'],
+  ])('a speed of %f is %s, %s times as long', (speed, words, longer) => {
+    expect(speedWords(speed)).toBe(words)
+    expect(timesLonger(speed)).toBe(longer)
+  })
+  it('have as many decimals as are asked for', () => {
+    expect([figure(8.333), figure(8.333, 3), figure(2, 0)]).toEqual(['8.3', '8.333', '2'])
+  })
+})
+
+describe('every charge', () => {
+  const both = (left: number, right = left) => ({ ...noSides, left, right })
+  it.each<[ChargeFigures, string, string]>([
+    [{ kind: 'enlarge', scaleX: 2, scaleY: 2 }, 'enlarged 2.0: 50 % of the pixels invented', 'enlarged 2.0'],
+    [
+      { kind: 'enlarge', scaleX: 8 / 3, scaleY: 15 / 8 },
+      'enlarged 2.67 across, 1.88 down: 50 % of the pixels invented',
+      'enlarged 2.67',
+    ],
+    [
+      { kind: 'reduce', scaleX: 0.5, scaleY: 0.5, headroom: 2 },
+      'reduced to 50 %: room to zoom to 200 %',
+      'reduced to 50 %',
+    ],
+    [
+      { kind: 'bars', share: 0.25, bars: both(240) },
+      'bars of 240 px left and right (25 % of the frame)',
+      'bars 25 %',
+    ],
+    [
+      { kind: 'bars', share: 0.3, bars: { ...both(100, 476), top: 12 } },
+      'bars of 100 px left, 476 px right, 12 px above (30 % of the frame)',
+      'bars 30 %',
+    ],
+    [
+      { kind: 'crop', share: 0.0625, crop: both(128) },
+      'loses 128 px left and right (6.3 % of the picture)',
+      'crop 6.3 %',
+    ],
+    [{ kind: 'distort', ratio: 1.33 }, 'distortion: 33 % too wide', 'distorted'],
+    [{ kind: 'distort', ratio: 0.8 }, 'distortion: 25 % too tall', 'distorted'],
+    [{ kind: 'even-hold', times: 2 }, 'every frame shown twice, evenly', 'each twice'],
+    [{ kind: 'even-hold', times: 4 }, 'every frame shown 4 times, evenly', 'each 4 times'],
+    [{ kind: 'even-skip', every: 5 }, '1 frame in 5 shown, evenly', '1 frame in 5'],
+    [
+      { kind: 'slip', seconds: 41.708, drops: false },
+      'one frame shown twice every 41.7 s',
+      'slips every 42 s',
+    ],
+    [{ kind: 'slip', seconds: 40, drops: true }, 'one frame dropped every 40.0 s', 'slips every 40 s'],
+    [
+      { kind: 'uneven', periodTimeline: 6, periodSource: 5, judderMs: 13.3333 },
+      '1 frame in 5 shown twice, judder 13.3 ms',
+      'uneven, 13.3 ms',
+    ],
+    [
+      { kind: 'uneven', periodTimeline: 24, periodSource: 25, judderMs: 7.99 },
+      '1 frame in 25 dropped, judder 8.0 ms',
+      'uneven, 8.0 ms',
+    ],
+    [{ kind: 'speed', speed: 0.4 }, 'every frame once, at 40 % speed: running time × 2.5', 'at 40 % speed'],
+    [
+      { kind: 'deinterlace', doubleRate: false },
+      'deinterlaced: one motion sample in two kept',
+      '1 field in 2',
+    ],
+    [
+      { kind: 'deinterlace', doubleRate: true },
+      'deinterlaced to double rate: all motion kept',
+      'fields to frames',
+    ],
+    [{ kind: 'weave' }, 'fields woven: combs on everything that moves', 'combs'],
+    [{ kind: 'field-order' }, 'field order turned: one line of shift', 'field order'],
+    [{ kind: 'field-rescale' }, 'fields rescaled: deinterlaced, scaled, interlaced again', 'fields rescaled'],
+    [
+      { kind: 'variable-rate', share: 0.25, minRate: 23.3, maxRate: 31.4 },
+      'variable rate (23.3 to 31.4 a second): 25 % of the frames off by more than 10 %',
+      'variable',
+    ],
+    [
+      { kind: 'variable-rate', share: 0, minRate: null, maxRate: null },
+      'variable rate: 0 % of the frames off by more than 10 %',
+      'variable',
+    ],
+    [
+      { kind: 'colour', from: 'pq', to: 'bt709', dynamicRange: true },
+      'dynamic range converted, pq to bt709',
+      'colour',
+    ],
+    [
+      { kind: 'colour', from: 'bt601-625', to: 'bt709', dynamicRange: false },
+      'colour converted, bt601-625 to bt709',
+      'colour',
+    ],
+    [{ kind: 'depth', from: 10, to: 8 }, '10 bit brought to 8 bit', '8 bit'],
+  ])('%o has a sentence and a few words', (figures, long, short) => {
+    expect(sentence(charge(figures))).toBe(long)
+    expect(shortWords(charge(figures))).toBe(short)
+  })
+})

@@ -1,0 +1,156 @@
+import 'fake-indexeddb/auto'
+import { produceWithPatches, enablePatches } from 'immer'
+import { afterEach, describe, expect, it } from 'vitest'
+import { aDoc, aStill, aVideo } from '../core/edit/doc.fixture'
+import { defaultHabits } from '../core/edit/habits'
+import { addTimeline, newTimeline, takeOut } from '../core/edit/operations'
+import type { Doc } from '../core/edit/project'
+import { parseFormat } from '../core/format/parse'
+import { database } from './database'
+import { loadHabits, saveHabits } from './habits'
+import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } from './media'
+import { deleteProject, listProjects, loadDoc, saveDoc, saveTouched } from './projects'
+
+enablePatches()
+afterEach(() => Promise.all(database.tables.map((table) => table.clear())))
+
+const bell = () => {
+  const doc = aDoc([aVideo('hall', '3840x2160@25p', 12), aVideo('bell', '1920x1080@50p', 4), aStill('title')])
+  addTimeline(doc, newTimeline('t1', 'Main cut', '2026-05-01T10:00:00Z'))
+  return doc
+}
+const other = (): Doc => {
+  const doc = aDoc([aVideo('hall', '1280x720@25p', 3)])
+  return {
+    ...doc,
+    project: { ...doc.project, id: 'p2', name: 'Second casting', createdAt: '2026-06-01T08:00:00Z' },
+  }
+}
+
+describe('projects at rest', () => {
+  it('come back as they were written', async () => {
+    const doc = bell()
+    await saveDoc(doc)
+    expect(await loadDoc('p1')).toEqual(doc)
+    expect(await loadDoc('nobody')).toBeNull()
+  })
+
+  it('are listed with what they hold, the newest first', async () => {
+    await saveDoc(bell())
+    await saveDoc(other())
+    expect((await listProjects()).map(({ name, clips }) => [name, clips])).toEqual([
+      ['Second casting', 1],
+      ['The Ninth Bell', 3],
+    ])
+  })
+
+  it('keep clips of one id in two projects apart', async () => {
+    await saveDoc(bell())
+    await saveDoc(other())
+    const sizes = await Promise.all(
+      ['p1', 'p2'].map(async (id) => (await loadDoc(id))!.clips.hall.reading!.video!.width),
+    )
+    expect(sizes).toEqual([3840, 1280])
+  })
+
+  it('write only what an edit touched', async () => {
+    const doc = bell()
+    await saveDoc(doc)
+    // A row that nobody touches is left as it lies there.
+    await database.clips.update(['p1', 'bell'], { name: 'as it lies' })
+    const [next, patches] = produceWithPatches(doc, (draft) => void (draft.clips.hall.priority = 'key'))
+    await saveTouched(next, patches)
+    const loaded = (await loadDoc('p1'))!
+    expect(loaded.clips.hall.priority).toBe('key')
+    expect(loaded.clips.bell.name).toBe('as it lies')
+  })
+
+  it('drop the rows of what was taken out', async () => {
+    const doc = bell()
+    await saveDoc(doc)
+    const [next, patches] = produceWithPatches(doc, (draft) => takeOut(draft as Doc, ['bell']))
+    await saveTouched(next as Doc, patches)
+    expect(await loadDoc('p1')).toEqual(next)
+    expect(await database.clips.get(['p1', 'bell'])).toBeUndefined()
+  })
+
+  it('are refused when a row is damaged, rather than half opened', async () => {
+    await saveDoc(bell())
+    await database.clips.update(['p1', 'hall'], { priority: 'mine' } as never)
+    await expect(loadDoc('p1')).rejects.toThrow(/priority/)
+  })
+
+  it('go with all that is theirs, and nothing of others', async () => {
+    await saveDoc(bell())
+    await saveDoc(other())
+    await savePoster('p1', 'hall', new Blob(['x']))
+    await savePoster('p2', 'hall', new Blob(['y']))
+    await deleteProject('p1')
+    expect(await loadDoc('p1')).toBeNull()
+    expect(await database.clips.where({ projectId: 'p1' }).count()).toBe(0)
+    expect((await loadPosters('p1')).size).toBe(0)
+    expect((await loadPosters('p2')).size).toBe(1)
+    expect((await loadDoc('p2'))?.project.name).toBe('Second casting')
+  })
+
+  it('of an older form gain what came later', async () => {
+    const doc = bell()
+    await saveDoc(doc)
+    const { formatOrigin: _, ...older } = doc.timelines.t1
+    await database.timelines.put({ ...older, projectId: 'p1' } as never)
+    expect((await loadDoc('p1'))!.timelines.t1.formatOrigin).toBeNull()
+  })
+})
+
+describe('habits at rest', () => {
+  it('are the usual ones until they are set', async () => {
+    expect(await loadHabits()).toEqual(defaultHabits)
+    const own = { id: 'f1', name: 'Foundry window', format: parseFormat('1080x1350@25p')!.format }
+    const mine = { ...defaultHabits, mains: 60 as const, ownFormats: [own] }
+    await saveHabits(mine)
+    expect(await loadHabits()).toEqual(mine)
+  })
+  it('are the usual ones where what is kept cannot be read', async () => {
+    await database.habits.put({ ...defaultHabits, id: 'mine', mains: 55 } as never)
+    expect(await loadHabits()).toEqual(defaultHabits)
+  })
+})
+
+describe('leave to open files again', () => {
+  const handle = (answer: 'granted' | 'prompt' | 'gone') =>
+    ({
+      queryPermission: async () => (answer === 'gone' ? 'granted' : answer),
+      getFile: async () => {
+        if (answer === 'gone') throw new DOMException('no such file', 'NotFoundError')
+        return new File(['bytes'], 'bell.mp4')
+      },
+    }) as unknown as FileSystemFileHandle
+
+  it('is known by clip', async () => {
+    // Handles are cloned by the browser; here a plain value stands for one.
+    await saveHandle('p1', 'bell', { name: 'bell.mp4' } as unknown as FileSystemFileHandle)
+    await saveHandle('p2', 'hall', { name: 'hall.mp4' } as unknown as FileSystemFileHandle)
+    expect(await clipsWithHandle('p1')).toEqual(new Set(['bell']))
+  })
+
+  it.each([
+    ['granted', 'bell.mp4'],
+    ['prompt', undefined],
+    ['gone', undefined],
+  ] as const)('gives the file where it is %s', async (answer, name) => {
+    const get = database.handles.get.bind(database.handles)
+    database.handles.get = (async () => ({
+      projectId: 'p1',
+      clipId: 'bell',
+      handle: handle(answer),
+    })) as never
+    try {
+      expect((await fileFromHandle('p1', 'bell'))?.name).toBe(name)
+    } finally {
+      database.handles.get = get
+    }
+  })
+  it('is nothing where there is none', async () => {
+    expect(await fileFromHandle('p1', 'nobody')).toBeNull()
+  })
+})

@@ -1,0 +1,77 @@
+import 'fake-indexeddb/auto'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, describe, expect, it } from 'vitest'
+import { parseFormat } from '../core/format/parse'
+import { loadHabits } from '../storage/habits'
+import { database } from '../storage/database'
+import { useHabits } from './habits'
+
+const format = (text: string) => parseFormat(text)!.format
+async function opened() {
+  setActivePinia(createPinia())
+  const habits = useHabits()
+  await habits.ready
+  return habits
+}
+const names = (habits: Awaited<ReturnType<typeof opened>>) => habits.ownFormats.map((own) => own.name)
+const file = (text: string) => new File([text], 'own.json')
+
+/** What is still being written belongs to the test that wrote it. */
+afterEach(async () => {
+  await useHabits().settled()
+  await database.habits.clear()
+})
+
+describe('habits', () => {
+  it('are kept as they are set, and found again', async () => {
+    const habits = await opened()
+    habits.set('mains', 60)
+    habits.set('shape', '9:16')
+    await habits.settled()
+    expect(await loadHabits()).toMatchObject({ mains: 60, shape: '9:16' })
+    expect((await opened()).habits.mains).toBe(60)
+  })
+
+  it('name what is kept after what it is, never two alike', async () => {
+    const habits = await opened()
+    expect(habits.keep(format('1080x1350@25p'))).toBe('1080×1350 · 25p')
+    expect(habits.keep(format('1080x1350@25p'))).toBe('1080×1350 · 25p (2)')
+    expect(habits.keep(format('1080x1350@25p'), '  Foundry window ')).toBe('Foundry window')
+    expect(habits.keep(format('1080x1350@50p'), 'Foundry window')).toBe('Foundry window (2)')
+  })
+
+  it('change and drop formats, and put them back', async () => {
+    const habits = await opened()
+    habits.keep(format('1080x1350@25p'), 'Foundry window')
+    const [{ id }] = habits.ownFormats
+    habits.change(id, { name: 'Bell window', format: format('1080x1350@50p') })
+    expect(habits.ownFormats[0]).toMatchObject({ name: 'Bell window', format: { rate: { num: 50, den: 1 } } })
+    habits.drop(id)
+    expect(names(habits)).toEqual([])
+    expect(habits.undo()).toBe('drop Bell window')
+    expect(names(habits)).toEqual(['Bell window'])
+    habits.undo()
+    expect(names(habits)).toEqual(['Foundry window'])
+  })
+
+  it('go out to a file and come back, each once', async () => {
+    const habits = await opened()
+    habits.keep(format('1080x1350@25p'), 'Foundry window')
+    habits.keep(format('1440x1080/4:3@50i'), 'Tape')
+    const text = habits.exportFormats()
+    habits.drop(habits.ownFormats[1].id)
+    expect(await habits.importFormats(file(text))).toEqual({ added: 1, known: 1 })
+    expect(names(habits)).toEqual(['Foundry window', 'Tape'])
+    expect(habits.exportFormats()).toBe(text)
+  })
+
+  it('stay as they are when a file is refused', async () => {
+    const habits = await opened()
+    habits.keep(format('1080x1350@25p'), 'Foundry window')
+    expect(await habits.importFormats(file('[]'))).toEqual({
+      error: 'own.json: The file is JSON, but not a list of formats of Yard Tally. Nothing was changed.',
+    })
+    expect(names(habits)).toEqual(['Foundry window'])
+    expect(habits.undoLabel).toBe('keep Foundry window')
+  })
+})

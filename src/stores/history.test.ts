@@ -1,0 +1,103 @@
+import type { Patch } from 'immer'
+import { describe, expect, it } from 'vitest'
+import { useHistory } from './history'
+
+interface Book {
+  title: string
+  pages: number[]
+}
+
+function opened() {
+  const saved: { doc: Book; patches: readonly Patch[] }[] = []
+  const history = useHistory<Book>(async (doc, patches) => void saved.push({ doc, patches }))
+  history.show({ title: 'Tally', pages: [1] })
+  return { history, saved }
+}
+
+describe('the history of a document', () => {
+  it('undoes and redoes each edit, and says which is next', () => {
+    const { history } = opened()
+    history.edit('write a page', (book) => void book.pages.push(2))
+    history.edit('rename', (book) => void (book.title = 'Yard'))
+    expect([history.undoLabel.value, history.redoLabel.value]).toEqual(['rename', null])
+    expect(history.undo()).toBe('rename')
+    expect(history.doc.value).toEqual({ title: 'Tally', pages: [1, 2] })
+    expect([history.undoLabel.value, history.redoLabel.value]).toEqual(['write a page', 'rename'])
+    expect(history.redo()).toBe('rename')
+    expect(history.doc.value?.title).toBe('Yard')
+    history.undo()
+    history.undo()
+    expect(history.undo()).toBeNull()
+    expect(history.doc.value).toEqual({ title: 'Tally', pages: [1] })
+  })
+
+  it('forgets what was undone once something else is done', () => {
+    const { history } = opened()
+    history.edit('a', (book) => void book.pages.push(2))
+    history.undo()
+    history.edit('b', (book) => void book.pages.push(3))
+    expect(history.redo()).toBeNull()
+    expect(history.doc.value?.pages).toEqual([1, 3])
+  })
+
+  it('takes steps of one kind that follow each other as one', () => {
+    const { history } = opened()
+    for (const page of [2, 3, 4]) history.edit('write', (book) => void book.pages.push(page), 'writing')
+    history.edit('rename', (book) => void (book.title = 'Yard'))
+    history.edit('write', (book) => void book.pages.push(5), 'writing')
+    history.undo()
+    expect(history.doc.value?.pages).toEqual([1, 2, 3, 4])
+    history.undo()
+    history.undo()
+    expect(history.doc.value).toEqual({ title: 'Tally', pages: [1] })
+    history.redo()
+    expect(history.doc.value?.pages).toEqual([1, 2, 3, 4])
+  })
+
+  it('keeps no step where nothing changed, and none without a document', () => {
+    const { history, saved } = opened()
+    history.edit('nothing', (book) => void (book.title = 'Tally'))
+    expect(history.undoLabel.value).toBeNull()
+    history.show(null)
+    history.edit('nowhere', (book) => void (book.title = 'Yard'))
+    expect(history.doc.value).toBeNull()
+    expect(saved).toEqual([])
+  })
+
+  it('replaces the document rather than changing it, so that others may hold on to it', () => {
+    const { history } = opened()
+    const before = history.doc.value!
+    history.edit('write', (book) => void book.pages.push(2))
+    expect(before.pages).toEqual([1])
+    expect(history.doc.value).not.toBe(before)
+  })
+
+  it('writes every step in order, undone ones too, and counts what is not written yet', async () => {
+    const order: string[] = []
+    const waiting: (() => void)[] = []
+    const history = useHistory<Book>(
+      (doc) => new Promise<void>((done) => waiting.push(() => (order.push(doc.title), done()))),
+    )
+    history.show({ title: 'Tally', pages: [] })
+    history.edit('a', (book) => void (book.title = 'A'))
+    history.edit('b', (book) => void (book.title = 'B'))
+    history.undo()
+    expect(history.unsaved.value).toBe(3)
+    for (let i = 0; i < 3; i++) {
+      await Promise.resolve()
+      while (waiting.length === 0) await Promise.resolve()
+      waiting.shift()!()
+    }
+    await history.settled()
+    expect(order).toEqual(['A', 'B', 'A'])
+    expect(history.unsaved.value).toBe(0)
+  })
+
+  it('begins anew with another document', () => {
+    const { history } = opened()
+    history.edit('a', (book) => void book.pages.push(2))
+    history.show({ title: 'Another', pages: [] })
+    expect([history.undo(), history.redo()]).toEqual([null, null])
+    expect(history.doc.value?.title).toBe('Another')
+  })
+})

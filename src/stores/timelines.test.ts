@@ -1,0 +1,128 @@
+import 'fake-indexeddb/auto'
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { aStill, aVideo } from '../core/edit/doc.fixture'
+import { setProjectFormat, takeIn } from '../core/edit/operations'
+import { formatText } from '../core/format/format'
+import { parseFormat } from '../core/format/parse'
+import { useProject } from './project'
+import { useTimelines } from './timelines'
+
+const clips = {
+  hall: aVideo('hall', '1920x1080@25p', 4),
+  bell: aVideo('bell', '1920x1080@50p', 2),
+  reel: aVideo('reel', '720x576/64:45@50i', 3),
+  title: aStill('title'),
+}
+const names = (list: readonly { clipId: string }[]) => list.map((placement) => placement.clipId)
+
+/** A project in HD 25p with four clips and a timeline that follows it. */
+async function begun() {
+  const project = useProject()
+  const timelines = useTimelines()
+  await project.create({ name: 'The Ninth Bell' })
+  project.edit('begin', (doc) => {
+    takeIn(doc, Object.values(clips))
+    const format = parseFormat('1920x1080@25p')!.format
+    setProjectFormat(doc, { at: '', setBy: 'typed', format, reason: '' })
+  })
+  timelines.create()
+  const placed = () => names(timelines.current!.tracks[0].placements)
+  return { project, timelines, placed }
+}
+
+beforeEach(() => setActivePinia(createPinia()))
+
+describe('placing clips', () => {
+  it('asks where one does not match, and the others wait behind it', async () => {
+    const { timelines, placed } = await begun()
+    timelines.place([clips.hall, clips.bell, clips.title])
+    expect(placed()).toEqual(['hall'])
+    expect(timelines.question?.differsIn).toEqual(['rate'])
+    timelines.answer('keep')
+    expect(placed()).toEqual(['hall', 'bell', 'title'])
+    expect(timelines.question).toBeNull()
+  })
+
+  it('takes the clip’s format on wish, says from what, and the name goes along', async () => {
+    const { project, timelines, placed } = await begun()
+    timelines.place([clips.bell])
+    timelines.answer('take')
+    expect(placed()).toEqual(['bell'])
+    expect(timelines.current).toMatchObject({
+      name: 'Cut 1920×1080 · 50p',
+      formatOrigin: { setBy: 'clip', clip: 'bell.mp4' },
+    })
+    expect(formatText(timelines.format!)).toBe('1920x1080@50p')
+    expect(formatText(project.format!)).toBe('1920x1080@25p')
+    expect(timelines.check?.countByGrade.free).toBe(1)
+  })
+
+  it('does not place at all on wish, nor what waited', async () => {
+    const { timelines, placed } = await begun()
+    timelines.place([clips.bell, clips.hall])
+    timelines.answer('leave')
+    expect([placed(), timelines.question]).toEqual([[], null])
+  })
+
+  it('remembers the answer, until it is to ask again', async () => {
+    const { project, timelines, placed } = await begun()
+    timelines.place([clips.bell, clips.reel])
+    timelines.answer('keep', true)
+    expect(placed()).toEqual(['bell', 'reel'])
+    expect(project.doc?.project.onMismatch).toBe('keep')
+    timelines.setAsking(true)
+    timelines.place([clips.reel])
+    expect(timelines.question?.differsIn).toEqual(['size', 'pixel shape', 'scan'])
+  })
+
+  it('is undone step by step', async () => {
+    const { project, timelines, placed } = await begun()
+    timelines.place([clips.hall, clips.title])
+    project.undo()
+    expect(placed()).toEqual(['hall'])
+    project.redo()
+    expect(placed()).toEqual(['hall', 'title'])
+    timelines.remove([timelines.current!.tracks[0].placements[0].id])
+    expect(placed()).toEqual(['title'])
+    expect(timelines.current!.tracks[0].placements[0].start).toBe(0)
+  })
+})
+
+describe('timelines', () => {
+  it('are made with a name of their own or one that proposes itself', async () => {
+    const { project, timelines } = await begun()
+    timelines.create()
+    timelines.create(parseFormat('1080x1920@25p')!.format, { setBy: 'standard', clip: null })
+    timelines.create(null, null, 'Festival cut')
+    expect(project.timelines.map((t) => t.name)).toEqual([
+      'Cut 1920×1080 · 25p',
+      'Cut 1920×1080 · 25p (2)',
+      'Cut 1080×1920 · 25p',
+      'Festival cut',
+    ])
+    expect(timelines.current?.name).toBe('Festival cut')
+    expect(timelines.checks.map(({ check }) => formatText(check!.format))).toEqual([
+      '1920x1080@25p',
+      '1920x1080@25p',
+      '1080x1920@25p',
+      '1920x1080@25p',
+    ])
+  })
+
+  it('change name and format in one step', async () => {
+    const { project, timelines } = await begun()
+    const timeline = timelines.current!
+    timelines.change(timeline, {
+      name: 'Portrait cut',
+      format: parseFormat('1080x1920@25p')!.format,
+      origin: { setBy: 'typed', clip: null },
+    })
+    expect(timelines.current).toMatchObject({ name: 'Portrait cut', formatOrigin: { setBy: 'typed' } })
+    timelines.change(timelines.current!, { format: null })
+    expect(timelines.current).toMatchObject({ name: 'Portrait cut', ownFormat: null, formatOrigin: null })
+    project.undo()
+    project.undo()
+    expect(timelines.current).toMatchObject({ name: 'Cut 1920×1080 · 25p', ownFormat: null })
+  })
+})
