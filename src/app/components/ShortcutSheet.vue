@@ -18,6 +18,8 @@ const shown = computed(() =>
 )
 
 useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+  // The dialog takes keys only once it has faded in.
+  if (event.key === 'Escape') open.value = false
   if (event.key !== '?' || event.ctrlKey || event.metaKey || isTyping(event.target)) return
   open.value = !open.value
   event.preventDefault()
