@@ -1,4 +1,4 @@
-import { equal, rational } from '../rational/rational'
+import { rational } from '../rational/rational'
 import {
   type Format,
   type FormatColour,
@@ -8,13 +8,10 @@ import {
   rec709,
   sizeText,
 } from '../format/format'
+import { hasInterlacedStandard } from '../format/standard'
 import type { Rate } from '../rate/rate'
 import type { Picture } from '../toll/picture'
 import type { Bloc } from './vote'
-
-/** Lines that interlaced standards have (ITU-R BT.601, SMPTE ST 274): other rasters are not offered interlaced. */
-const interlacedLines = new Set([480, 486, 576, 1080])
-const interlacedRates = [rational(25), rational(30000, 1001), rational(30)]
 
 /** The frame size that a picture fills when it stands upright. */
 export function uprightSize({ width, height, pixelAspect, rotation }: Picture): FrameSize {
@@ -57,8 +54,8 @@ export function candidateFormats(
   for (const size of sizes.values()) {
     for (const rate of rates.values()) {
       add(makeFormat(size, rate, 'progressive', colour))
-      const standard = interlacedLines.has(size.height) && interlacedRates.some((r) => equal(r, rate))
-      if (interlaced && standard) add(makeFormat(size, rate, 'interlaced', colour))
+      if (interlaced && hasInterlacedStandard(size.height, rate))
+        add(makeFormat(size, rate, 'interlaced', colour))
     }
   }
   tried.forEach(add)

@@ -79,7 +79,7 @@ export function pricing(
       lost += blocs[i].weight * (1 - size.parts[i].kept * moved.kept * colour[i].kept)
       shares[Math.max(size.parts[i].grade, moved.grade, colour[i].grade)] += blocs[i].weight
     }
-    const share = (i: number) => (weight > 0 ? shares[i] / weight : 0)
+    const [free, light, heavy, severe] = weight > 0 ? shares.map((share) => share / weight) : shares
     const footageLoss = weight > 0 ? lost / weight : 0
     const deliveryLoss = lossOnDelivery(format, deliverables, policy)
     return {
@@ -87,8 +87,8 @@ export function pricing(
       score: 1 - (1 - footageLoss) * (1 - deliveryLoss),
       footageLoss,
       deliveryLoss,
-      untouchedShare: share(0),
-      shareByGrade: { free: share(0), light: share(1), heavy: share(2), severe: share(3) },
+      untouchedShare: free,
+      shareByGrade: { free, light, heavy, severe },
     }
   }
 }

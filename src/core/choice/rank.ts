@@ -25,13 +25,9 @@ export interface RankOptions {
 export function rank(blocs: readonly Bloc[], options: RankOptions): Candidate[] {
   const { deliverables = [], lean = 'balanced', tried = [], explained = Infinity } = options
   const policy = leaning(options.policy, lean)
-  const priceIn = pricing(blocs, deliverables, policy)
-  const candidates = candidateFormats(blocs, deliverables, tried).map((format) => ({
-    ...priceIn(format),
-    text: formatText(format),
-  }))
-  candidates.sort((a, b) => compareCandidates(a, b, lean))
-  return candidates.map(({ text: _, ...price }, i) => ({
+  const priced = candidateFormats(blocs, deliverables, tried).map(pricing(blocs, deliverables, policy))
+  priced.sort((a, b) => comparePrices(a, b, lean))
+  return priced.map((price, i) => ({
     ...price,
     reason: i < explained ? reasonFor(price.format, blocs, deliverables, policy) : '',
   }))
@@ -47,17 +43,17 @@ export function priceOf(format: Format, blocs: readonly Bloc[], options: RankOpt
   }
 }
 
-type Ranked = Price & { readonly text: string }
+/** Differences of rounding are none. */
+const beyondDust = (x: number) => (Math.abs(x) < 1e-9 ? 0 : x)
 
 /** Better first. What ties is settled by progressive before interlaced, fewer pixels, a lower rate, and last by name. */
-function compareCandidates(a: Ranked, b: Ranked, lean: Lean): number {
-  const close = (x: number) => (Math.abs(x) < 1e-9 ? 0 : x)
+function comparePrices(a: Price, b: Price, lean: Lean): number {
   return (
-    (lean === 'majority' ? close(b.untouchedShare - a.untouchedShare) : 0) ||
-    close(a.score - b.score) ||
+    (lean === 'majority' ? beyondDust(b.untouchedShare - a.untouchedShare) : 0) ||
+    beyondDust(a.score - b.score) ||
     Number(a.format.scan === 'interlaced') - Number(b.format.scan === 'interlaced') ||
     a.format.width * a.format.height - b.format.width * b.format.height ||
     toNumber(a.format.rate) - toNumber(b.format.rate) ||
-    (a.text < b.text ? -1 : 1)
+    (formatText(a.format) < formatText(b.format) ? -1 : 1)
   )
 }

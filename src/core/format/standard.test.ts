@@ -30,8 +30,9 @@ describe('standard sizes', () => {
 
 describe('objections', () => {
   const against = (text: string) => objections(parseFormat(text)!.format)
-  it.each(['1920x1080@50i', '3840x2160@25p', '720x480/8:9@59.94i', '1080x1080@30p'])('none to %s', (text) =>
-    expect(against(text)).toEqual([]),
+  it.each(['1920x1080@50i', '720x486/10:11@59.94i', '3840x2160@25p', '720x480/8:9@59.94i', '1080x1080@30p'])(
+    'none to %s',
+    (text) => expect(against(text)).toEqual([]),
   )
   it.each([
     ['1921x1080@25p', /odd side/],

@@ -1,4 +1,5 @@
-import { rational } from '../rational/rational'
+import type { Rate } from '../rate/rate'
+import { equal, rational } from '../rational/rational'
 import { type Format, type FrameSize, square } from './format'
 
 /** A frame size that a published standard defines, with what it is called and where it belongs. */
@@ -55,6 +56,13 @@ export const standardSizes: readonly StandardSize[] = [
   size('21:9', 'wide UHD', 5120, 2160),
 ]
 
+const interlacedLines = [480, 486, 576, 1080]
+const interlacedRates = [rational(25), rational(30000, 1001), rational(30)]
+
+/** Whether an interlaced standard has these lines at this rate (ITU-R BT.601, SMPTE ST 274). */
+export const hasInterlacedStandard = (height: number, rate: Rate): boolean =>
+  interlacedLines.includes(height) && interlacedRates.some((r) => equal(r, rate))
+
 /** A size turned on its side: landscape to portrait and back. The pixels turn with it. */
 export const turned = ({ width, height, pixelAspect }: FrameSize): FrameSize => ({
   width: height,
@@ -68,7 +76,7 @@ export function objections(format: Format): string[] {
   const said: string[] = []
   if (width % 2 || height % 2)
     said.push(`${width}×${height} has an odd side: with 4:2:0 chroma, width and height are even.`)
-  if (scan === 'interlaced' && height % 4)
+  if (scan === 'interlaced' && height % 4 && !hasInterlacedStandard(height, rate))
     said.push(`${height} lines cannot be interlaced in 4:2:0: each field needs an even number of lines.`)
   if (width < 16 || height < 16) said.push(`${width}×${height} is smaller than a block of any codec (16×16).`)
   if (width * height > 16384 * 8640) said.push(`${width}×${height} is more than any codec carries.`)

@@ -131,14 +131,15 @@ export function fitPicture(source: StoredPicture, frame: FrameSize, layout: Part
 function onAxis(frame: number, picture: number, position: number) {
   const start = settle((frame - picture) / 2 + position)
   const end = settle(start + picture)
-  const within = (value: number) => Math.min(frame, Math.max(0, value))
+  const from = Math.min(frame, Math.max(0, start))
+  const to = Math.min(frame, Math.max(0, end))
   return {
     start,
-    before: within(start),
-    after: frame - within(end),
+    before: from,
+    after: frame - to,
     hidBefore: Math.min(picture, Math.max(0, -start)),
     hidAfter: Math.min(picture, Math.max(0, end - frame)),
-    shown: within(end) - within(start),
+    shown: to - from,
   }
 }
 

@@ -52,6 +52,16 @@ describe('every charge', () => {
       'reduced to 50 %',
     ],
     [
+      { kind: 'reduce', scaleX: 0.75, scaleY: 1, headroom: 1 },
+      'reduced to 75 % across: no room to zoom',
+      'reduced to 75 %',
+    ],
+    [
+      { kind: 'reduce', scaleX: 0.375, scaleY: 0.5, headroom: 2 },
+      'reduced to 38 % across, 50 % down: room to zoom to 200 %',
+      'reduced to 38 %',
+    ],
+    [
       { kind: 'bars', share: 0.25, bars: both(240) },
       'bars of 240 px left and right (25 % of the frame)',
       'bars 25 %',

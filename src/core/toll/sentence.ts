@@ -56,6 +56,14 @@ function axis(before: number, after: number, names: readonly [string, string]): 
 const sides = ({ left, right, top, bottom }: Sides) =>
   [...axis(left, right, ['left', 'right']), ...axis(top, bottom, ['above', 'below'])].join(', ')
 
+/** Scales under 1, as one figure where both are alike, and only what shrinks where they are not. */
+function reduction(across: number, down: number): string {
+  if (Math.abs(across - down) < 0.005) return percent(across)
+  return [across < 0.995 && `${percent(across)} across`, down < 0.995 && `${percent(down)} down`]
+    .filter((part) => part !== false)
+    .join(', ')
+}
+
 /** What a charge means for the footage, short and with its figures. The one place where charges become words. */
 export function sentence(charge: Charge): string {
   switch (charge.kind) {
@@ -66,8 +74,10 @@ export function sentence(charge: Charge): string {
         ? `enlarged ${factor(scaleX)}: ${share} of the pixels invented`
         : `enlarged ${factor(scaleX)} across, ${factor(scaleY)} down: ${share} of the pixels invented`
     }
-    case 'reduce':
-      return `reduced to ${percent(Math.max(charge.scaleX, charge.scaleY))}: room to zoom to ${percent(charge.headroom)}`
+    case 'reduce': {
+      const room = charge.headroom > 1.005 ? `room to zoom to ${percent(charge.headroom)}` : 'no room to zoom'
+      return `reduced to ${reduction(charge.scaleX, charge.scaleY)}: ${room}`
+    }
     case 'bars':
       return `bars of ${sides(charge.bars)} (${percent(charge.share)} of the frame)`
     case 'crop':
@@ -133,7 +143,7 @@ export function shortWords(charge: Charge): string {
     case 'enlarge':
       return `enlarged ${factor(Math.max(charge.scaleX, charge.scaleY))}`
     case 'reduce':
-      return `reduced to ${percent(Math.max(charge.scaleX, charge.scaleY))}`
+      return `reduced to ${percent(Math.min(charge.scaleX, charge.scaleY))}`
     case 'bars':
       return `bars ${percent(charge.share)}`
     case 'crop':

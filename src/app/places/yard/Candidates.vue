@@ -6,17 +6,11 @@ import { percent } from '../../../core/toll/sentence'
 import { useYard } from '../../../stores/yard'
 import ShareBar from '../../components/ShareBar.vue'
 
-/** The formats worth choosing, best first; one that is tried and not among them stands above. */
+/** The formats worth choosing, best first. */
 const yard = useYard()
 const shown = computed(() => yard.ranking.slice(0, 6))
 const isLooked = (format: Format) =>
   yard.candidate !== null && formatText(format) === formatText(yard.candidate)
-const listed = computed(() => {
-  const place = yard.ranking.findIndex((c) => isLooked(c.format))
-  const rows = shown.value.map((candidate, i) => ({ candidate, place: i + 1 }))
-  if (!yard.price || (place >= 0 && place < shown.value.length)) return rows
-  return [{ candidate: yard.price, place: place + 1 }, ...rows]
-})
 </script>
 
 <template>
@@ -34,8 +28,9 @@ const listed = computed(() => {
   </div>
   <ol>
     <li
-      v-for="{ candidate, place } in listed"
+      v-for="(candidate, i) in shown"
       :key="formatText(candidate.format)"
+      v-memo="[candidate, isLooked(candidate.format)]"
       :class="{ looked: isLooked(candidate.format) }"
     >
       <button
@@ -44,7 +39,7 @@ const listed = computed(() => {
         @click="yard.look(candidate.format)"
       >
         <span class="line">
-          <span class="quiet figures place">{{ place || '–' }}</span>
+          <span class="quiet figures place">{{ i + 1 }}</span>
           <b class="figures" :title="tradeName(candidate.format) ?? undefined">{{
             formatName(candidate.format)
           }}</b>

@@ -113,7 +113,11 @@ const verdict = computed(() => {
 .verdict {
   line-height: 1.3;
 }
+h2 {
+  white-space: nowrap;
+}
 .grades {
+  min-width: 0;
   display: flex;
   align-items: baseline;
   gap: 4px;
@@ -121,7 +125,11 @@ const verdict = computed(() => {
 .grades .word {
   padding: 0 4px;
 }
+.title {
+  gap: 10px;
+}
 .small {
+  width: 108px;
   height: 24px;
   font-size: 12px;
   border-color: var(--line);

@@ -50,7 +50,7 @@ const virtual = useVirtualizer(
     count: rowCount.value,
     getScrollElement: () => scroller.value,
     estimateSize: () => rowHeight,
-    overscan: 6,
+    overscan: 3,
   })),
 )
 const visible = computed(() =>

@@ -9,6 +9,7 @@ import { useHabits } from '../../../stores/habits'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
 import FormatPicker from '../../components/FormatPicker.vue'
+import ShareBar from '../../components/ShareBar.vue'
 
 /** The format that is tried: what it is, what setting it would do to every timeline, and the ways to another. */
 const project = useProject()
@@ -18,9 +19,16 @@ const habits = useHabits()
 const settled = computed(
   () => project.format !== null && yard.candidate !== null && sameFormat(project.format, yard.candidate),
 )
+/** Where it stands among all that are ranked. */
+const place = computed(() => {
+  const text = yard.candidate && formatText(yard.candidate)
+  return yard.ranking.findIndex((c) => formatText(c.format) === text) + 1
+})
 const what = computed(() => {
   if (!yard.candidate) return ''
-  return [tradeName(yard.candidate), aspectName(yard.candidate)].filter(Boolean).join(', ')
+  const names = [tradeName(yard.candidate), aspectName(yard.candidate)]
+  const ranked = place.value > 0 && `${place.value} of ${yard.ranking.length}`
+  return `${[...names, ranked].filter(Boolean).join(', ')}.`
 })
 const consequences = computed(() =>
   yard.candidate && !settled.value ? consequencesOf(project.doc!, yard.candidate) : [],
@@ -44,12 +52,18 @@ watch(
   <section v-if="yard.candidate" class="trying" aria-label="The format that is tried">
     <div class="line">
       <b class="figures name">{{ formatName(yard.candidate) }}</b>
-      <span class="quiet">{{ what }}</span>
       <span v-if="yard.price" class="quiet end"
         >untouched <b class="figures">{{ percent(yard.price.untouchedShare) }}</b> score
         <b class="figures">{{ yard.price.score.toFixed(2) }}</b></span
       >
     </div>
+    <template v-if="yard.price">
+      <ShareBar :shares="yard.price.shareByGrade" />
+      <p class="reason">
+        <span class="quiet">{{ what }}</span>
+        {{ yard.price.reason }}
+      </p>
+    </template>
     <div class="actions">
       <Button type="primary" :disabled="settled" @click="yard.chooseCandidate">{{
         settled ? 'This is the project’s format' : 'Set as project format'
@@ -111,6 +125,11 @@ watch(
 .name {
   font-size: 17px;
   white-space: nowrap;
+}
+/* Three lines: what stands below does not jump while the candidate moves. */
+.reason {
+  min-height: 4.2em;
+  line-height: 1.4;
 }
 .end {
   margin-left: auto;

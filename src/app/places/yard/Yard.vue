@@ -94,6 +94,7 @@ const clip = computed(() => (opened.value ? (project.doc?.clips[opened.value] ??
 }
 .left {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: auto minmax(0, 1.6fr) minmax(0, 1fr);
   padding: 14px 20px 0;
   min-height: 0;

@@ -1,0 +1,63 @@
+import { describe, expect, it } from 'vitest'
+import type { Bloc } from '../../../core/choice/vote'
+import { parseFormat } from '../../../core/format/parse'
+import { pictureOfFormat } from '../../../core/toll/toll'
+import { cellOf, layOut } from './grid'
+
+const format = (text: string) => parseFormat(text)!.format
+const bloc = (text: string, seconds: number, more: Partial<Bloc['picture']> = {}): Bloc => ({
+  picture: { ...pictureOfFormat(format(text)), ...more },
+  ids: ['a'],
+  seconds,
+  weight: seconds,
+})
+const blocs = [
+  bloc('1920x1080@59.94p', 20),
+  bloc('3840x2160@25p', 100),
+  bloc('1920x1080@50p', 25),
+  bloc('720x576/64:45@50i', 4),
+]
+const grid = layOut(blocs, [], 760, 420)
+const blockOf = (nth: number) => grid.blocks.find((b) => b.bloc === blocs[nth])!
+
+describe('the grid of the yard', () => {
+  it('has a column for each rate and a row for each size, the largest at the top', () => {
+    expect(grid.columns.map((c) => c.name)).toEqual(['25', '50', '59.94'])
+    expect(grid.rows.map((r) => r.name)).toEqual(['3840×2160', '1920×1080', '720×576 (64:45)'])
+    const down = grid.rows.map((r) => r.y)
+    expect(down).toEqual([...down].sort((a, b) => a - b))
+  })
+  it('shows running time as area', () => {
+    const area = (nth: number) => blockOf(nth).width * blockOf(nth).height
+    expect(area(2) / area(1)).toBeCloseTo(0.25, 6)
+  })
+  it('keeps what is very short visible, and gives what turned a row of its own', () => {
+    const turned = layOut(
+      [bloc('1920x1080@25p', 3600), bloc('1920x1080@25p', 1, { rotation: 90 })],
+      [],
+      760,
+      420,
+    )
+    expect(turned.rows.map((r) => r.name)).toEqual(['1920×1080', '1080×1920'])
+    const short = turned.blocks.find((b) => b.bloc.seconds === 1)!
+    expect([short.width, short.height]).toEqual([14, 9])
+  })
+  it('sets blocks of one cell side by side, the longest first', () => {
+    const { blocks } = layOut([bloc('1920x1080@50i', 4), bloc('1920x1080@25p', 9)], [], 760, 420)
+    expect(blocks.map((b) => [b.bloc.picture.scan, b.column, b.row])).toEqual([
+      ['progressive', 0, 0],
+      ['interlaced', 0, 0],
+    ])
+    expect(blocks[1].x).toBeGreaterThan(blocks[0].x)
+  })
+  it('leaves out clips without a rate', () => {
+    expect(layOut([...blocs, bloc('640x480@25p', 9, { rate: null })], [], 760, 420).blocks).toHaveLength(4)
+  })
+  it('has room for formats that no clip has, and tells which have none', () => {
+    expect(cellOf(grid, format('3840x2160@50p'))).toEqual({ column: 1, row: 0 })
+    expect(cellOf(grid, format('1998x1080@24p'))).toEqual({ column: -1, row: -1 })
+    const wider = layOut(blocs, [format('1998x1080@24p')], 760, 420)
+    expect(cellOf(wider, format('1998x1080@24p'))).toEqual({ column: 0, row: 1 })
+    expect(cellOf(wider, format('720x576/16:15@25p')).row).toBe(-1)
+  })
+})

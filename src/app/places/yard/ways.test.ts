@@ -1,0 +1,67 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { Bloc } from '../../../core/choice/vote'
+import { parseFormat } from '../../../core/format/parse'
+import { defaultPolicy } from '../../../core/toll/policy'
+import { pictureOfFormat } from '../../../core/toll/toll'
+import { layOut } from './grid'
+import { type Ways, waysTo } from './ways'
+
+const format = (text: string) => parseFormat(text)!.format
+const bloc = (text: string, seconds: number): Bloc => ({
+  picture: pictureOfFormat(format(text)),
+  ids: ['a'],
+  seconds,
+  weight: seconds,
+})
+const texts = ['3840x2160@25p', '1920x1080@50p', '1920x1080@59.94p', '720x576/64:45@50i', '1920x1080@50i']
+const grid = layOut(
+  texts.map((text, i) => bloc(text, 100 / (i + 1))),
+  [],
+  760,
+  420,
+)
+const at = (text: string) => waysTo(grid, format(text), defaultPolicy)
+const wayOf = ({ ways }: Ways, text: string) => ways.find((w) => w.block.bloc.picture === pictureAt(text))!
+const pictureAt = (text: string) => grid.blocks[texts.indexOf(text)].bloc.picture
+
+describe('the ways to the candidate', () => {
+  it('lay a frame on its cell, and lead there from each block outside', () => {
+    const moving = at('3840x2160@25p')
+    expect(moving.frame!.x + moving.frame!.width / 2).toBeCloseTo(grid.columns[0].x, 9)
+    expect(moving.frame!.y + moving.frame!.height / 2).toBeCloseTo(grid.rows[0].y, 9)
+    expect(moving.ways.filter((w) => w.path)).toHaveLength(4)
+    expect(wayOf(moving, '3840x2160@25p')).toMatchObject({ path: null, grade: 'free', label: '' })
+    expect(wayOf(moving, '720x576/64:45@50i')).toMatchObject({ grade: 'severe' })
+    expect(wayOf(moving, '720x576/64:45@50i').label).toContain('enlarged 5.33')
+  })
+  it('say what is paid inside the frame too, below it', () => {
+    const moving = at('1920x1080@25p')
+    const fields = wayOf(moving, '1920x1080@50i')
+    expect(fields.path).toBeNull()
+    expect(fields.label).toContain('1 field in 2')
+    expect(fields.labelAt.y).toBeGreaterThan(moving.frame!.y + moving.frame!.height)
+  })
+  it('name at most the two dearest charges', () => {
+    for (const text of texts)
+      for (const { label } of at(text).ways) expect(label.split(' · ').length).toBeLessThan(3)
+  })
+  it('have no frame where the grid has no cell', () => {
+    expect(at('1998x1080@24p')).toEqual({ frame: null, ways: [] })
+  })
+  it('keep every label inside the yard, and none covers another', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...texts, '1920x1080@25p'), (text) => {
+        const boxes = at(text)
+          .ways.filter((w) => w.label)
+          .map((w) => ({ ...w.labelAt, half: w.label.length * 2.7 }))
+        for (const a of boxes) {
+          expect(a.x + a.half).toBeLessThanOrEqual(grid.width)
+          for (const b of boxes)
+            if (a !== b && Math.abs(a.y - b.y) < 11)
+              expect(Math.abs(a.x - b.x)).toBeGreaterThanOrEqual(a.half + b.half - 1e-6)
+        }
+      }),
+    )
+  })
+})

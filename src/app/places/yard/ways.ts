@@ -1,0 +1,97 @@
+import type { Format } from '../../../core/format/format'
+import type { Grade } from '../../../core/toll/charge'
+import type { Policy } from '../../../core/toll/policy'
+import { shortWords } from '../../../core/toll/sentence'
+import { tollOf } from '../../../core/toll/toll'
+import { plainTreatment } from '../../../core/toll/treatment'
+import { type Block, type Grid, cellOf, margin } from './grid'
+
+/** What the candidate is on the grid: a frame on its cell, and a way to it from every block. */
+export interface Ways {
+  readonly frame: Box | null
+  readonly ways: readonly Way[]
+}
+
+/** The way of one block to the candidate, and the dearest that it pays on it. */
+export interface Way {
+  readonly block: Block
+  readonly grade: Grade
+  /** Empty where nothing is paid. */
+  readonly label: string
+  /** Where the label stands: its middle, and its line. */
+  readonly labelAt: { readonly x: number; readonly y: number }
+  /** A curve as an SVG path; null where the block stands in the candidate's own cell. */
+  readonly path: string | null
+}
+
+interface Box {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+
+/** Lays the candidate on the grid, and leads each block to it. */
+export function waysTo(grid: Grid, candidate: Format, policy: Policy): Ways {
+  const at = cellOf(grid, candidate)
+  if (at.column < 0 || at.row < 0) return { frame: null, ways: [] }
+  const width = Math.min(grid.step.x * 0.9, 104)
+  const height = Math.min(grid.step.y * 0.98, 52)
+  const [x, y] = [grid.columns[at.column].x, grid.rows[at.row].y]
+  const frame = { x: x - width / 2, y: y - height / 2, width, height }
+  const ways = grid.blocks.map((block): Way => {
+    const toll = tollOf(block.bloc.picture, candidate, plainTreatment, policy)
+    const dearest = [...toll.charges].sort((a, b) => b.loss - a.loss).slice(0, 2)
+    const inside = block.column === at.column && block.row === at.row
+    return {
+      block,
+      grade: toll.grade,
+      label: dearest.map(shortWords).join(' · '),
+      // What is inside the frame has its words under the frame, not across its edge.
+      labelAt: { x: block.x, y: (inside ? y + height / 2 : block.y + block.height / 2) + line },
+      path: inside ? null : pathTo(frame, block),
+    }
+  })
+  return { frame, ways: withLabelsApart(ways, grid.width) }
+}
+
+/** A letter of a label is about this wide. */
+const letterWidth = 5.4
+/** From one line of labels to the next. */
+const line = 11
+
+/** Labels stay beside the sizes and inside the yard; one that would cover another goes above its block, or a line further. */
+function withLabelsApart(ways: readonly Way[], width: number): Way[] {
+  const taken: { left: number; right: number; y: number }[] = []
+  return [...ways]
+    .sort((a, b) => a.block.x - b.block.x)
+    .map((way) => {
+      if (!way.label) return way
+      const half = (way.label.length * letterWidth) / 2
+      const x = Math.min(width - half - 4, Math.max(margin.left + 6 + half, way.labelAt.x))
+      const covers = (y: number) =>
+        taken.some((t) => Math.abs(t.y - y) < line && x - half < t.right && x + half > t.left)
+      const below = way.labelAt.y
+      const above = way.block.y - way.block.height / 2 - 4
+      const y = [below, above, below + line, above - line].find((at) => !covers(at)) ?? below
+      taken.push({ left: x - half, right: x + half, y })
+      return { ...way, labelAt: { x, y } }
+    })
+}
+
+/** A curve from a block's edge to the nearest side of the frame. */
+function pathTo(frame: Box, { x, y, width, height }: Block): string {
+  const cx = frame.x + frame.width / 2
+  const cy = frame.y + frame.height / 2
+  const [dx, dy] = [x - cx, y - cy]
+  if (Math.abs(dx) > frame.width * 0.6) {
+    const ex = cx + (Math.sign(dx) * frame.width) / 2
+    const ey = cy + Math.sign(dy) * Math.min(Math.abs(dy) * 0.1, frame.height * 0.35)
+    const sx = x - (Math.sign(dx) * width) / 2
+    return `M${sx} ${y} C${sx - dx * 0.35} ${y}, ${ex + dx * 0.25} ${ey}, ${ex} ${ey}`
+  }
+  const ex = cx + Math.sign(dx) * Math.min(Math.abs(dx), frame.width * 0.3)
+  const ey = cy + (Math.sign(dy) * frame.height) / 2
+  const sy = y - (Math.sign(dy) * height) / 2
+  return `M${x} ${sy} C${x} ${sy - dy * 0.35}, ${ex} ${ey + dy * 0.35}, ${ex} ${ey}`
+}
