@@ -164,6 +164,42 @@ test('files dropped onto Arrivals are read, kept, undone and found again', async
   await expect(page.getByRole('heading', { name: /^3 arrived$/ })).toBeVisible()
 })
 
+test('what the browser cannot write is told, kept, and written later', async ({ page }) => {
+  // A full disk: every write is refused while the page says so.
+  await page.addInitScript(() => {
+    const put = IDBObjectStore.prototype.put
+    IDBObjectStore.prototype.put = function (...args) {
+      if ((window as { full?: boolean }).full)
+        throw new DOMException('The disk is full.', 'QuotaExceededError')
+      return put.apply(this, args)
+    }
+  })
+  const disk = (full: boolean) =>
+    page.evaluate((value) => void ((window as { full?: boolean }).full = value), full)
+  await openDemo(page)
+  await place(page, 'Yard')
+  await saved(page)
+  await disk(true)
+  await page.getByRole('button', { name: 'Set as project format' }).click()
+  const trouble = page.getByRole('alert')
+  await expect(trouble).toContainText('The last changes are not saved')
+  await expect(trouble).toContainText('The disk is full')
+  await trouble.getByRole('button', { name: 'Try again' }).click()
+  await expect(trouble).toContainText('The disk is full')
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    trouble.getByRole('button', { name: 'Save the project file' }).click(),
+  ])
+  expect(JSON.parse(await readFile(await file.path(), 'utf8')).project.decisions).toHaveLength(1)
+
+  await disk(false)
+  await trouble.getByRole('button', { name: 'Try again' }).click()
+  await expect(trouble).toBeHidden()
+  await saved(page)
+  await page.reload()
+  await expect(page.getByRole('banner')).toContainText('3840×2160 · 25p')
+})
+
 test('a title card placed first changes nothing, and a wrong choice is undone', async ({ page }) => {
   await openDemo(page)
   await place(page, 'Timelines')

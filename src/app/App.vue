@@ -28,7 +28,7 @@ useEventListener(window, 'afterprint', () => dress(edition.value))
 
 // Leaving while something is being written would lose it: the browser asks.
 useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
-  if (project.unsaved > 0) event.preventDefault()
+  if (!project.saved) event.preventDefault()
 })
 
 useEventListener(document, 'keydown', (event: KeyboardEvent) => {

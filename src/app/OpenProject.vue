@@ -5,6 +5,7 @@ import { useArrivals } from '../stores/arrivals'
 import { useMedia } from '../stores/media'
 import { useProject } from '../stores/project'
 import AppHeader from './components/AppHeader.vue'
+import SaveTrouble from './components/SaveTrouble.vue'
 import ShortcutSheet from './components/ShortcutSheet.vue'
 
 const route = useRoute()
@@ -39,6 +40,7 @@ watch(
   </p>
   <div v-else-if="project.doc" class="house">
     <AppHeader />
+    <div><SaveTrouble /></div>
     <main class="place"><RouterView /></main>
     <ShortcutSheet />
   </div>
@@ -48,7 +50,7 @@ watch(
 .house {
   height: 100%;
   display: grid;
-  grid-template-rows: 60px minmax(0, 1fr);
+  grid-template-rows: 60px auto minmax(0, 1fr);
 }
 .place {
   min-height: 0;

@@ -14,3 +14,7 @@ export const fileNameOf = (...parts: string[]): string =>
     .filter(Boolean)
     .map((part) => part.replace(/[^\p{L}\p{N}._-]+/gu, '-').replace(/^-+|-+$/g, ''))
     .join('_') || 'project'
+
+/** Hands a project to the browser as its project file. */
+export const downloadProject = (name: string, text: string): void =>
+  download(`${fileNameOf(name)}.yard-tally.json`, text, 'application/json')

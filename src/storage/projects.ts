@@ -46,8 +46,9 @@ export async function saveDoc(doc: Doc): Promise<void> {
   })
 }
 
-/** Writes only the rows that patches touched, all or none. */
+/** Writes only the rows that patches touched, all or none. A patch of the whole writes the whole. */
 export async function saveTouched(doc: Doc, patches: readonly Patch[]): Promise<void> {
+  if (patches.some((p) => p.path.length === 0)) return saveDoc(doc)
   const projectId = doc.project.id
   const touched = (part: string) => [
     ...new Set(patches.filter((p) => p.path[0] === part).map((p) => String(p.path[1]))),

@@ -53,6 +53,11 @@ describe('projects at rest', () => {
     expect(sizes).toEqual([3840, 1280])
   })
 
+  it('are written whole where a patch is of the whole', async () => {
+    await saveTouched(bell(), [{ op: 'replace', path: [], value: bell() }])
+    expect(await loadDoc('p1')).toEqual(bell())
+  })
+
   it('write only what an edit touched', async () => {
     const doc = bell()
     await saveDoc(doc)

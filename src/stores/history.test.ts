@@ -1,5 +1,5 @@
 import type { Patch } from 'immer'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { useHistory } from './history'
 
 interface Book {
@@ -72,7 +72,7 @@ describe('the history of a document', () => {
     expect(history.doc.value).not.toBe(before)
   })
 
-  it('writes every step in order, undone ones too, and counts what is not written yet', async () => {
+  it('writes every step in order, undone ones too, and says when all is written', async () => {
     const order: string[] = []
     const waiting: (() => void)[] = []
     const history = useHistory<Book>(
@@ -82,7 +82,7 @@ describe('the history of a document', () => {
     history.edit('a', (book) => void (book.title = 'A'))
     history.edit('b', (book) => void (book.title = 'B'))
     history.undo()
-    expect(history.unsaved.value).toBe(3)
+    expect(history.saved.value).toBe(false)
     for (let i = 0; i < 3; i++) {
       await Promise.resolve()
       while (waiting.length === 0) await Promise.resolve()
@@ -90,7 +90,44 @@ describe('the history of a document', () => {
     }
     await history.settled()
     expect(order).toEqual(['A', 'B', 'A'])
-    expect(history.unsaved.value).toBe(0)
+    expect(history.saved.value).toBe(true)
+  })
+
+  it('goes on after a write that failed, says why, and writes what is owed along with the next', async () => {
+    const written: { title: string; paths: string[] }[] = []
+    let full = true
+    const history = useHistory<Book>(async (doc, patches) => {
+      if (full) throw new Error('The disk is full.')
+      written.push({ title: doc.title, paths: patches.map((p) => p.path.join('.')) })
+    })
+    history.show({ title: 'Tally', pages: [] })
+    history.edit('rename', (book) => void (book.title = 'Yard'))
+    history.edit('write', (book) => void book.pages.push(1))
+    await history.settled()
+    expect([history.trouble.value, history.saved.value, written]).toEqual(['The disk is full.', false, []])
+    full = false
+    history.edit('write', (book) => void book.pages.push(2))
+    await history.settled()
+    expect([history.trouble.value, history.saved.value]).toEqual([null, true])
+    expect(written).toEqual([{ title: 'Yard', paths: ['title', 'pages.0', 'pages.1'] }])
+  })
+
+  it('tries again when asked, and has nothing to try where nothing is owed', async () => {
+    let tries = 0
+    const history = useHistory<Book>(async () => {
+      if (++tries === 1) throw new Error('The disk is full.')
+    })
+    history.show({ title: 'Tally', pages: [] })
+    history.retry()
+    expect(tries).toBe(0)
+    history.edit('write', (book) => void book.pages.push(1))
+    await vi.waitFor(() => expect(history.trouble.value).not.toBeNull())
+    history.retry()
+    await history.settled()
+    expect([tries, history.trouble.value]).toEqual([2, null])
+    history.retry()
+    await history.settled()
+    expect(tries).toBe(2)
   })
 
   it('begins anew with another document', () => {

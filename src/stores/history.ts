@@ -14,7 +14,8 @@ interface Step {
 
 /**
  * A document with its history: every edit is a recipe whose changes are kept as patches, undone and redone by them.
- * @param save writes what patches touched; called one after the other, in order
+ * @param save writes what patches touched; called one after the other, in order. What it fails to write goes along
+ * with the next that is written, so that nothing is left behind.
  */
 export function useHistory<Doc extends object>(
   save: (doc: Doc, patches: readonly Patch[]) => Promise<unknown>,
@@ -22,17 +23,43 @@ export function useHistory<Doc extends object>(
   const doc = shallowRef<Doc | null>(null)
   const done = shallowRef<readonly Step[]>([])
   const undone = shallowRef<readonly Step[]>([])
-  /** How many writes are not on disk yet. */
-  const unsaved = ref(0)
-  let saving: Promise<unknown> = Promise.resolve()
+  const queued = ref(0)
+  let saving: Promise<void> = Promise.resolve()
+  /** What could not be written. */
+  let owed: readonly Patch[] = []
+  /** Why it could not; null where nothing is owed. */
+  const trouble = ref<string | null>(null)
+  /** Whether everything is on disk. */
+  const saved = computed(() => queued.value === 0 && trouble.value === null)
 
   const undoLabel = computed(() => done.value.at(-1)?.label ?? null)
   const redoLabel = computed(() => undone.value.at(-1)?.label ?? null)
 
-  function persist(work: () => Promise<unknown>) {
-    unsaved.value++
-    saving = saving.then(work).finally(() => unsaved.value--)
-    return saving
+  function persist(next: Doc, patches: readonly Patch[]) {
+    queued.value++
+    saving = saving.then(async () => {
+      const due = [...owed, ...patches]
+      try {
+        await save(next, due)
+        owed = []
+        trouble.value = null
+      } catch (error) {
+        owed = due
+        trouble.value = error instanceof Error ? error.message : String(error)
+      } finally {
+        queued.value--
+      }
+    })
+  }
+  /** Tries once more to write what could not be written. */
+  function retry(): void {
+    if (doc.value && trouble.value !== null) persist(doc.value, [])
+  }
+  /** Waits until everything is on disk; what could not be written is tried once more. */
+  async function settled(): Promise<void> {
+    await saving
+    retry()
+    await saving
   }
 
   /**
@@ -57,7 +84,7 @@ export function useHistory<Doc extends object>(
       done.value = [...done.value.slice(0, -1), step]
     } else done.value = [...done.value, { label, joins, patches, inverse }]
     undone.value = []
-    void persist(() => save(next, patches))
+    persist(next, patches)
   }
 
   /** Moves one step between what is done and what is undone, and applies its patches. */
@@ -68,7 +95,7 @@ export function useHistory<Doc extends object>(
     doc.value = next
     from.value = from.value.slice(0, -1)
     to.value = [...to.value, step]
-    void persist(() => save(next, patchesOf(step)))
+    persist(next, patchesOf(step))
     return step.label
   }
   const undo = () => shift(done, undone, (step) => step.inverse)
@@ -79,7 +106,15 @@ export function useHistory<Doc extends object>(
     doc.value = next
     done.value = []
     undone.value = []
+    owed = []
+    trouble.value = null
   }
 
-  return { doc, undoLabel, redoLabel, unsaved, edit, undo, redo, show, settled: () => saving }
+  /** Opens a document that is not on disk yet, and writes all of it. */
+  function begin(next: Doc): void {
+    show(next)
+    persist(next, [{ op: 'replace', path: [], value: next }])
+  }
+
+  return { doc, undoLabel, redoLabel, saved, trouble, retry, edit, undo, redo, show, begin, settled }
 }

@@ -106,7 +106,8 @@ export const useMedia = defineStore('media', () => {
     const picture = await canvas.convertToBlob(
       alpha ? { type: 'image/png' } : { type: 'image/jpeg', quality: 0.85 },
     )
-    await savePoster(projectId, clip.id, picture)
+    // A poster that cannot be kept is drawn again next time.
+    await savePoster(projectId, clip.id, picture).catch(() => {})
     troubles.delete(clip.id)
     if (owner === projectId) posters.set(clip.id, URL.createObjectURL(picture))
   }

@@ -3,14 +3,7 @@ import { computed, ref } from 'vue'
 import { type Beginning, begin } from '../core/edit/begin'
 import { type Clip, type Doc, type Timeline, clipsOf, timelinesOf } from '../core/edit/project'
 import { readProjectFile, writeProjectFile } from '../core/exchange/project-file'
-import {
-  type ProjectEntry,
-  deleteProject,
-  listProjects,
-  loadDoc,
-  saveDoc,
-  saveTouched,
-} from '../storage/projects'
+import { type ProjectEntry, deleteProject, listProjects, loadDoc, saveTouched } from '../storage/projects'
 import { useHistory } from './history'
 
 export const newId = (): string => crypto.randomUUID().slice(0, 13)
@@ -18,7 +11,7 @@ export const now = (): string => new Date().toISOString()
 
 /** The open project: its document, every edit of it, undo and redo, and its way into storage. */
 export const useProject = defineStore('project', () => {
-  const { doc, show, settled, ...history } = useHistory<Doc>(saveTouched)
+  const { doc, show, begin: beginWith, settled, ...history } = useHistory<Doc>(saveTouched)
   const entries = ref<ProjectEntry[]>([])
 
   const clips = computed<Clip[]>(() => (doc.value ? clipsOf(doc.value) : []))
@@ -37,8 +30,8 @@ export const useProject = defineStore('project', () => {
   /** Makes a project as it was begun, and opens it. @returns its id */
   async function create(beginning: Beginning): Promise<string> {
     const created = begin(newId(), now(), beginning)
-    await saveDoc(created)
-    show(created)
+    beginWith(created)
+    await settled()
     return created.project.id
   }
 
@@ -52,8 +45,8 @@ export const useProject = defineStore('project', () => {
     // A project that is here already is not overwritten: the file becomes a second one.
     const id = taken ? newId() : result.doc.project.id
     const imported: Doc = { ...result.doc, project: { ...result.doc.project, id } }
-    await saveDoc(imported)
-    show(imported)
+    beginWith(imported)
+    await settled()
     return { id }
   }
 

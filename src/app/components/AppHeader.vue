@@ -48,7 +48,7 @@ const origin = computed(() => {
 </script>
 
 <template>
-  <header :data-saved="project.unsaved === 0">
+  <header :data-saved="project.saved">
     <RouterLink to="/" class="brand" aria-label="Yard Tally, all projects"
       ><TallyMarks :count="5" :height="20" /> Yard Tally</RouterLink
     >
@@ -56,7 +56,7 @@ const origin = computed(() => {
       <b class="ellipsis">{{ doc.project.name }}</b>
       <span class="quiet"
         >{{ project.clips.length }} arrived · {{ runningTime(seconds)
-        }}<span v-if="project.unsaved" class="saving"> · saving</span></span
+        }}<span v-if="!project.saved && !project.trouble" class="saving"> · saving</span></span
       >
     </div>
     <nav aria-label="Places">

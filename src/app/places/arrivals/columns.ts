@@ -140,7 +140,10 @@ export const columns: readonly Column[] = [
 
 function soundText(clip: Clip): string {
   const sound = clip.reading?.audio[0]
-  return sound ? `${(sound.sampleRate ?? 0) / 1000} kHz, ${sound.channels} ch` : '–'
+  if (!sound) return '–'
+  const { sampleRate, channels, codec } = sound
+  const parts = [sampleRate && `${sampleRate / 1000} kHz`, channels && `${channels} ch`].filter(Boolean)
+  return parts.join(', ') || codec
 }
 
 export const defaultColumns = ['name', 'size', 'rate', 'time', 'codec', 'wrapper', 'start']

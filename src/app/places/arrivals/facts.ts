@@ -20,13 +20,11 @@ export function factsOf(clip: Clip): FactLine[] {
   const lines = linesOf(clip, clip.reading)
   if (!clip.claimed) return lines
   const claims = linesOf(clip, clip.claimed)
-  return lines.flatMap((line, i) => {
-    const claim = claims[i]
-    if (!claim || claim.value === line.value) return [line]
-    return [
-      { ...line, origin: 'corrected' },
-      { ...claim, name: '', overruled: true },
-    ]
+  return lines.flatMap((line) => {
+    // A correction may state what was not claimed at all; lines without a name are never corrected.
+    const claim = claims.find(({ name }) => name === line.name)
+    if (!line.name || claim?.value === line.value) return [line]
+    return [{ ...line, origin: 'corrected' }, ...(claim ? [{ ...claim, name: '', overruled: true }] : [])]
   })
 }
 

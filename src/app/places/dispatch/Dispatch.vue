@@ -15,7 +15,7 @@ import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
 import ShareBar from '../../components/ShareBar.vue'
-import { download, fileNameOf } from '../../download'
+import { download, downloadProject, fileNameOf } from '../../download'
 
 const project = useProject()
 const timelines = useTimelines()
@@ -41,12 +41,7 @@ const saveOtio = () =>
     'application/json',
   )
 const saveTally = () => download(`${base.value}.csv`, Papa.unparse(tallyRows(check.value!)), 'text/csv')
-const saveProject = () =>
-  download(
-    `${fileNameOf(project.doc!.project.name)}.yard-tally.json`,
-    project.exportFile(),
-    'application/json',
-  )
+const saveProject = () => downloadProject(project.doc!.project.name, project.exportFile())
 
 async function importProject(file: File) {
   const result = await project.importFile(file)

@@ -51,7 +51,11 @@ async function importFile(file: File) {
 </script>
 
 <template>
-  <main class="habits" :data-saved="habits.unsaved === 0">
+  <main class="habits" :data-saved="habits.saved">
+    <p v-if="habits.trouble" role="alert">
+      The last changes are not saved: {{ habits.trouble }}
+      <Button size="small" @click="habits.retry">Try again</Button>
+    </p>
     <div class="head">
       <RouterLink to="/">all projects</RouterLink>
       <h1>Habits</h1>

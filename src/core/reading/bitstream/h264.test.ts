@@ -1,33 +1,12 @@
 import { describe, expect, it } from 'vitest'
+import { bitWriter } from '../bytes/bit-writer.fixture'
 import { settleClaims } from '../claims'
 import { claimsOfH264 } from './h264'
 import { lengthPrefixedUnits, startCodeUnits, unescapeUnit } from './nal'
 
-/** Writes bits as a stream's headers have them. */
-function writer() {
-  const bits: number[] = []
-  const self = {
-    u(value: number, count: number) {
-      for (let i = count - 1; i >= 0; i--) bits.push(Math.floor(value / 2 ** i) % 2)
-      return self
-    },
-    ue(value: number) {
-      const length = Math.floor(Math.log2(value + 1))
-      return self.u(0, length).u(value + 1, length + 1)
-    },
-    bytes() {
-      const padded = [...bits, 1, ...Array.from({ length: 64 }, () => 0)]
-      return Uint8Array.from({ length: Math.floor(padded.length / 8) }, (_, i) =>
-        padded.slice(i * 8, i * 8 + 8).reduce((byte, bit) => byte * 2 + bit, 0),
-      )
-    },
-  }
-  return self
-}
-
 /** A Main profile parameter set of 720×576 with four bits of frame number. */
 const sequence = (frameMbsOnly: boolean, picStruct = false) => {
-  const w = writer().u(0x67, 8).u(77, 8).u(0, 8).u(30, 8)
+  const w = bitWriter().u(0x67, 8).u(77, 8).u(0, 8).u(30, 8)
   w.ue(0).ue(0).ue(0).ue(0).ue(1).u(0, 1)
   w.ue(44)
     .ue(frameMbsOnly ? 35 : 17)
@@ -49,7 +28,7 @@ const sequence = (frameMbsOnly: boolean, picStruct = false) => {
 }
 /** A slice header up to its field flags. */
 const slice = (field: boolean, bottom = false) => {
-  const w = writer()
+  const w = bitWriter()
     .u(0x65, 8)
     .ue(0)
     .ue(7)

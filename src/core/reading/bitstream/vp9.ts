@@ -4,7 +4,7 @@ import type { PictureClaim, PictureFacts } from '../claims'
 const matrices: Record<number, string> = {
   1: 'bt601-625',
   2: 'bt709',
-  3: 'smpte170m',
+  3: 'bt601-525',
   4: 'smpte240m',
   5: 'bt2020',
   7: 'rgb',
@@ -29,7 +29,7 @@ export function claimOfVp9(frame: Uint8Array): PictureClaim | null {
     if (profile === 1 || profile === 3) {
       const [x, y] = [bits.u(1), bits.u(1)]
       bits.skip(1)
-      facts.chroma = x ? (y ? '4:2:0' : '4:2:2') : '4:4:4'
+      facts.chroma = x ? (y ? '4:2:0' : '4:2:2') : y ? '4:4:0' : '4:4:4'
     } else facts.chroma = '4:2:0'
   } else {
     facts.range = 'full'
