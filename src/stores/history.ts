@@ -45,7 +45,8 @@ export function useHistory<Doc extends object>(
         trouble.value = null
       } catch (error) {
         owed = due
-        trouble.value = error instanceof Error ? error.message : String(error)
+        // Storage adds what lies behind an error in further lines.
+        trouble.value = (error instanceof Error ? error.message : String(error)).split('\n')[0].trim()
       } finally {
         queued.value--
       }

@@ -5,12 +5,12 @@ import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
 import Candidates from './Candidates.vue'
 import DecisionList from './DecisionList.vue'
-import MotionPair from './MotionPair.vue'
-import PayDocket from './PayDocket.vue'
-import TollTable from './TollTable.vue'
+import MotionPair from './motion/MotionPair.vue'
+import PayDocket from './docket/PayDocket.vue'
+import TollTable from './tolls/TollTable.vue'
 import Trying from './Trying.vue'
 import WeightsForm from './WeightsForm.vue'
-import YardPicture from './YardPicture.vue'
+import YardPicture from './picture/YardPicture.vue'
 
 const ChartSheet = defineAsyncComponent(() => import('./ChartSheet.vue'))
 

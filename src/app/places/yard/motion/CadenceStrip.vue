@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { cadence, holdLengths, sourceFrameAt } from '../../../core/rate/cadence'
-import { type Rate, rateName } from '../../../core/rate/rate'
-import { mixedShare } from '../../../core/motion/blend'
-import { everyFrame } from '../../../core/motion/speed'
-import { toNumber } from '../../../core/rational/rational'
-import { figure, percent, speedWords, timesLonger } from '../../../core/toll/sentence'
+import { cadence, holdLengths, sourceFrameAt } from '../../../../core/rate/cadence'
+import { type Rate, rateName } from '../../../../core/rate/rate'
+import { mixedShare } from '../../../../core/motion/blend'
+import { everyFrame } from '../../../../core/motion/speed'
+import { toNumber } from '../../../../core/rational/rational'
+import { figure, percent, speedWords, timesLonger } from '../../../../core/toll/sentence'
 
 /** Source frames above, timeline frames below: what is shown again, what is left out, and what would help. */
 const props = defineProps<{ source: Rate; timeline: Rate; fields?: boolean }>()

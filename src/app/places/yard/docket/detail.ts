@@ -1,4 +1,4 @@
-import type { Fit } from '../../../core/framing/framing'
+import type { Fit } from '../../../../core/framing/framing'
 
 /** A rectangle of pixels. */
 export interface Region {

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { priceOf } from '../../../core/choice/rank'
-import { formatName, formatText } from '../../../core/format/format'
-import { type ChargeKind, type Grade, grades } from '../../../core/toll/charge'
-import { percent } from '../../../core/toll/sentence'
-import { useProject } from '../../../stores/project'
-import { useYard } from '../../../stores/yard'
-import GradeMark from '../../components/GradeMark.vue'
-import NativeSelect from '../../components/NativeSelect.vue'
+import { priceOf } from '../../../../core/choice/rank'
+import { formatName, formatText } from '../../../../core/format/format'
+import { type ChargeKind, type Grade, grades } from '../../../../core/toll/charge'
+import { percent } from '../../../../core/toll/sentence'
+import { useProject } from '../../../../stores/project'
+import { useYard } from '../../../../stores/yard'
+import GradeMark from '../../../components/GradeMark.vue'
+import NativeSelect from '../../../components/NativeSelect.vue'
 import { type TollRow, kindsOf } from './toll-rows'
 
 /** The head of the table of tolls: what stands beside the candidate, which rows are shown, and how both formats fare. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { parsePicture, parseSize } from '../../../core/format/parse'
-import { fitPicture } from '../../../core/framing/framing'
+import { parsePicture, parseSize } from '../../../../core/format/parse'
+import { fitPicture } from '../../../../core/framing/framing'
 import { mostDetailed, sameScene } from './detail'
 
 const scene = (source: string, frame: string, at: { x: number; y: number }) => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import TallyMarks from '../../components/TallyMarks.vue'
+import TallyMarks from '../../../components/TallyMarks.vue'
 import type { Grid } from './grid'
 
 /** The yard at rest: its rates and sizes, and the footage with its tally marks. What moves lies between the two. */

@@ -1,9 +1,9 @@
-import type { Format } from '../../../core/format/format'
-import type { Grade } from '../../../core/toll/charge'
-import type { Policy } from '../../../core/toll/policy'
-import { shortWords } from '../../../core/toll/sentence'
-import { tollOf } from '../../../core/toll/toll'
-import { plainTreatment } from '../../../core/toll/treatment'
+import type { Format } from '../../../../core/format/format'
+import type { Grade } from '../../../../core/toll/charge'
+import type { Policy } from '../../../../core/toll/policy'
+import { shortWords } from '../../../../core/toll/sentence'
+import { tollOf } from '../../../../core/toll/toll'
+import { plainTreatment } from '../../../../core/toll/treatment'
 import { type Block, type Grid, cellOf, margin } from './grid'
 
 /** What the candidate is on the grid: a frame on its cell, and a way to it from every block. */

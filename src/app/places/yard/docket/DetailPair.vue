@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
-import type { Clip } from '../../../core/edit/project'
-import { type Format, sizeName } from '../../../core/format/format'
-import { type Framing, fitPicture } from '../../../core/framing/framing'
-import { posterTime, useMedia } from '../../../stores/media'
-import NativeSelect from '../../components/NativeSelect.vue'
+import type { Clip } from '../../../../core/edit/project'
+import { type Format, sizeName } from '../../../../core/format/format'
+import { type Framing, fitPicture } from '../../../../core/framing/framing'
+import { posterTime, useMedia } from '../../../../stores/media'
+import NativeSelect from '../../../components/NativeSelect.vue'
 import { type Luma, mostDetailed, sameScene } from './detail'
 
 /** A piece of a real frame at pixel level: as recorded, and as the format would hold it. */

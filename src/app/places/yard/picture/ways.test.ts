@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Bloc } from '../../../core/choice/vote'
-import { parseFormat } from '../../../core/format/parse'
-import { defaultPolicy } from '../../../core/toll/policy'
-import { pictureOfFormat } from '../../../core/toll/toll'
+import type { Bloc } from '../../../../core/choice/vote'
+import { parseFormat } from '../../../../core/format/parse'
+import { defaultPolicy } from '../../../../core/toll/policy'
+import { pictureOfFormat } from '../../../../core/toll/toll'
 import { layOut } from './grid'
 import { type Ways, waysTo } from './ways'
 

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Clip } from '../../../core/edit/project'
-import { type Format, sizeName } from '../../../core/format/format'
-import { Framing, fitPicture, hasHairline } from '../../../core/framing/framing'
-import { rational, toNumber } from '../../../core/rational/rational'
-import { percent, pixels } from '../../../core/toll/sentence'
-import { useMedia } from '../../../stores/media'
+import type { Clip } from '../../../../core/edit/project'
+import { type Format, sizeName } from '../../../../core/format/format'
+import { Framing, fitPicture, hasHairline } from '../../../../core/framing/framing'
+import { rational, toNumber } from '../../../../core/rational/rational'
+import { percent, pixels } from '../../../../core/toll/sentence'
+import { useMedia } from '../../../../stores/media'
 
 /** A clip in the frame of a format, drawn to scale: bars, what is cropped, and how far one may zoom in. */
 const props = defineProps<{ clip: Clip; format: Format }>()

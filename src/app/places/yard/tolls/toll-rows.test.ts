@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { gatherPayers, payIn } from '../../../core/choice/pay'
-import { aDoc, aVideo } from '../../../core/edit/doc.fixture'
-import { parseFormat } from '../../../core/format/parse'
-import { defaultPolicy } from '../../../core/toll/policy'
+import { gatherPayers, payIn } from '../../../../core/choice/pay'
+import { aDoc, aVideo } from '../../../../core/edit/doc.fixture'
+import { parseFormat } from '../../../../core/format/parse'
+import { defaultPolicy } from '../../../../core/toll/policy'
 import { kindsOf, rowsOf } from './toll-rows'
 
 const doc = aDoc([

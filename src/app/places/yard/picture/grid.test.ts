@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import type { Bloc } from '../../../core/choice/vote'
-import { parseFormat } from '../../../core/format/parse'
-import { pictureOfFormat } from '../../../core/toll/toll'
+import type { Bloc } from '../../../../core/choice/vote'
+import { parseFormat } from '../../../../core/format/parse'
+import { pictureOfFormat } from '../../../../core/toll/toll'
 import { cellOf, layOut } from './grid'
 
 const format = (text: string) => parseFormat(text)!.format

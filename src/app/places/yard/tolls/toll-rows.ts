@@ -1,6 +1,6 @@
-import type { Payment } from '../../../core/choice/pay'
-import type { Clip } from '../../../core/edit/project'
-import type { ChargeKind, Toll } from '../../../core/toll/charge'
+import type { Payment } from '../../../../core/choice/pay'
+import type { Clip } from '../../../../core/edit/project'
+import type { ChargeKind, Toll } from '../../../../core/toll/charge'
 
 /** One clip in the table of tolls: what it pays at the candidate, and at the format beside it. */
 export interface TollRow {

@@ -1,8 +1,14 @@
-import { uprightSize } from '../../../core/choice/candidates'
-import type { Bloc } from '../../../core/choice/vote'
-import { type Format, type FrameSize, pixelSizeName, sameSize, sizeText } from '../../../core/format/format'
-import { type Rate, rateName, rateWithScan } from '../../../core/rate/rate'
-import { equal, toNumber } from '../../../core/rational/rational'
+import { uprightSize } from '../../../../core/choice/candidates'
+import type { Bloc } from '../../../../core/choice/vote'
+import {
+  type Format,
+  type FrameSize,
+  pixelSizeName,
+  sameSize,
+  sizeText,
+} from '../../../../core/format/format'
+import { type Rate, rateName, rateWithScan } from '../../../../core/rate/rate'
+import { equal, toNumber } from '../../../../core/rational/rational'
 
 /** The yard drawn: rates across, sizes down, footage as blocks in their cells. Does not depend on the candidate. */
 export interface Grid {

@@ -2,9 +2,9 @@
 import { useRafFn } from '@vueuse/core'
 import { Button } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
-import { type LaneKind, lanesFor } from '../../../core/motion/lanes'
-import { type Rate, rateName } from '../../../core/rate/rate'
-import { toNumber } from '../../../core/rational/rational'
+import { type LaneKind, lanesFor } from '../../../../core/motion/lanes'
+import { type Rate, rateName } from '../../../../core/rate/rate'
+import { toNumber } from '../../../../core/rational/rational'
 
 /** A bell drawn along a lane at constant speed, as filmed and as each way of bringing the rate shows it, at true speed. */
 const props = defineProps<{ source: Rate; timeline: Rate }>()
