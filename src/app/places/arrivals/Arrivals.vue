@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useIntervalFn, useLocalStorage } from '@vueuse/core'
-import { Button, Checkbox, Dropdown, Input } from 'ant-design-vue'
+import { Button } from 'ant-design-vue'
 import Papa from 'papaparse'
 import { computed, onMounted, ref } from 'vue'
 import { runningTime } from '../../../core/choice/reason'
@@ -8,7 +8,6 @@ import { takeOut } from '../../../core/edit/operations'
 import { useArrivals } from '../../../stores/arrivals'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
-import NativeSelect from '../../components/NativeSelect.vue'
 import { useListKeys } from '../../components/list-keys'
 import { download, fileNameOf } from '../../download'
 import ArrivalProgress from './ArrivalProgress.vue'
@@ -16,9 +15,10 @@ import ClipDocket from './ClipDocket.vue'
 import ClipList from './ClipList.vue'
 import CompareSheet from './CompareSheet.vue'
 import CorrectSheet from './CorrectSheet.vue'
+import ListBar from './ListBar.vue'
 import LookCloser from './LookCloser.vue'
 import SidingSheet from './SidingSheet.vue'
-import { type Grouping, type Sorting, columns, defaultColumns, grouped, groupings, sorted } from './columns'
+import { type Grouping, type Sorting, defaultColumns, grouped, sorted } from './columns'
 import { matches } from './filter'
 import { inspectionRows } from './inspection'
 import { filesFromDrop, filesFromPicker } from './intake'
@@ -84,14 +84,6 @@ function takeOutSelected() {
       takeOut(doc, ids),
     )
 }
-function toggleColumn(id: string) {
-  const on = new Set(chosenColumns.value)
-  if (!on.delete(id)) on.add(id)
-  // In the order of all columns, whatever the order of choosing.
-  chosenColumns.value = columns
-    .map((column) => column.id)
-    .filter((column) => column === 'name' || on.has(column))
-}
 function saveCsv() {
   download(
     `${fileNameOf(project.doc!.project.name)}_arrivals.csv`,
@@ -146,39 +138,12 @@ function saveCsv() {
           @change="pick"
         />
       </div>
-      <div class="bar">
-        <Input
-          v-model:value="query"
-          allow-clear
-          placeholder="find by name or fact: 50p, interlaced, 10 bit, alpha, differs …"
-          aria-label="Find clips by name or fact"
-        />
-        <NativeSelect
-          v-model:value="grouping"
-          aria-label="Group by"
-          class="grouping"
-          :options="[
-            { value: '', label: 'no groups' },
-            ...groupings.map((value) => ({ value, label: `by ${value}` })),
-          ]"
-        />
-        <Dropdown :trigger="['click']">
-          <Button>columns</Button>
-          <template #overlay>
-            <div class="menu">
-              <Checkbox
-                v-for="column in columns.slice(1)"
-                :key="column.id"
-                :checked="chosenColumns.includes(column.id)"
-                @change="toggleColumn(column.id)"
-                >{{ column.title }}</Checkbox
-              >
-            </div>
-          </template>
-        </Dropdown>
-        <Button @click="saveCsv">CSV</Button>
-        <RouterLink class="sheet-link" :to="{ name: 'inspection' }">inspection sheet</RouterLink>
-      </div>
+      <ListBar
+        v-model:query="query"
+        v-model:grouping="grouping"
+        v-model:chosen="chosenColumns"
+        @csv="saveCsv"
+      />
       <div v-if="missing" class="notice" role="status">
         <span
           ><b class="figures">{{ missing }}</b> {{ missing === 1 ? 'file is' : 'files are' }} not at hand
@@ -272,24 +237,6 @@ function saveCsv() {
 }
 .summary {
   flex: 1;
-}
-.grouping {
-  width: 116px;
-  flex: none;
-}
-.menu {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  padding: 10px 14px;
-  background: var(--sheet);
-  border: 1px solid var(--line);
-}
-.menu :deep(.ant-checkbox-wrapper) {
-  margin: 0;
-}
-.sheet-link {
-  white-space: nowrap;
 }
 .empty {
   margin: 60px auto;

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import FileButton from '../../components/FileButton.vue'
 import { Button } from 'ant-design-vue'
 import Papa from 'papaparse'
 import { computed, ref } from 'vue'
@@ -13,8 +12,10 @@ import { grades } from '../../../core/toll/charge'
 import { percent } from '../../../core/toll/sentence'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
+import FileButton from '../../components/FileButton.vue'
 import GradeMark from '../../components/GradeMark.vue'
 import ShareBar from '../../components/ShareBar.vue'
+import TimelineList from '../../components/TimelineList.vue'
 import { download, downloadProject, fileNameOf } from '../../download'
 
 const project = useProject()
@@ -54,20 +55,11 @@ async function importProject(file: File) {
   <div class="place">
     <aside class="list" aria-label="Timelines">
       <h1>To be handed over</h1>
-      <ul>
-        <li v-for="timeline in project.timelines" :key="timeline.id">
-          <button
-            class="entry"
-            :aria-current="timelines.current?.id === timeline.id"
-            @click="timelines.selectedId = timeline.id"
-          >
-            <b>{{ timeline.name }}</b>
-            <span class="quiet"
-              >{{ timeline.tracks.reduce((n, t) => n + t.placements.length, 0) }} placed</span
-            >
-          </button>
-        </li>
-      </ul>
+      <TimelineList>
+        <template #default="{ timeline }">
+          <span class="quiet">{{ timeline.tracks.reduce((n, t) => n + t.placements.length, 0) }} placed</span>
+        </template>
+      </TimelineList>
       <p v-if="project.timelines.length === 0" class="quiet">
         No timeline yet. <RouterLink :to="{ name: 'timelines' }">To Timelines</RouterLink>
       </p>
@@ -147,30 +139,6 @@ async function importProject(file: File) {
   display: flex;
   flex-direction: column;
   gap: 10px;
-}
-ul {
-  list-style: none;
-  border-top: 1px solid var(--line);
-}
-li {
-  border-bottom: 1px solid var(--line);
-}
-.entry {
-  all: unset;
-  display: flex;
-  flex-direction: column;
-  width: 100%;
-  box-sizing: border-box;
-  padding: 8px 10px;
-  cursor: pointer;
-}
-.entry[aria-current='true'] {
-  background: var(--sheet);
-  box-shadow: inset 3px 0 var(--accent);
-}
-.entry:focus-visible {
-  outline: 2px solid var(--accent);
-  outline-offset: -2px;
 }
 .main {
   padding: 14px 20px;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { Clip, Timeline } from '../../../core/edit/project'
+import type { Timeline } from '../../../core/edit/project'
 import { formatOf } from '../../../core/edit/project'
 import { formatName } from '../../../core/format/format'
 import { grades } from '../../../core/toll/charge'
@@ -11,7 +11,9 @@ import { originWords } from '../../../core/exchange/log'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
-import { clockTime, rateLabel, uprightSizeName } from '../../figures'
+import TimelineList from '../../components/TimelineList.vue'
+import ClipsToPlace from './ClipsToPlace.vue'
+import { droppedClip } from './drag'
 import TimelineForm from './TimelineForm.vue'
 import MismatchQuestion from './MismatchQuestion.vue'
 import PlacementDocket from './PlacementDocket.vue'
@@ -30,7 +32,6 @@ const formatLabel = (id: string) => {
   const format = project.doc ? formatOf(project.doc, project.doc.timelines[id]) : null
   return format ? formatName(format) : 'no format yet'
 }
-const placeable = computed(() => project.clips.filter((clip) => clip.reading && !clip.fault))
 const placements = computed(() => timelines.current?.tracks.flatMap((track) => track.placements) ?? [])
 const total = computed(() => placements.value.reduce((end, p) => Math.max(end, p.start + p.length), 0))
 const selected = computed(() => placements.value.find((p) => p.id === selectedId.value) ?? null)
@@ -46,12 +47,8 @@ watch(
 
 function dropClip(event: DragEvent) {
   dropping.value = false
-  const id = event.dataTransfer?.getData('text/yard-tally-clip')
-  const clip = placeable.value.find((c) => c.id === id)
+  const clip = project.doc?.clips[droppedClip(event) ?? '']
   if (clip) timelines.place([clip])
-}
-function drag(event: DragEvent, clip: Clip) {
-  event.dataTransfer?.setData('text/yard-tally-clip', clip.id)
 }
 function removeSelected() {
   if (selected.value) timelines.remove([selected.value.id])
@@ -62,26 +59,21 @@ function removeSelected() {
   <div class="place">
     <aside class="list" aria-label="Timelines and clips">
       <h1>Timelines</h1>
-      <ul>
-        <li v-for="timeline in project.timelines" :key="timeline.id">
-          <button
-            class="entry"
-            :aria-current="timelines.current?.id === timeline.id"
-            @click="timelines.selectedId = timeline.id"
-          >
-            <b>{{ timeline.name }}</b>
-            <span class="figures">{{ formatLabel(timeline.id) }}</span>
-            <span class="quiet from">{{
-              timeline.ownFormat
-                ? `its own, ${timeline.formatOrigin ? originWords(timeline.formatOrigin) : 'set here'}`
-                : 'follows the project'
-            }}</span>
-          </button>
+      <TimelineList class="made">
+        <template #default="{ timeline }">
+          <span class="figures">{{ formatLabel(timeline.id) }}</span>
+          <span class="quiet from">{{
+            timeline.ownFormat
+              ? `its own, ${timeline.formatOrigin ? originWords(timeline.formatOrigin) : 'set here'}`
+              : 'follows the project'
+          }}</span>
+        </template>
+        <template #action="{ timeline }">
           <button class="word" :aria-label="`Change “${timeline.name}”`" @click="asking = timeline">
             change…
           </button>
-        </li>
-      </ul>
+        </template>
+      </TimelineList>
       <div class="make">
         <Button size="small" :disabled="!project.format" @click="timelines.create()">New timeline</Button>
         <Button size="small" @click="asking = 'new'">with own…</Button>
@@ -89,29 +81,7 @@ function removeSelected() {
       <p v-if="!project.format" class="quiet small">
         Choose the format in the Yard first: a timeline never takes it from what is placed first.
       </p>
-      <template v-if="timelines.current">
-        <h2 class="heading">to place: drag, double-click or Enter</h2>
-        <ul class="clips">
-          <li v-for="clip in placeable" :key="clip.id">
-            <button
-              class="clip"
-              draggable="true"
-              :title="`Place ${clip.name}`"
-              @dragstart="drag($event, clip)"
-              @dblclick="timelines.place([clip])"
-              @keydown.enter.prevent="timelines.place([clip])"
-            >
-              <span class="ellipsis">{{ clip.name }}</span>
-              <span class="quiet figures small"
-                >{{
-                  clip.reading!.kind === 'audio' ? 'sound' : `${uprightSizeName(clip)} ${rateLabel(clip)}`
-                }}
-                {{ clockTime(clip.reading!.durationSec) }}</span
-              >
-            </button>
-          </li>
-        </ul>
-      </template>
+      <ClipsToPlace v-if="timelines.current" />
     </aside>
     <section
       v-if="timelines.current && timelines.format"
@@ -188,44 +158,9 @@ function removeSelected() {
   min-height: 0;
   align-items: flex-start;
 }
-ul {
-  list-style: none;
-  width: 100%;
-}
-.list > ul:first-of-type {
-  border-top: 1px solid var(--line);
+.made {
   max-height: 250px;
-  overflow: auto;
   flex: none;
-}
-.entry {
-  all: unset;
-  display: flex;
-  flex-direction: column;
-  padding: 8px 8px 8px 10px;
-  width: 100%;
-  box-sizing: border-box;
-  cursor: pointer;
-}
-li {
-  position: relative;
-}
-li > .word {
-  position: absolute;
-  right: 4px;
-  bottom: 6px;
-}
-.entry[aria-current='true'] {
-  background: var(--sheet);
-  box-shadow: inset 3px 0 var(--accent);
-}
-.entry:focus-visible,
-.clip:focus-visible {
-  outline: 2px solid var(--accent);
-  outline-offset: -2px;
-}
-li {
-  border-bottom: 1px solid var(--line);
 }
 .from {
   padding-right: 58px;
@@ -234,23 +169,6 @@ li {
   display: flex;
   gap: 6px;
   flex-wrap: wrap;
-}
-.clips {
-  overflow: auto;
-  min-height: 0;
-  flex: 1;
-}
-.clip {
-  all: unset;
-  display: flex;
-  flex-direction: column;
-  width: 100%;
-  box-sizing: border-box;
-  padding: 3px 4px;
-  cursor: grab;
-  /* Unsetting everything above takes this away too, and with it dragging. */
-  -webkit-user-drag: element;
-  user-select: none;
 }
 .small {
   font-size: 11.5px;
