@@ -239,7 +239,7 @@ test('a project begins from what is delivered, with the editor’s habits', asyn
   // UHD and DCI 4K are never one.
   await page.getByLabel('Another shape').fill('256:135')
   await page.getByRole('radio', { name: '4096×2160' }).check()
-  await expect(comesTo).toContainText('DCI 4K, shape 256:135')
+  await expect(comesTo).toContainText('DCI 4K, 256:135')
   await page.getByLabel('Another size').fill('1921x1081')
   await page.getByLabel('Another size').press('Tab')
   await expect(comesTo.getByRole('alert')).toContainText('odd side')

@@ -12,6 +12,9 @@ export function clockTime(seconds: number | null | undefined): string {
   return hours ? `${hours}:${two(minutes)}:${two(whole % 60)}` : `${minutes}:${two(whole % 60)}`
 }
 
+/** A count with its noun: `1 clip`, `3 clips`. */
+export const counted = (count: number, noun: string): string => `${count} ${noun}${count === 1 ? '' : 's'}`
+
 /** A file's size: `212 MB`. */
 export function fileSize(bytes: number): string {
   const units = ['B', 'kB', 'MB', 'GB', 'TB']

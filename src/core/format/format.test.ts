@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { rational } from '../rational/rational'
-import { aspectName, formatName, formatText, makeFormat, sameFormat, tradeName } from './format'
+import { aspectName, formatName, formatText, makeFormat, sameFormat, shapeName, tradeName } from './format'
 import { parseFormat, parsePicture, parseSize } from './parse'
 
 const size = (text: string) => parseSize(text)!
@@ -15,6 +15,16 @@ describe('format', () => {
     expect(aspectName(size('720x576/64:45'))).toBe('16:9')
     expect(tradeName(size('1080x1920'))).toBe('HD portrait')
   })
+
+  it.each([
+    ['3840x2160', 'UHD, 16:9'],
+    ['4096x2160', 'DCI 4K, 256:135'],
+    ['720x576/64:45', 'SD 625, 16:9'],
+    ['1440x1080/4:3', 'HD anamorphic, 16:9'],
+    ['1080x1920', 'HD portrait, 9:16'],
+    ['2704x1520', '169:95'],
+    ['5000x1999', '2.50:1'],
+  ])('calls %s %s', (text, name) => expect(shapeName(size(text))).toBe(name))
 
   it.each(['1920x1080@25p', '3840x2160@23.976p', '1440x1080/4:3@50i', '720x480/32:27@59.94i'])(
     'reads and writes %s',

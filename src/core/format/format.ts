@@ -91,10 +91,14 @@ const tradeNames: Record<string, string> = {
   '1280x720': 'HD 720',
   '1440x1080/4:3': 'HD anamorphic',
   '1280x1080/3:2': 'HD anamorphic',
+  '960x720/4:3': 'HD 720 anamorphic',
   '720x576/16:15': 'SD 625, 4:3',
   '720x576/64:45': 'SD 625, 16:9',
   '720x480/8:9': 'SD 525, 4:3',
   '720x480/32:27': 'SD 525, 16:9',
+  '1080x1080': 'HD square',
+  '2560x1080': 'wide HD',
+  '5120x2160': 'wide UHD',
 }
 
 /** The trade name of a size, or null. UHD is never DCI 4K, nor 1440×1080 with 4:3 pixels HD. */
@@ -133,4 +137,11 @@ export function aspectName(size: FrameSize): string {
   const shared = gcd(num, den) || 1
   const [w, h] = [num / shared, den / shared]
   return w <= 256 && h <= 256 ? `${w}:${h}` : `${(w / h).toFixed(2)}:1`
+}
+
+/** A size by its trade name and its shape, the shape once: `UHD, 16:9`, `SD 625, 16:9`, `2.39:1`. */
+export function shapeName(size: FrameSize): string {
+  const trade = tradeName(size)
+  if (!trade) return aspectName(size)
+  return trade.includes(':') ? trade : `${trade}, ${aspectName(size)}`
 }

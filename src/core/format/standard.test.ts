@@ -8,12 +8,13 @@ describe('standard sizes', () => {
     expect(new Set(standardSizes.map((s) => `${s.width} ${s.height} ${s.pixelAspect.num}`)).size).toBe(
       standardSizes.length,
     )
+    for (const { name } of standardSizes) expect(name).toBeTruthy()
     const shape = (name: string) => aspectName(standardSizes.find((s) => s.name === name)!)
     expect(shape('UHD')).toBe('16:9')
-    expect(shape('DCI 4K full')).toBe('256:135')
-    expect(shape('625 lines, 16:9')).toBe('16:9')
-    expect(shape('525 lines, 4:3')).toBe('4:3')
-    expect(shape('1440, 4:3 pixels')).toBe('16:9')
+    expect(shape('DCI 4K')).toBe('256:135')
+    expect(shape('SD 625, 16:9')).toBe('16:9')
+    expect(shape('SD 525, 4:3')).toBe('4:3')
+    expect(shape('HD anamorphic')).toBe('16:9')
     expect(shape('wide HD')).toBe('64:27')
     expect(tradeName(standardSizes.find((s) => s.name === 'HD portrait')!)).toBe('HD portrait')
   })

@@ -1,6 +1,6 @@
-import type { Rate } from '../rate/rate'
+import { type Rate, rateName } from '../rate/rate'
 import { equal, rational } from '../rational/rational'
-import { type Format, type FrameSize, square } from './format'
+import { type Format, type FrameSize, square, tradeName } from './format'
 
 /** A frame size that a published standard defines, with what it is called and where it belongs. */
 export interface StandardSize extends FrameSize {
@@ -13,14 +13,13 @@ export interface StandardSize extends FrameSize {
 
 const size = (
   group: StandardSize['group'],
-  name: string,
   width: number,
   height: number,
   pixelAspect = square,
   interlaced = false,
 ): StandardSize => ({
   group,
-  name,
+  name: tradeName({ width, height, pixelAspect })!,
   width,
   height,
   pixelAspect,
@@ -32,28 +31,28 @@ const size = (
  * Portrait, square and 21:9 are the same rasters as they are used for screens that stand or are wide.
  */
 export const standardSizes: readonly StandardSize[] = [
-  size('UHD', 'UHD', 3840, 2160),
-  size('UHD', 'UHD-2', 7680, 4320),
-  size('HD', 'HD', 1920, 1080, square, true),
-  size('HD', 'HD 720', 1280, 720),
-  size('HD anamorphic', '1440, 4:3 pixels', 1440, 1080, rational(4, 3), true),
-  size('HD anamorphic', '1280, 3:2 pixels', 1280, 1080, rational(3, 2), true),
-  size('HD anamorphic', '960, 4:3 pixels', 960, 720, rational(4, 3)),
-  size('DCI', 'DCI 4K full', 4096, 2160),
-  size('DCI', 'DCI 4K flat', 3996, 2160),
-  size('DCI', 'DCI 4K scope', 4096, 1716),
-  size('DCI', 'DCI 2K full', 2048, 1080),
-  size('DCI', 'DCI 2K flat', 1998, 1080),
-  size('DCI', 'DCI 2K scope', 2048, 858),
-  size('SD 625', '625 lines, 16:9', 720, 576, rational(64, 45), true),
-  size('SD 625', '625 lines, 4:3', 720, 576, rational(16, 15), true),
-  size('SD 525', '525 lines, 16:9', 720, 480, rational(32, 27), true),
-  size('SD 525', '525 lines, 4:3', 720, 480, rational(8, 9), true),
-  size('portrait', 'HD portrait', 1080, 1920),
-  size('portrait', 'UHD portrait', 2160, 3840),
-  size('square', 'square', 1080, 1080),
-  size('21:9', 'wide HD', 2560, 1080),
-  size('21:9', 'wide UHD', 5120, 2160),
+  size('UHD', 3840, 2160),
+  size('UHD', 7680, 4320),
+  size('HD', 1920, 1080, square, true),
+  size('HD', 1280, 720),
+  size('HD anamorphic', 1440, 1080, rational(4, 3), true),
+  size('HD anamorphic', 1280, 1080, rational(3, 2), true),
+  size('HD anamorphic', 960, 720, rational(4, 3)),
+  size('DCI', 4096, 2160),
+  size('DCI', 3996, 2160),
+  size('DCI', 4096, 1716),
+  size('DCI', 2048, 1080),
+  size('DCI', 1998, 1080),
+  size('DCI', 2048, 858),
+  size('SD 625', 720, 576, rational(64, 45), true),
+  size('SD 625', 720, 576, rational(16, 15), true),
+  size('SD 525', 720, 480, rational(32, 27), true),
+  size('SD 525', 720, 480, rational(8, 9), true),
+  size('portrait', 1080, 1920),
+  size('portrait', 2160, 3840),
+  size('square', 1080, 1080),
+  size('21:9', 2560, 1080),
+  size('21:9', 5120, 2160),
 ]
 
 const interlacedLines = [480, 486, 576, 1080]
@@ -82,7 +81,7 @@ export function objections(format: Format): string[] {
   if (width * height > 16384 * 8640) said.push(`${width}×${height} is more than any codec carries.`)
   if (scan === 'interlaced' && rate.num / rate.den > 30)
     said.push(
-      `Interlaced formats have at most 30 frames a second; write ${rate.num / rate.den}i for that many fields.`,
+      `Interlaced formats have at most 30 frames a second; write ${rateName(rate)}i for that many fields.`,
     )
   return said
 }

@@ -1,5 +1,5 @@
 import { type Rational, divide, equal, rational, toNumber } from '../rational/rational'
-import { type Rate, rateName, snapToStandard } from './rate'
+import { type Rate, rateFraction, rateName, snapToStandard } from './rate'
 
 /** What a typed rate came to. `scan` is null where the text does not say; `message` tells a snap or a decision. */
 export interface TypedRate {
@@ -36,7 +36,7 @@ export function parseRate(text: string): TypedRate | null {
   const snapped = standard !== null && !equal(standard, rate)
   if (standard) rate = standard
   const message = snapped
-    ? `${text.trim()} is taken as ${nameUnless(text, rate)}exactly ${rate.num}/${rate.den} frames a second.`
+    ? `${text.trim()} is taken as ${nameUnless(text, rate)}exactly ${rateFraction(rate)} frames a second.`
     : null
   return { rate, scan, snapped, message }
 }

@@ -47,6 +47,10 @@ export function rateName(rate: Rate): string {
   return String(Number(value.toFixed(3)))
 }
 
+/** A rate without rounding: `25`, `30000/1001`. */
+export const rateFraction = (rate: Rate): string =>
+  rate.den === 1 ? String(rate.num) : `${rate.num}/${rate.den}`
+
 /** A rate with its scan, as in `50i` (fields) and `25p` (frames). */
 export const rateWithScan = (rate: Rate, scan: string | null): string =>
   scan === 'interlaced'

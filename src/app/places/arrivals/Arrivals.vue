@@ -10,6 +10,7 @@ import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
 import { useListKeys } from '../../components/list-keys'
 import { download, fileNameOf } from '../../download'
+import { counted } from '../../figures'
 import ArrivalProgress from './ArrivalProgress.vue'
 import ClipDocket from './ClipDocket.vue'
 import ClipList from './ClipList.vue'
@@ -63,7 +64,7 @@ const correctable = computed(() => selectedClips.value.filter((clip) => clip.rea
 const summary = computed(() => {
   const video = shown.value.filter((clip) => clip.reading?.kind === 'video' && !clip.fault)
   const seconds = video.reduce((sum, clip) => sum + (clip.reading!.durationSec ?? 0), 0)
-  return `${video.length} clips, ${runningTime(seconds)}${majorities(video)}`
+  return `${counted(video.length, 'clip')}, ${runningTime(seconds)}${majorities(video)}`
 })
 const missing = computed(() => project.clips.filter((clip) => media.missing.has(clip.id)).length)
 
@@ -79,10 +80,7 @@ async function pick(event: Event) {
 }
 function takeOutSelected() {
   const ids = [...keys.selected.value]
-  if (ids.length)
-    project.edit(`take out ${ids.length === 1 ? '1 clip' : `${ids.length} clips`}`, (doc) =>
-      takeOut(doc, ids),
-    )
+  if (ids.length) project.edit(`take out ${counted(ids.length, 'clip')}`, (doc) => takeOut(doc, ids))
 }
 function saveCsv() {
   download(

@@ -1,5 +1,5 @@
 import type { Clip } from '../../../core/edit/project'
-import { aspectName, displaySize, pixelSizeName, tradeName } from '../../../core/format/format'
+import { displaySize, pixelSizeName, shapeName } from '../../../core/format/format'
 import { rateName } from '../../../core/rate/rate'
 import type { VideoFacts } from '../../../core/reading/reading'
 import { clockTime, fileSize } from '../../figures'
@@ -88,13 +88,9 @@ function videoLines(video: VideoFacts, origins: Clip['origins'], still: boolean)
   const shown = displaySize(video)
   const nonSquare = video.pixelAspect.num !== video.pixelAspect.den
   const shape = nonSquare ? ` → shows as ${Math.round(shown.width)}×${shown.height}` : ''
-  const trade = tradeName(video)
-  // The SD names state the shape already.
-  const aspect = trade?.includes(':') ? null : aspectName(video)
   const picture = join([
     `${pixelSizeName(video)}${shape}`,
-    trade,
-    aspect,
+    shapeName(video),
     video.rotation !== 0 && `turned ${video.rotation}°`,
   ])
   const lines: FactLine[] = [

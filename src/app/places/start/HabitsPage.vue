@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import FileButton from '../../components/FileButton.vue'
 import { Button } from 'ant-design-vue'
 import { ref } from 'vue'
 import { usualRate } from '../../../core/edit/habits'
@@ -11,8 +10,10 @@ import { parseRate } from '../../../core/rate/parse'
 import { rateName } from '../../../core/rate/rate'
 import { useHabits } from '../../../stores/habits'
 import CommitInput from '../../components/CommitInput.vue'
+import FileButton from '../../components/FileButton.vue'
 import FormatPicker from '../../components/FormatPicker.vue'
 import { download } from '../../download'
+import { counted } from '../../figures'
 
 /** What is set once and used for every new project, and the formats that the editor keeps. */
 const habits = useHabits()
@@ -46,7 +47,7 @@ async function importFile(file: File) {
   said.value =
     'error' in result
       ? result.error
-      : `${result.added} ${result.added === 1 ? 'format' : 'formats'} came in${result.known ? `, ${result.known} were here already` : ''}.`
+      : `${counted(result.added, 'format')} came in${result.known ? `, ${result.known} were here already` : ''}.`
 }
 </script>
 

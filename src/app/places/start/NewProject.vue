@@ -2,9 +2,9 @@
 import { Button, Input } from 'ant-design-vue'
 import { computed, ref, shallowRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { type Format, aspectName, displaySize, formatName, tradeName } from '../../../core/format/format'
+import { type Format, displaySize, formatName, shapeName } from '../../../core/format/format'
 import { objections } from '../../../core/format/standard'
-import { rateName } from '../../../core/rate/rate'
+import { rateFraction, rateName } from '../../../core/rate/rate'
 import { useHabits } from '../../../stores/habits'
 import { useProject } from '../../../stores/project'
 import DeliverySteps from './DeliverySteps.vue'
@@ -95,8 +95,7 @@ async function begin() {
         <template v-if="known && delivery">
           <p class="figures large">{{ formatName(delivery) }}</p>
           <p class="quiet">
-            {{ [tradeName(delivery), `shape ${aspectName(delivery)}`].filter(Boolean).join(', ') }}; exactly
-            {{ delivery.rate.num }}/{{ delivery.rate.den }} frames a second
+            {{ shapeName(delivery) }}; exactly {{ rateFraction(delivery.rate) }} frames a second
           </p>
           <svg viewBox="0 0 200 120" class="shape" aria-hidden="true">
             <rect v-bind="drawn" />

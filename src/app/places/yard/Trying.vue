@@ -2,7 +2,7 @@
 import { Button } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { consequenceSentence, consequencesOf, costlyLater } from '../../../core/check/consequence'
-import { aspectName, formatName, formatText, sameFormat, tradeName } from '../../../core/format/format'
+import { formatName, formatText, sameFormat, shapeName } from '../../../core/format/format'
 import { turned } from '../../../core/format/standard'
 import { percent } from '../../../core/toll/sentence'
 import { useHabits } from '../../../stores/habits'
@@ -26,9 +26,8 @@ const place = computed(() => {
 })
 const what = computed(() => {
   if (!yard.candidate) return ''
-  const names = [tradeName(yard.candidate), aspectName(yard.candidate)]
   const ranked = place.value > 0 && `${place.value} of ${yard.ranking.length}`
-  return `${[...names, ranked].filter(Boolean).join(', ')}.`
+  return `${[shapeName(yard.candidate), ranked].filter(Boolean).join(', ')}.`
 })
 const consequences = computed(() =>
   yard.candidate && !settled.value ? consequencesOf(project.doc!, yard.candidate) : [],

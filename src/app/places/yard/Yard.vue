@@ -3,6 +3,7 @@ import { computed, defineAsyncComponent, ref } from 'vue'
 import { runningTime } from '../../../core/choice/reason'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
+import { counted } from '../../figures'
 import Candidates from './Candidates.vue'
 import DecisionList from './DecisionList.vue'
 import MotionPair from './motion/MotionPair.vue'
@@ -22,11 +23,11 @@ const votes = computed(() => yard.ballot.blocs.reduce((sum, bloc) => sum + bloc.
 const silent = computed(() => {
   const count = (why: string) => yard.ballot.excluded.filter((e) => e.why === why).length
   const parts = [
-    [count('still'), 'still', 'stills'],
-    [count('sound'), 'sound', 'sounds'],
-    [count('not-read') + count('no-duration'), 'unread file', 'unread files'],
-    [count('left-out'), 'left out', 'left out'],
-  ].flatMap(([n, one, many]) => (n ? [`${n} ${n === 1 ? one : many}`] : []))
+    counted(count('still'), 'still'),
+    counted(count('sound'), 'sound'),
+    counted(count('not-read') + count('no-duration'), 'unread file'),
+    `${count('left-out')} left out`,
+  ].filter((part) => !part.startsWith('0 '))
   return parts.length ? `; ${parts.join(', ')} do not vote` : ''
 })
 
@@ -53,7 +54,7 @@ const clip = computed(() => (opened.value ? (project.doc?.clips[opened.value] ??
     <section class="left">
       <div class="title">
         <h1>Where the footage stands</h1>
-        <span class="quiet">{{ runningTime(seconds) }} in {{ votes }} clips{{ silent }}</span>
+        <span class="quiet">{{ runningTime(seconds) }} in {{ counted(votes, 'clip') }}{{ silent }}</span>
       </div>
       <YardPicture />
       <TollTable v-model:opened="opened" />

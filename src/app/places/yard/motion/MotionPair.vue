@@ -9,6 +9,7 @@ import { equal, rational, toNumber } from '../../../../core/rational/rational'
 import { pictureKey } from '../../../../core/toll/picture'
 import { speedWords, timesLonger } from '../../../../core/toll/sentence'
 import { useYard } from '../../../../stores/yard'
+import { counted } from '../../../figures'
 import CadenceStrip from './CadenceStrip.vue'
 import MotionDemo from './MotionDemo.vue'
 
@@ -115,7 +116,7 @@ const pick = (rate: Rate) => (typed.value.source = rateName(rate))
           <span class="figures"
             >{{ pixelSizeName(uprightSize(picture)) }} {{ rateWithScan(picture.rate!, picture.scan) }}</span
           >
-          <span class="quiet">{{ clips === 1 ? '1 clip' : `${clips} clips` }}</span>
+          <span class="quiet">{{ counted(clips, 'clip') }}</span>
           <span>{{ speedWords(speed) }}, {{ timesLonger(speed) }} times as long</span>
         </li>
       </ul>

@@ -1,11 +1,14 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import TallyMarks from '../../../components/TallyMarks.vue'
 import type { Grid } from './grid'
 
 /** The yard at rest: its rates and sizes, and the footage with its tally marks. What moves lies between the two. */
-defineProps<{ grid: Grid }>()
+const props = defineProps<{ grid: Grid }>()
 /** More are not read at a glance. */
 const mostMarks = 15
+/** Rows are ruled below the words of their blocks, however many rows there are. */
+const below = computed(() => Math.max(26, props.grid.step.y / 2))
 </script>
 
 <template>
@@ -23,7 +26,7 @@ const mostMarks = 15
       <text x="108" :y="row.y + 4" class="axis" text-anchor="end" :class="{ small: row.name.length > 10 }">
         {{ row.name }}
       </text>
-      <line x1="114" :x2="grid.width - 8" :y1="row.y + 26" :y2="row.y + 26" class="rule" />
+      <line x1="114" :x2="grid.width - 8" :y1="row.y + below" :y2="row.y + below" class="rule" />
     </g>
   </g>
   <slot />
