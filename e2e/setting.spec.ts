@@ -232,10 +232,10 @@ test('a project begins from what is delivered, with the editor’s habits', asyn
   await expect(comesTo).toContainText('openly undecided')
   await page.getByLabel('known', { exact: true }).check()
   await expect(comesTo).toContainText('1080×1920 · 23.976p')
-  await expect(comesTo).toContainText('HD portrait, shape 9:16')
+  await expect(comesTo).toContainText('HD portrait, 9:16')
   await page.getByRole('button', { name: 'Turn on its side' }).click()
   await expect(comesTo).toContainText('1920×1080 · 23.976p')
-  await expect(comesTo).toContainText('HD, shape 16:9')
+  await expect(comesTo).toContainText('HD, 16:9')
   // UHD and DCI 4K are never one.
   await page.getByLabel('Another shape').fill('256:135')
   await page.getByRole('radio', { name: '4096×2160' }).check()

@@ -49,9 +49,7 @@ test('candidates are tried by keys, by mouse and by typing, and the figures foll
   await expect(tolls).toContainText('1920×1080 · 50i')
   await yard.press('ArrowUp')
   await expect(tolls).toContainText('2704×1520 · 25p')
-  await candidates
-    .getByLabel('A standard size or an own format')
-    .selectOption({ label: '4096×2160 DCI 4K' })
+  await candidates.getByLabel('A standard size or an own format').selectOption({ label: '4096×2160 DCI 4K' })
   await expect(tolls).toContainText('4096×2160 · 25p')
   await candidates.getByRole('button', { name: 'Turn' }).click()
   await expect(tolls).toContainText('2160×4096 · 25p')

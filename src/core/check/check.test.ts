@@ -65,7 +65,16 @@ describe('the question when a clip does not match', () => {
     // 8 s run untouched of 12 s; taking UHD would leave only the new 4 s untouched.
     expect(asked.kept.untouchedShare).toBeCloseTo(2 / 3, 9)
     expect(asked.taken.untouchedShare).toBeCloseTo(1 / 3, 9)
-    expect(asked.taken.worsened).toBe(1)
+    expect(asked.taken).toMatchObject({ worsened: 1, toll: { grade: 'free', charges: [] } })
+  })
+
+  it('does not call free what pays even in its own format', () => {
+    const doc = cut()
+    Object.assign(doc.clips.hall.reading!.video!, { rateMode: 'variable', offNominalShare: 0.25 })
+    const { kept, taken } = mismatchOf(doc, doc.timelines.t, doc.clips.hall)!
+    expect(kept.toll.charges.map((c) => c.kind)).toEqual(['reduce', 'variable-rate'])
+    expect(taken.toll.charges.map((c) => c.kind)).toEqual(['variable-rate'])
+    expect(taken.untouchedShare).toBe(0)
   })
 })
 

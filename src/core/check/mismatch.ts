@@ -16,8 +16,8 @@ export interface Mismatch {
   readonly differsIn: readonly ('size' | 'pixel shape' | 'rate' | 'scan')[]
   /** Keeping the timeline's format: what the clip pays. */
   readonly kept: { readonly toll: Toll; readonly untouchedShare: number }
-  /** Taking the clip's format: what the timeline as a whole comes to, the clip itself being free. */
-  readonly taken: { readonly untouchedShare: number; readonly worsened: number }
+  /** Taking the clip's format: what the clip pays even there (a variable rate), and what the timeline comes to. */
+  readonly taken: { readonly toll: Toll; readonly untouchedShare: number; readonly worsened: number }
 }
 
 /**
@@ -34,15 +34,16 @@ export function mismatchOf(doc: Doc, timeline: Timeline, clip: Clip): Mismatch |
   if (differsIn.length === 0) return null
 
   const picture = pictureOf(video)
-  const toll = tollOf(picture, timelineFormat, undefined, doc.project.policy)
+  const tollIn = (format: Format) => tollOf(picture, format, undefined, doc.project.policy)
+  const [kept, taken] = [tollIn(timelineFormat), tollIn(clipFormat)]
   const before = checkTimeline(doc, timeline)!
   const after = checkTimeline(doc, { ...timeline, ownFormat: clipFormat })!
   const seconds = clip.reading!.durationSec ?? 0
-  const addedTo = (check: typeof before, free: boolean) => {
+  const addedTo = (check: typeof before, { grade }: Toll) => {
     // In seconds, since the two formats count frames differently.
     const placed = (check.frames * timelineFormat.rate.den) / timelineFormat.rate.num
     const total = placed + seconds
-    return total > 0 ? (placed * check.untouchedShare + (free ? seconds : 0)) / total : 1
+    return total > 0 ? (placed * check.untouchedShare + (grade === 'free' ? seconds : 0)) / total : 1
   }
   const worsened = after.findings.filter((f, i) => f.toll.loss > before.findings[i].toll.loss + 1e-9).length
   return {
@@ -50,8 +51,8 @@ export function mismatchOf(doc: Doc, timeline: Timeline, clip: Clip): Mismatch |
     timelineFormat,
     clipFormat,
     differsIn,
-    kept: { toll, untouchedShare: addedTo(before, toll.grade === 'free') },
-    taken: { untouchedShare: addedTo(after, true), worsened },
+    kept: { toll: kept, untouchedShare: addedTo(before, kept) },
+    taken: { toll: taken, untouchedShare: addedTo(after, taken), worsened },
   }
 }
 

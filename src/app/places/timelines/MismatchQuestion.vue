@@ -49,8 +49,12 @@ const placed = computed(() => timelines.check?.findings.length ?? 0)
           <h3>
             Take <span class="figures">{{ formatName(asked.clipFormat) }}</span>
           </h3>
-          <p>The clip runs <GradeMark grade="free" />, the timeline no longer follows the project.</p>
+          <p>
+            The clip pays <GradeMark :grade="asked.taken.toll.grade" />, the timeline no longer follows the
+            project.
+          </p>
           <ul>
+            <li v-for="charge in asked.taken.toll.charges" :key="charge.kind">{{ sentence(charge) }}</li>
             <li v-if="placed">{{ asked.taken.worsened }} of {{ placed }} placed clips pay more than now</li>
             <li v-else>nothing is placed yet: no other clip pays</li>
           </ul>
