@@ -69,8 +69,12 @@ function onPointer(event: PointerEvent) {
     dragging = true
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   } else if (event.type === 'pointerup' || event.type === 'pointercancel') dragging = false
-  if (!dragging) return
   const bounds = box.value!.getBoundingClientRect()
+  if (!dragging) {
+    pointedAt.value = { x: event.clientX - bounds.left, y: event.clientY - bounds.top }
+    return
+  }
+  pointedAt.value = null
   look(
     nearest(
       grid.value.columns.map((c) => c.x),
@@ -82,6 +86,22 @@ function onPointer(event: PointerEvent) {
     ),
   )
 }
+/** What the block under the pointer pays, in full: its label may have found no room. */
+const pointedAt = shallowRef<{ x: number; y: number } | null>(null)
+const pointed = computed(() => {
+  const at = pointedAt.value
+  const way =
+    at &&
+    moving.value.ways.find(
+      ({ block }) =>
+        Math.abs(block.x - at.x) <= block.width / 2 && Math.abs(block.y - at.y) <= block.height / 2,
+    )
+  if (!way) return null
+  const text = `${way.block.says}: ${way.label || 'untouched'}`
+  const half = text.length * 2.9
+  const x = Math.min(grid.value.width - half, Math.max(half, way.block.x))
+  return { text, grade: way.grade, at: { x, y: way.block.y - way.block.height / 2 - 6 } }
+})
 const says = computed(() => {
   const candidate = yard.candidate ? `The candidate is ${formatName(yard.candidate)}.` : ''
   return `${candidate} ${moving.value.ways.map((w) => `${w.block.says}: ${w.label || 'untouched'}`).join('; ')}. Arrow keys move the candidate.`
@@ -101,6 +121,7 @@ const says = computed(() => {
     @pointermove="onPointer"
     @pointerup="onPointer"
     @pointercancel="onPointer"
+    @pointerleave="pointedAt = null"
   >
     <svg :width="grid.width" :height="grid.height" aria-hidden="true">
       <YardGrid :grid="grid">
@@ -120,10 +141,19 @@ const says = computed(() => {
         </g>
       </YardGrid>
       <template v-for="{ block, grade, label, labelAt } in moving.ways" :key="block.key">
-        <text v-if="label" v-bind="labelAt" text-anchor="middle" class="label" :class="grade">
+        <text v-if="label && labelAt" v-bind="labelAt" text-anchor="middle" class="label" :class="grade">
           {{ label }}
         </text>
       </template>
+      <text
+        v-if="pointed"
+        v-bind="pointed.at"
+        text-anchor="middle"
+        class="label pointed"
+        :class="pointed.grade"
+      >
+        {{ pointed.text }}
+      </text>
     </svg>
   </div>
 </template>
@@ -161,5 +191,9 @@ svg {
   paint-order: stroke;
   stroke: var(--paper);
   stroke-width: 3px;
+}
+.pointed {
+  font-size: 12px;
+  stroke-width: 8px;
 }
 </style>

@@ -50,6 +50,23 @@ describe('the grid of the yard', () => {
     ])
     expect(blocks[1].x).toBeGreaterThan(blocks[0].x)
   })
+  it('lets none cover another, and keeps areas comparable where a cell is full', () => {
+    const full = [
+      bloc('1920x1080@50i', 90),
+      bloc('1920x1080@25p', 90),
+      bloc('1920x1080@25p', 45, { bitDepth: 10 }),
+      bloc('3840x2160@50p', 90),
+    ]
+    const { blocks, columns, step } = layOut(full, [], 500, 300)
+    const cell = blocks.filter((b) => b.column === 0).sort((a, b) => a.x - b.x)
+    for (const [i, b] of cell.slice(1).entries())
+      expect(b.x - b.width / 2).toBeGreaterThanOrEqual(cell[i].x + cell[i].width / 2)
+    const [first, last] = [cell[0], cell.at(-1)!]
+    expect(first.x - first.width / 2).toBeGreaterThanOrEqual(columns[0].x - step.x / 2)
+    expect(last.x + last.width / 2).toBeLessThanOrEqual(columns[0].x + step.x / 2)
+    const alone = blocks.find((b) => b.column === 1)!
+    expect(alone.width).toBeCloseTo(first.width, 9)
+  })
   it('leaves out clips without a rate', () => {
     expect(layOut([...blocs, bloc('640x480@25p', 9, { rate: null })], [], 760, 420).blocks).toHaveLength(4)
   })

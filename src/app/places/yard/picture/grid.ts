@@ -36,6 +36,10 @@ export interface Block {
   readonly says: string
 }
 
+/** Between blocks of one cell. */
+const gap = 3
+const sum = (values: readonly number[]) => values.reduce((total, value) => total + value, 0)
+
 export const margin = { left: 116, top: 30, right: 36, bottom: 14 }
 
 /** Which rates and sizes the yard shows: those of the footage, and of every format that was tried. */
@@ -85,35 +89,48 @@ export function layOut(
     y: margin.top + step.y * (i + 0.5),
   }))
 
-  const longest = Math.max(1e-9, ...blocs.map((bloc) => bloc.seconds))
-  const most = { width: Math.min(step.x * 0.72, 84), height: Math.min(step.y * 0.66, 36) }
-  const inCell = new Map<string, number>()
-  const blocks = [...blocs]
+  const standing = [...blocs]
+    .filter((bloc) => bloc.picture.rate)
     .sort((a, b) => b.seconds - a.seconds)
-    .flatMap((bloc): Block[] => {
-      const { rate, scan } = bloc.picture
-      if (!rate) return []
-      const column = rates.findIndex((r) => equal(r, rate))
-      const row = sizes.findIndex((size) => sameSize(size, uprightSize(bloc.picture)))
-      const cell = `${columns[column].name} ${rows[row].name}`
-      const nth = inCell.get(cell) ?? 0
-      inCell.set(cell, nth + 1)
-      const share = Math.sqrt(bloc.seconds / longest)
-      return [
-        {
-          key: cell + nth,
-          bloc,
-          x: columns[column].x + nth * (most.width * 0.55),
-          y: rows[row].y,
-          width: Math.max(14, most.width * share),
-          height: Math.max(9, most.height * share),
-          share,
-          column,
-          row,
-          says: `${bloc.ids.length} at ${rows[row].name}, ${rateWithScan(rate, scan)}`,
-        },
-      ]
+    .map((bloc) => ({
+      bloc,
+      column: rates.findIndex((rate) => equal(rate, bloc.picture.rate!)),
+      row: sizes.findIndex((size) => sameSize(size, uprightSize(bloc.picture))),
+    }))
+  const longest = Math.max(1e-9, ...standing.map(({ bloc }) => bloc.seconds))
+  const shareOf = (bloc: Bloc) => Math.sqrt(bloc.seconds / longest)
+  const cells = new Map<string, typeof standing>()
+  for (const one of standing) {
+    const cell = `${columns[one.column].name} ${rows[one.row].name}`
+    cells.set(cell, [...(cells.get(cell) ?? []), one])
+  }
+  // Blocks of one cell stand side by side: the fullest cell decides how large all are, so that areas stay comparable.
+  const fullest = Math.max(1, ...[...cells.values()].map((cell) => sum(cell.map((b) => shareOf(b.bloc)))))
+  const most = {
+    width: Math.min(step.x * 0.72, 84, (step.x * 0.92) / fullest),
+    height: Math.min(step.y * 0.66, 36),
+  }
+  const blocks = [...cells].flatMap(([cell, members]) => {
+    const widths = members.map(({ bloc }) => Math.max(14, most.width * shareOf(bloc)))
+    let left = columns[members[0].column].x - (sum(widths) + gap * (widths.length - 1)) / 2
+    return members.map(({ bloc, column, row }, nth): Block => {
+      const x = left + widths[nth] / 2
+      left += widths[nth] + gap
+      const share = shareOf(bloc)
+      return {
+        key: cell + nth,
+        bloc,
+        x,
+        y: rows[row].y,
+        width: widths[nth],
+        height: Math.max(9, most.height * share),
+        share,
+        column,
+        row,
+        says: `${bloc.ids.length} at ${rows[row].name}, ${rateWithScan(bloc.picture.rate!, bloc.picture.scan)}`,
+      }
     })
+  })
   return { columns, rows, blocks, step, width, height }
 }
 

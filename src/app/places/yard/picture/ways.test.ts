@@ -40,7 +40,7 @@ describe('the ways to the candidate', () => {
     const fields = wayOf(moving, '1920x1080@50i')
     expect(fields.path).toBeNull()
     expect(fields.label).toContain('1 field in 2')
-    expect(fields.labelAt.y).toBeGreaterThan(moving.frame!.y + moving.frame!.height)
+    expect(fields.labelAt!.y).toBeGreaterThan(moving.frame!.y + moving.frame!.height)
   })
   it('name at most the two dearest charges', () => {
     for (const text of texts)
@@ -49,19 +49,42 @@ describe('the ways to the candidate', () => {
   it('have no frame where the grid has no cell', () => {
     expect(at('1998x1080@24p')).toEqual({ frame: null, ways: [] })
   })
-  it('keep every label inside the yard, and none covers another', () => {
+  it('keep every label inside the yard, and none covers another, however full it is', () => {
+    const sizes = ['3840x2160', '1920x1080', '1280x720', '1080x1920', '720x576', '640x480']
+    const full = layOut(
+      sizes.flatMap((size, i) =>
+        ['25p', '50i', '29.97p', '50p', '59.94p'].map((rate, j) => bloc(`${size}@${rate}`, 9 + i * j)),
+      ),
+      [],
+      760,
+      420,
+    )
     fc.assert(
-      fc.property(fc.constantFrom(...texts, '1920x1080@25p'), (text) => {
-        const boxes = at(text)
-          .ways.filter((w) => w.label)
-          .map((w) => ({ ...w.labelAt, half: w.label.length * 2.7 }))
+      fc.property(fc.constantFrom(grid, full), fc.constantFrom(...texts.slice(0, 3)), (on, text) => {
+        const { ways } = waysTo(on, format(text), defaultPolicy)
+        const boxes = ways.flatMap((w) =>
+          w.label && w.labelAt ? [{ ...w.labelAt, half: w.label.length * 2.7 }] : [],
+        )
+        // What found no room has a label all the same, for whoever points at it.
+        expect(boxes.length).toBeGreaterThan(ways.length / 3)
         for (const a of boxes) {
-          expect(a.x + a.half).toBeLessThanOrEqual(grid.width)
+          expect(a.x + a.half).toBeLessThanOrEqual(on.width)
           for (const b of boxes)
             if (a !== b && Math.abs(a.y - b.y) < 11)
               expect(Math.abs(a.x - b.x)).toBeGreaterThanOrEqual(a.half + b.half - 1e-6)
         }
       }),
     )
+  })
+  it('give the longest running time its label first', () => {
+    const cell = layOut(
+      [bloc('1920x1080@50i', 3), bloc('1920x1080@25p', 9), bloc('3840x2160@50p', 2)],
+      [],
+      300,
+      120,
+    )
+    const { ways } = waysTo(cell, format('3840x2160@50p'), defaultPolicy)
+    expect(ways.map((w) => w.block.bloc.seconds)).toEqual([9, 3, 2])
+    expect(ways[0].labelAt).not.toBeNull()
   })
 })

@@ -18,11 +18,13 @@ export interface Way {
   readonly grade: Grade
   /** Empty where nothing is paid. */
   readonly label: string
-  /** Where the label stands: its middle, and its line. */
-  readonly labelAt: { readonly x: number; readonly y: number }
+  /** Where the label stands: its middle, and its line; null where there is no room for it. */
+  readonly labelAt: { readonly x: number; readonly y: number } | null
   /** A curve as an SVG path; null where the block stands in the candidate's own cell. */
   readonly path: string | null
 }
+
+type Labelled = { readonly labelAt: NonNullable<Way['labelAt']> }
 
 interface Box {
   readonly x: number
@@ -39,7 +41,7 @@ export function waysTo(grid: Grid, candidate: Format, policy: Policy): Ways {
   const height = Math.min(grid.step.y * 0.98, 52)
   const [x, y] = [grid.columns[at.column].x, grid.rows[at.row].y]
   const frame = { x: x - width / 2, y: y - height / 2, width, height }
-  const ways = grid.blocks.map((block): Way => {
+  const ways = grid.blocks.map((block) => {
     const toll = tollOf(block.bloc.picture, candidate, plainTreatment, policy)
     const dearest = [...toll.charges].sort((a, b) => b.loss - a.loss).slice(0, 2)
     const inside = block.column === at.column && block.row === at.row
@@ -60,23 +62,26 @@ const letterWidth = 5.4
 /** From one line of labels to the next. */
 const line = 11
 
-/** Labels stay beside the sizes and inside the yard; one that would cover another goes above its block, or a line further. */
-function withLabelsApart(ways: readonly Way[], width: number): Way[] {
+/**
+ * Labels stay beside the sizes and inside the yard; one that would cover another goes above its block, or a line further.
+ * Where nothing is free it is left out, the shortest running time first: pointing at the block tells it.
+ */
+function withLabelsApart(ways: readonly (Way & Labelled)[], width: number): Way[] {
   const taken: { left: number; right: number; y: number }[] = []
-  return [...ways]
-    .sort((a, b) => a.block.x - b.block.x)
-    .map((way) => {
-      if (!way.label) return way
-      const half = (way.label.length * letterWidth) / 2
-      const x = Math.min(width - half - 4, Math.max(margin.left + 6 + half, way.labelAt.x))
-      const covers = (y: number) =>
-        taken.some((t) => Math.abs(t.y - y) < line && x - half < t.right && x + half > t.left)
-      const below = way.labelAt.y
-      const above = way.block.y - way.block.height / 2 - 4
-      const y = [below, above, below + line, above - line].find((at) => !covers(at)) ?? below
-      taken.push({ left: x - half, right: x + half, y })
-      return { ...way, labelAt: { x, y } }
-    })
+  const longestFirst = [...ways].sort((a, b) => b.block.share - a.block.share)
+  return longestFirst.map((way) => {
+    if (!way.label) return way
+    const half = (way.label.length * letterWidth) / 2
+    const x = Math.min(width - half - 4, Math.max(margin.left + 6 + half, way.labelAt.x))
+    const isFree = (y: number) =>
+      !taken.some((t) => Math.abs(t.y - y) < line && x - half < t.right && x + half > t.left)
+    const below = way.labelAt.y
+    const above = way.block.y - way.block.height / 2 - 4
+    const y = [below, above, below + line, above - line].find(isFree)
+    if (y === undefined) return { ...way, labelAt: null }
+    taken.push({ left: x - half, right: x + half, y })
+    return { ...way, labelAt: { x, y } }
+  })
 }
 
 /** A curve from a block's edge to the nearest side of the frame. */
