@@ -1,10 +1,9 @@
 import { rank } from '../src/core/choice/rank'
 import { type Elector, gatherVotes } from '../src/core/choice/vote'
 import { formatText } from '../src/core/format/format'
-import { parseFormat } from '../src/core/format/parse'
 import { Lean, defaultPolicy } from '../src/core/toll/policy'
 import { percent } from '../src/core/toll/sentence'
-import { type Command, WrongUse, aligned, print, tell, words } from './command'
+import { type Command, WrongUse, aligned, formatOf, print, tell, words } from './command'
 import { filesOf, readFile } from './files'
 
 export const chooseCommand: Command = {
@@ -18,11 +17,9 @@ export const chooseCommand: Command = {
     if (positionals.length === 0) throw new WrongUse('At least one file or folder is needed.')
     const lean = Lean.safeParse(values.lean ?? 'balanced')
     if (!lean.success) throw new WrongUse(`There is no lean “${values.lean}”.`)
-    const deliverables = ((values.deliver as string[] | undefined) ?? []).map((text) => {
-      const parsed = parseFormat(text)
-      if (!parsed) throw new WrongUse(`“${text}” is not a format, as in 1920x1080@50i.`)
-      return parsed.format
-    })
+    const deliverables = ((values.deliver as string[] | undefined) ?? []).map((text) =>
+      formatOf(text, '1920x1080@50i'),
+    )
     const electors: Elector[] = []
     let status = 0
     for await (const file of filesOf(positionals)) {
@@ -44,7 +41,9 @@ export const chooseCommand: Command = {
     )
     const left = excluded.map(({ id, why }) => ({ file: id, why }))
     if (json) print(JSON.stringify({ candidates, excluded: left }))
-    else {
+    else if (candidates.length === 0) {
+      print('No footage votes: stills, sound and files that could not be read never decide a format.')
+    } else {
       const rows = candidates
         .slice(0, 12)
         .map((c, i) => [

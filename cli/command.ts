@@ -1,4 +1,7 @@
 import { parseArgs } from 'node:util'
+import type { Format } from '../src/core/format/format'
+import { parseFormat } from '../src/core/format/parse'
+import { objections } from '../src/core/format/standard'
 
 /** One command of the terminal. `run` gives the exit status. */
 export interface Command {
@@ -27,10 +30,18 @@ export function words(
   }
 }
 
+/** The format behind a word of the command line; what stands against it is told, and it is used all the same. */
+export function formatOf(text: string, example: string): Format {
+  const parsed = parseFormat(text)
+  if (!parsed) throw new WrongUse(`“${text}” is not a format, as in ${example}.`)
+  for (const said of [parsed.message, ...objections(parsed.format)]) if (said) tell(said)
+  return parsed.format
+}
+
 export const print = (line: string): void => void process.stdout.write(line + '\n')
 export const tell = (line: string): void => void process.stderr.write(line + '\n')
 
-/** Rows as aligned columns for people: names left, figures right where every cell of a column is one. */
+/** Rows as aligned columns for people. */
 export function aligned(rows: readonly (readonly string[])[]): string[] {
   const widths = rows[0]?.map((_, i) => Math.max(...rows.map((row) => row[i]?.length ?? 0))) ?? []
   return rows.map((row) =>

@@ -112,6 +112,30 @@ describe('the terminal', () => {
     })
   })
 
+  it('prices sound and stills too, one line a file, and tells what stands against a format', async () => {
+    const { stdout, stderr } = await tally(
+      'toll',
+      '1921x1080@25p',
+      'demo/clips/hall_sound.wav',
+      'demo/clips/title_card.png',
+      '--json',
+    )
+    const lines = stdout
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line))
+    expect(lines.map((line) => [line.grade, line.charges.length])).toEqual([
+      ['free', 0],
+      ['heavy', 2],
+    ])
+    expect(stderr).toContain('odd side')
+  })
+
+  it('says so where nothing votes', async () => {
+    const { stdout } = await tally('choose', 'demo/clips/title_card.png')
+    expect(stdout).toMatch(/^No footage votes/)
+  })
+
   it('chooses UHD 25p for the demo, and otherwise when 50i HD is delivered', async () => {
     const { candidates, excluded } = await json('choose', 'demo/clips')
     expect(candidates[0].format).toBe('3840x2160@25p')
@@ -122,8 +146,10 @@ describe('the terminal', () => {
       'still',
     ])
     const delivered = await json('choose', '--deliver', '1920x1080@50i', 'demo/clips')
-    expect(delivered.candidates[0].format).not.toBe('3840x2160@25p')
-    expect(delivered.candidates[0].reason).toContain('Delivered')
+    expect(delivered.candidates[0].format).toBe('1920x1080@50i')
+    expect(delivered.candidates[0].reason).toContain('Delivered as it is.')
+    const uhd = delivered.candidates.find((c: { format: string }) => c.format === '3840x2160@25p')
+    expect(uhd.reason).toContain('Delivered as 1920×1080 · 50i: reduced to 50 %')
   })
 
   it.each([

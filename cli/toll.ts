@@ -1,9 +1,9 @@
-import { parseFormat } from '../src/core/format/parse'
+import { tollFrom } from '../src/core/toll/charge'
 import { notedOf } from '../src/core/toll/noted'
 import { pictureOf } from '../src/core/toll/picture'
 import { sentence } from '../src/core/toll/sentence'
 import { tollOf } from '../src/core/toll/toll'
-import { type Command, WrongUse, aligned, print, tell, words } from './command'
+import { type Command, WrongUse, aligned, formatOf, print, tell, words } from './command'
 import { filesOf, readFile } from './files'
 
 export const tollCommand: Command = {
@@ -12,22 +12,21 @@ export const tollCommand: Command = {
   async run(args) {
     const { positionals, json } = words(args)
     const [text, ...paths] = positionals
-    const parsed = text === undefined ? null : parseFormat(text)
-    if (!parsed)
-      throw new WrongUse(`${text ? `“${text}” is not a format` : 'A format is needed'}, as in 1920x1080@25p.`)
+    if (text === undefined) throw new WrongUse('A format is needed, as in 1920x1080@25p.')
     if (paths.length === 0) throw new WrongUse('At least one file or folder is needed.')
-    if (parsed.message) tell(parsed.message)
+    const format = formatOf(text, '1920x1080@25p')
     let status = 0
     for await (const file of filesOf(paths)) {
       const result = await readFile(file)
-      const video = result.reading?.video
       if (!result.ok) {
         status = 1
         tell(`${file}: ${result.error.message}`)
       }
-      // Sound has no picture to pay for; a file that could not be read is told above.
-      if (!video) continue
-      const { grade, loss, charges } = tollOf(pictureOf(video), parsed.format)
+      const { reading } = result
+      // A file that could not be read at all is told above.
+      if (!reading) continue
+      // Sound has no picture to pay for.
+      const { grade, loss, charges } = reading.video ? tollOf(pictureOf(reading.video), format) : tollFrom([])
       const told = [
         ...charges.map((charge) => ({
           kind: charge.kind,
@@ -36,7 +35,7 @@ export const tollCommand: Command = {
           text: sentence(charge),
         })),
         // Noted only: no grade, nothing lost.
-        ...notedOf(result.reading!).map(({ kind, text }) => ({ kind, grade: null, loss: 0, text })),
+        ...notedOf(reading).map(({ kind, text }) => ({ kind, grade: null, loss: 0, text })),
       ]
       if (json) print(JSON.stringify({ file, grade, loss, charges: told }))
       else {
