@@ -56,6 +56,13 @@ describe('placing clips', () => {
     expect(formatText(timelines.format!)).toBe('1920x1080@50p')
     expect(formatText(project.format!)).toBe('1920x1080@25p')
     expect(timelines.check?.countByGrade.free).toBe(1)
+    // One answer is one step.
+    project.undo()
+    expect([placed(), timelines.current?.ownFormat, timelines.current?.name]).toEqual([
+      [],
+      null,
+      'Cut 1920×1080 · 25p',
+    ])
   })
 
   it('does not place at all on wish, nor what waited', async () => {

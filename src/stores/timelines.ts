@@ -63,13 +63,14 @@ export const useTimelines = defineStore('timelines', () => {
     }
   }
 
-  function placeNow(clip: Clip): void {
+  /** @param joins the step that it belongs to, so that both are undone together */
+  function placeNow(clip: Clip, joins?: string): void {
     queue = queue.slice(1)
     const timeline = current.value
     const runsIn = format.value
     if (!timeline || !runsIn) return
     const placement = placementOf(clip, runsIn, newId())
-    project.edit(`place ${clip.name}`, (doc) => append(doc, timeline.id, [placement]))
+    project.edit(`place ${clip.name}`, (doc) => append(doc, timeline.id, [placement]), joins)
   }
 
   /** Answers the question: keep the timeline's format, take the clip's, or do not place the clip at all. */
@@ -80,12 +81,16 @@ export const useTimelines = defineStore('timelines', () => {
     if (!asked || !timeline) return
     if (choice === 'leave') queue = []
     else {
+      const step = newId()
       if (choice === 'take') {
-        project.edit(`give “${timeline.name}” the format of ${asked.clip.name}`, (doc) =>
-          setTimelineFormat(doc, timeline.id, asked.clipFormat, { setBy: 'clip', clip: asked.clip.name }),
+        project.edit(
+          `give “${timeline.name}” the format of ${asked.clip.name}`,
+          (doc) =>
+            setTimelineFormat(doc, timeline.id, asked.clipFormat, { setBy: 'clip', clip: asked.clip.name }),
+          step,
         )
       } else if (remember) setAsking(false)
-      placeNow(asked.clip)
+      placeNow(asked.clip, step)
     }
     next()
   }
