@@ -115,6 +115,7 @@ const verdict = computed(() => {
 }
 h2 {
   white-space: nowrap;
+  flex: none;
 }
 .grades {
   min-width: 0;
@@ -124,12 +125,15 @@ h2 {
 }
 .grades .word {
   padding: 0 4px;
+  flex: none;
 }
 .title {
   gap: 10px;
 }
 .small {
-  width: 108px;
+  min-width: 84px;
+  max-width: 152px;
+  flex: 0 1 auto;
   height: 24px;
   font-size: 12px;
   border-color: var(--line);
