@@ -65,6 +65,23 @@ describe('placing clips', () => {
     ])
   })
 
+  it('checks again only what an edit touched', async () => {
+    const { project, timelines } = await begun()
+    timelines.place([clips.bell])
+    timelines.answer('keep')
+    const first = timelines.current!
+    timelines.create(null, null, 'Second')
+    const checkOf = (id: string) => timelines.checks.find((c) => c.timeline.id === id)!.check
+    const before = checkOf(first.id)
+    timelines.place([clips.hall])
+    expect(checkOf(first.id)).toBe(before)
+    expect(timelines.check?.findings).toHaveLength(1)
+    // Another price of the same charge is another check.
+    project.edit('weigh', (doc) => void (doc.project.policy.evenSkip = 0.5))
+    expect(checkOf(first.id)).not.toBe(before)
+    expect(checkOf(first.id)?.findings[0].toll.loss).toBeCloseTo(0.25, 9)
+  })
+
   it('does not place at all on wish, nor what waited', async () => {
     const { timelines, placed } = await begun()
     timelines.place([clips.bell, clips.hall])

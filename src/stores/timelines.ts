@@ -12,7 +12,7 @@ import {
   setTimelineFormat,
 } from '../core/edit/operations'
 import { placementOf } from '../core/edit/place'
-import { type Clip, type FormatOrigin, type Timeline, formatOf } from '../core/edit/project'
+import { type Clip, type Doc, type FormatOrigin, type Timeline, formatOf } from '../core/edit/project'
 import { type Format, formatName } from '../core/format/format'
 import { newId, now, useProject } from './project'
 
@@ -28,13 +28,24 @@ export const useTimelines = defineStore('timelines', () => {
     () => (project.doc && (project.doc.timelines[selectedId.value ?? ''] ?? project.timelines[0])) ?? null,
   )
   const format = computed(() => (project.doc && current.value ? formatOf(project.doc, current.value) : null))
+  /** Checks that were made, by timeline: an edit of one leaves the others checked. */
+  const made = new WeakMap<Timeline, { of: readonly unknown[]; check: Check | null }>()
+  /** As `checkTimeline`, but made once for each state of what it depends on. */
+  function checkOnce(doc: Doc, timeline: Timeline): Check | null {
+    const of = [doc.clips, doc.project.policy, formatOf(doc, timeline)]
+    const known = made.get(timeline)
+    if (known?.of.every((part, i) => part === of[i])) return known.check
+    const check = checkTimeline(doc, timeline)
+    made.set(timeline, { of, check })
+    return check
+  }
   const check = computed<Check | null>(() =>
-    project.doc && current.value ? checkTimeline(project.doc, current.value) : null,
+    project.doc && current.value ? checkOnce(project.doc, current.value) : null,
   )
   const checks = computed(() =>
     project.timelines.map((timeline) => ({
       timeline,
-      check: project.doc ? checkTimeline(project.doc, timeline) : null,
+      check: project.doc ? checkOnce(project.doc, timeline) : null,
     })),
   )
 
@@ -130,6 +141,7 @@ export const useTimelines = defineStore('timelines', () => {
     format,
     check,
     checks,
+    checkOnce,
     question,
     create,
     place,

@@ -2,7 +2,6 @@ import { type Clip, type Doc, type Placement, type Timeline, formatOf } from '..
 import type { Format } from '../format/format'
 import { type Grade, type Toll, grades } from '../toll/charge'
 import { pictureOf } from '../toll/picture'
-import { tollSentence } from '../toll/sentence'
 import { tollOf } from '../toll/toll'
 
 /** What happens to one placed clip: untouched, or exactly what, and why. */
@@ -10,7 +9,6 @@ export interface Finding {
   readonly placement: Placement
   readonly clip: Clip
   readonly toll: Toll
-  readonly text: string
 }
 
 /** A timeline checked: the worst first, and the whole at a glance. */
@@ -42,12 +40,13 @@ export function checkTimeline(doc: Doc, timeline: Timeline): Check | null {
   return { format, findings, frames, untouchedShare: frames ? untouched / frames : 1, countByGrade }
 }
 
+/** What happens to one placement in a format; null for sound. */
 export function findingOf(doc: Doc, placement: Placement, format: Format): Finding | null {
   const clip = doc.clips[placement.clipId]
   const video = clip?.reading?.video
   if (!clip || !video) return null
   const toll = tollOf(pictureOf(video), format, placement.treatment, doc.project.policy)
-  return { placement, clip, toll, text: tollSentence(toll) }
+  return { placement, clip, toll }
 }
 
 /** The worst first: by grade, then by what is lost over the running time. */

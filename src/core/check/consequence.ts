@@ -29,17 +29,26 @@ export interface Consequence {
   } | null
 }
 
-/** What would become of every timeline if the project took a format: those that follow change, those with their own stay. */
-export const consequencesOf = (doc: Doc, format: Format): Consequence[] => {
+/**
+ * What would become of every timeline if the project took a format: those that follow change, those with their own stay.
+ * @param checkNow how a timeline as it is is checked, where that is known already
+ */
+export const consequencesOf = (doc: Doc, format: Format, checkNow = checkTimeline): Consequence[] => {
   const decided = { ...doc, project: { ...doc.project, format } }
-  return timelinesOf(doc).map((timeline) => consequence(doc, decided, timeline, timeline))
+  return timelinesOf(doc).map((timeline) => consequence(doc, decided, timeline, timeline, checkNow))
 }
 
 /** What would become of one timeline if it took a format of its own, or followed the project (null). */
 export const consequenceFor = (doc: Doc, timeline: Timeline, ownFormat: Format | null): Consequence =>
   consequence(doc, doc, timeline, { ...timeline, ownFormat })
 
-function consequence(docBefore: Doc, docAfter: Doc, from: Timeline, to: Timeline): Consequence {
+function consequence(
+  docBefore: Doc,
+  docAfter: Doc,
+  from: Timeline,
+  to: Timeline,
+  checkNow = checkTimeline,
+): Consequence {
   const before = formatOf(docBefore, from)
   const after = formatOf(docAfter, to)
   const placements = from.tracks.flatMap((track) => track.placements)
@@ -49,7 +58,7 @@ function consequence(docBefore: Doc, docAfter: Doc, from: Timeline, to: Timeline
     after,
     changes: !(before && after ? sameFormat(before, after) : before === after),
     placed: placements.length,
-    gradesBefore: checkTimeline(docBefore, from)?.countByGrade ?? null,
+    gradesBefore: checkNow(docBefore, from)?.countByGrade ?? null,
     gradesAfter: checkTimeline(docAfter, to)?.countByGrade ?? null,
     carried: before && after && placements.length && !equal(before.rate, after.rate) ? carried() : null,
   }

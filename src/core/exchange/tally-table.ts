@@ -3,6 +3,7 @@ import { type Clip } from '../edit/project'
 import { formatText, sizeText } from '../format/format'
 import { frameToTimecode } from '../rate/timecode'
 import { rateWithScan } from '../rate/rate'
+import { tollSentence } from '../toll/sentence'
 
 /** The tally of a timeline as rows of a table, head first: what is placed, and what each clip pays. */
 export function tallyRows(check: Check): string[][] {
@@ -17,7 +18,7 @@ export function tallyRows(check: Check): string[][] {
     'loss',
     'charges',
   ]
-  const rows = check.findings.map(({ clip, placement, toll, text }) => [
+  const rows = check.findings.map(({ clip, placement, toll }) => [
     clip.name,
     frameToTimecode(placement.start, check.format.rate),
     String(placement.length),
@@ -25,7 +26,7 @@ export function tallyRows(check: Check): string[][] {
     formatText(check.format),
     toll.grade,
     toll.loss.toFixed(4),
-    text,
+    tollSentence(toll),
   ])
   return [head, ...rows]
 }

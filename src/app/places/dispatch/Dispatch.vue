@@ -9,7 +9,7 @@ import { toOtio } from '../../../core/exchange/otio'
 import { tallyRows } from '../../../core/exchange/tally-table'
 import { frameToTimecode } from '../../../core/rate/timecode'
 import { grades } from '../../../core/toll/charge'
-import { percent } from '../../../core/toll/sentence'
+import { percent, tollSentence } from '../../../core/toll/sentence'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import FileButton from '../../components/FileButton.vue'
@@ -91,12 +91,12 @@ async function importProject(file: File) {
               </tr>
             </thead>
             <tbody>
-              <tr v-for="{ placement, clip, toll, text } in rows" :key="placement.id">
+              <tr v-for="{ placement, clip, toll } in rows" :key="placement.id">
                 <td><GradeMark :grade="toll.grade" /></td>
                 <td>{{ clip.name }}</td>
                 <td class="figures right">{{ frameToTimecode(placement.start, check.format.rate) }}</td>
                 <td class="figures right">{{ placement.length }}</td>
-                <td>{{ text }}</td>
+                <td>{{ tollSentence(toll) }}</td>
               </tr>
             </tbody>
           </table>

@@ -5,7 +5,7 @@ import { findingOf } from '../../../core/check/check'
 import type { Placement, Timeline } from '../../../core/edit/project'
 import type { Format } from '../../../core/format/format'
 import { nominalRate, frameToTimecode } from '../../../core/rate/timecode'
-import { shortWords } from '../../../core/toll/sentence'
+import { shortWords, tollSentence } from '../../../core/toll/sentence'
 import { useProject } from '../../../stores/project'
 import GradeMark from '../../components/GradeMark.vue'
 
@@ -119,7 +119,7 @@ function onKey(event: KeyboardEvent) {
               hatched: item.interlaced,
               sound: track.kind === 'audio',
             }"
-            :title="`${item.name}: ${item.finding?.text ?? 'sound'}`"
+            :title="`${item.name}: ${item.finding ? tollSentence(item.finding.toll) : 'sound'}`"
             @click="choose(item.placement)"
           >
             <span class="ellipsis name">{{ item.name }}</span>

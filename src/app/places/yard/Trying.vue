@@ -7,6 +7,7 @@ import { turned } from '../../../core/format/standard'
 import { percent } from '../../../core/toll/sentence'
 import { useHabits } from '../../../stores/habits'
 import { useProject } from '../../../stores/project'
+import { useTimelines } from '../../../stores/timelines'
 import { useYard } from '../../../stores/yard'
 import FormatPicker from '../../components/FormatPicker.vue'
 import ShareBar from '../../components/ShareBar.vue'
@@ -15,6 +16,7 @@ import ShareBar from '../../components/ShareBar.vue'
 const project = useProject()
 const yard = useYard()
 const habits = useHabits()
+const timelines = useTimelines()
 
 const settled = computed(
   () => project.format !== null && yard.candidate !== null && sameFormat(project.format, yard.candidate),
@@ -30,7 +32,7 @@ const what = computed(() => {
   return `${[shapeName(yard.candidate), ranked].filter(Boolean).join(', ')}.`
 })
 const consequences = computed(() =>
-  yard.candidate && !settled.value ? consequencesOf(project.doc!, yard.candidate) : [],
+  yard.candidate && !settled.value ? consequencesOf(project.doc!, yard.candidate, timelines.checkOnce) : [],
 )
 const changing = computed(() => consequences.value.filter((c) => c.changes))
 const staying = computed(() => consequences.value.filter((c) => !c.changes))
