@@ -53,6 +53,8 @@ test('the whole line: from the siding to the hand-over, and back after a reload'
   await clipToPlace(page, 'visitor_C002').dragTo(page.getByRole('region', { name: /^Cut/ }))
   await question.getByRole('button', { name: 'Keep it, treat the clip' }).click()
   await expect(page.getByText('frame 0 of 1025')).toBeVisible()
+  // Once it is closed, the question gives the focus back to where it was.
+  await expect(question).toBeHidden()
 
   // The viewer shows the source frame that the cadence says: timeline frame 810 is the 10th of the 50p clip.
   const strip = page.getByRole('group', { name: /The cut to scale/ })
