@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { useArrivals } from '../stores/arrivals'
 import { useMedia } from '../stores/media'
 import { useProject } from '../stores/project'
+import { choiceService } from '../workers/services'
 import AppHeader from './components/AppHeader.vue'
 import SaveTrouble from './components/SaveTrouble.vue'
 import ShortcutSheet from './components/ShortcutSheet.vue'
@@ -28,6 +29,8 @@ watch(
     }
     await media.openProject(id)
     await media.findFiles(project.clips)
+    // Whoever opens a project will want it ranked: the worker starts meanwhile.
+    choiceService()
     if (!arrivals.progress.running) void arrivals.makePosters(id)
   },
   { immediate: true },

@@ -54,8 +54,9 @@ function onKey(event: KeyboardEvent) {
   }
   const step = steps[event.key]
   if (step) {
-    const { column, row } = yard.candidate ? cellOf(grid.value, yard.candidate) : { column: 0, row: 0 }
-    look(column + step[0], row + step[1])
+    // Before the first ranking is there, nothing stands anywhere that could be moved.
+    const at = yard.candidate && cellOf(grid.value, yard.candidate)
+    if (at) look(at.column + step[0], at.row + step[1])
   } else if (event.key === 'Escape') yard.look(null)
   else return
   event.preventDefault()
