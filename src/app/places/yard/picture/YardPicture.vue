@@ -3,14 +3,12 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { type Format, formatName, makeFormat } from '../../../../core/format/format'
 import { hasInterlacedStandard } from '../../../../core/format/standard'
-import { useProject } from '../../../../stores/project'
 import { useYard } from '../../../../stores/yard'
 import YardGrid from './YardGrid.vue'
 import { cellOf, layOut } from './grid'
 import { waysTo } from './ways'
 
 /** The yard: footage in its cells, the candidate as a frame that is moved by mouse and arrow keys. */
-const project = useProject()
 const yard = useYard()
 const box = ref<HTMLElement | null>(null)
 const { width, height } = useElementSize(box)
@@ -31,9 +29,7 @@ watch(
 )
 /** The frame and the ways change with every step, the grid does not. */
 const moving = computed(() =>
-  yard.candidate
-    ? waysTo(grid.value, yard.candidate, project.doc!.project.policy)
-    : { frame: null, ways: [] },
+  yard.candidate ? waysTo(grid.value, yard.candidate, yard.policy) : { frame: null, ways: [] },
 )
 
 function look(column: number, row: number) {
