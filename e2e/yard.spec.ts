@@ -96,6 +96,10 @@ test('delivery, leans, weights and priorities change the ranking, and all of it 
   const score = await figures()
   await candidates.getByRole('button', { name: 'weights' }).click()
   const weight = candidates.getByLabel('every frame shown again, evenly')
+  // A comma is a point as well.
+  await weight.fill('0,25')
+  await weight.press('Enter')
+  await expect(weight).toHaveValue('0.25')
   await weight.fill('0')
   await weight.press('Enter')
   await expect(candidates).toContainText('1 changed')

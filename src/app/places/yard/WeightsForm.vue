@@ -35,6 +35,9 @@ const words: Record<keyof Policy, string> = {
 const keys = Object.keys(words) as (keyof Policy)[]
 const changed = computed(() => keys.filter((key) => policy.value[key] !== defaultPolicy[key]).length)
 
+/** A comma is a point as well. */
+const point = (text: string) => text.replace(',', '.')
+
 function set(key: keyof Policy, value: unknown) {
   const number = Number(value)
   if (!(number >= 0 && number <= 10)) return
@@ -61,6 +64,7 @@ const reset = () => project.edit('weigh as usual', (doc) => void (doc.project.po
         :min="0"
         :max="key === 'distortion' ? 10 : 1"
         :step="0.01"
+        :parser="point"
         size="small"
         @change="set(key, $event)"
     /></label>

@@ -6,6 +6,7 @@ import { mixedShare } from '../../../../core/motion/blend'
 import { everyFrame } from '../../../../core/motion/speed'
 import { toNumber } from '../../../../core/rational/rational'
 import { figure, percent, speedWords, timesLonger } from '../../../../core/toll/sentence'
+import { counted } from '../../../figures'
 
 /** Source frames above, timeline frames below: what is shown again, what is left out, and what would help. */
 const props = defineProps<{ source: Rate; timeline: Rate; fields?: boolean }>()
@@ -37,7 +38,7 @@ const links = computed(() =>
 const says = computed(() => {
   const { kind, periodTimeline, periodSource, repeated, dropped, judderMs, slipSeconds } = figures.value
   const pattern = [
-    `${periodSource} frames on ${periodTimeline}`,
+    `${counted(periodSource, 'frame')} on ${periodTimeline}`,
     repeated && `${repeated} shown again`,
     dropped && `${dropped} left out`,
     judderMs > 0 && `judder ${figure(judderMs)} ms`,
