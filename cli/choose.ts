@@ -3,7 +3,7 @@ import { type Elector, gatherVotes } from '../src/core/choice/vote'
 import { formatText } from '../src/core/format/format'
 import { Lean, defaultPolicy } from '../src/core/toll/policy'
 import { percent } from '../src/core/toll/sentence'
-import { type Command, WrongUse, aligned, formatOf, print, tell, words } from './command'
+import { type Command, WrongUse, aligned, print, readFormat, tell, words } from './command'
 import { filesOf, readFile } from './files'
 
 export const chooseCommand: Command = {
@@ -18,7 +18,7 @@ export const chooseCommand: Command = {
     const lean = Lean.safeParse(values.lean ?? 'balanced')
     if (!lean.success) throw new WrongUse(`There is no lean “${values.lean}”.`)
     const deliverables = ((values.deliver as string[] | undefined) ?? []).map((text) =>
-      formatOf(text, '1920x1080@50i'),
+      readFormat(text, '1920x1080@50i'),
     )
     const electors: Elector[] = []
     let status = 0

@@ -31,7 +31,7 @@ export function words(
 }
 
 /** The format behind a word of the command line; what stands against it is told, and it is used all the same. */
-export function formatOf(text: string, example: string): Format {
+export function readFormat(text: string, example: string): Format {
   const parsed = parseFormat(text)
   if (!parsed) throw new WrongUse(`“${text}” is not a format, as in ${example}.`)
   for (const said of [parsed.message, ...objections(parsed.format)]) if (said) tell(said)

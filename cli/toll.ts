@@ -3,7 +3,7 @@ import { notedOf } from '../src/core/toll/noted'
 import { pictureOf } from '../src/core/toll/picture'
 import { sentence } from '../src/core/toll/sentence'
 import { tollOf } from '../src/core/toll/toll'
-import { type Command, WrongUse, aligned, formatOf, print, tell, words } from './command'
+import { type Command, WrongUse, aligned, print, readFormat, tell, words } from './command'
 import { filesOf, readFile } from './files'
 
 export const tollCommand: Command = {
@@ -14,7 +14,7 @@ export const tollCommand: Command = {
     const [text, ...paths] = positionals
     if (text === undefined) throw new WrongUse('A format is needed, as in 1920x1080@25p.')
     if (paths.length === 0) throw new WrongUse('At least one file or folder is needed.')
-    const format = formatOf(text, '1920x1080@25p')
+    const format = readFormat(text, '1920x1080@25p')
     let status = 0
     for await (const file of filesOf(paths)) {
       const result = await readFile(file)

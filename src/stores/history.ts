@@ -111,11 +111,13 @@ export function useHistory<Doc extends object>(
     trouble.value = null
   }
 
-  /** Opens a document that is not on disk yet, and writes all of it. */
-  function begin(next: Doc): void {
+  /** Opens a document that is not on disk yet, and writes all of it; what is owed to the one before goes first. */
+  async function add(next: Doc): Promise<void> {
+    await settled()
     show(next)
     persist(next, [{ op: 'replace', path: [], value: next }])
+    await saving
   }
 
-  return { doc, undoLabel, redoLabel, saved, trouble, retry, edit, undo, redo, show, begin, settled }
+  return { doc, undoLabel, redoLabel, saved, trouble, retry, edit, undo, redo, show, add, settled }
 }

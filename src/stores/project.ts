@@ -11,7 +11,7 @@ export const now = (): string => new Date().toISOString()
 
 /** The open project: its document, every edit of it, undo and redo, and its way into storage. */
 export const useProject = defineStore('project', () => {
-  const { doc, show, begin: beginWith, settled, ...history } = useHistory<Doc>(saveTouched)
+  const { doc, show, add, settled, ...history } = useHistory<Doc>(saveTouched)
   const entries = ref<ProjectEntry[]>([])
 
   const clips = computed<Clip[]>(() => (doc.value ? clipsOf(doc.value) : []))
@@ -30,8 +30,7 @@ export const useProject = defineStore('project', () => {
   /** Makes a project as it was begun, and opens it. @returns its id */
   async function create(beginning: Beginning): Promise<string> {
     const created = begin(newId(), now(), beginning)
-    beginWith(created)
-    await settled()
+    await add(created)
     return created.project.id
   }
 
@@ -45,8 +44,7 @@ export const useProject = defineStore('project', () => {
     // A project that is here already is not overwritten: the file becomes a second one.
     const id = taken ? newId() : result.doc.project.id
     const imported: Doc = { ...result.doc, project: { ...result.doc.project, id } }
-    beginWith(imported)
-    await settled()
+    await add(imported)
     return { id }
   }
 

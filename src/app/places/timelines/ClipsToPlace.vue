@@ -10,7 +10,8 @@ import { dragClip } from './drag'
 const project = useProject()
 const timelines = useTimelines()
 const placeable = computed(() => project.clips.filter((clip) => clip.reading && !clip.fault))
-const what = ({ reading }: Clip) => (reading!.kind === 'audio' ? 'sound' : null)
+const what = (clip: Clip) =>
+  clip.reading!.kind === 'audio' ? 'sound' : `${uprightSizeName(clip)} ${rateLabel(clip)}`
 </script>
 
 <template>
@@ -26,10 +27,7 @@ const what = ({ reading }: Clip) => (reading!.kind === 'audio' ? 'sound' : null)
         @keydown.enter.prevent="timelines.place([clip])"
       >
         <span class="ellipsis">{{ clip.name }}</span>
-        <span class="quiet figures small"
-          >{{ what(clip) ?? `${uprightSizeName(clip)} ${rateLabel(clip)}` }}
-          {{ clockTime(clip.reading!.durationSec) }}</span
-        >
+        <span class="quiet figures small">{{ what(clip) }} {{ clockTime(clip.reading!.durationSec) }}</span>
       </button>
     </li>
   </ul>

@@ -21,14 +21,12 @@ const timelines = useTimelines()
 const settled = computed(
   () => project.format !== null && yard.candidate !== null && sameFormat(project.format, yard.candidate),
 )
-/** Where it stands among all that are ranked. */
-const place = computed(() => {
-  const text = yard.candidate && formatText(yard.candidate)
-  return yard.ranking.findIndex((c) => formatText(c.format) === text) + 1
-})
+/** Where each format stands among all that are ranked. */
+const places = computed(() => new Map(yard.ranking.map((c, i) => [formatText(c.format), i + 1])))
 const what = computed(() => {
   if (!yard.candidate) return ''
-  const ranked = place.value > 0 && `${place.value} of ${yard.ranking.length}`
+  const place = places.value.get(formatText(yard.candidate))
+  const ranked = place && `${place} of ${yard.ranking.length}`
   return `${[shapeName(yard.candidate), ranked].filter(Boolean).join(', ')}.`
 })
 const consequences = computed(() =>

@@ -14,6 +14,7 @@ import { equal, toNumber } from '../../../../core/rational/rational'
 export interface Grid {
   readonly columns: readonly { rate: Rate; name: string; x: number }[]
   readonly rows: readonly { size: FrameSize; name: string; y: number }[]
+  /** The longest running time first. */
   readonly blocks: readonly Block[]
   /** How far apart columns and rows stand. */
   readonly step: { readonly x: number; readonly y: number }
@@ -131,6 +132,7 @@ export function layOut(
       }
     })
   })
+  blocks.sort((a, b) => b.share - a.share)
   return { columns, rows, blocks, step, width, height }
 }
 

@@ -64,12 +64,11 @@ const line = 11
 
 /**
  * Labels stay beside the sizes and inside the yard; one that would cover another goes above its block, or a line further.
- * Where nothing is free it is left out, the shortest running time first: pointing at the block tells it.
+ * Where nothing is free it is left out, so the longest running time comes first: pointing at the block tells it.
  */
 function withLabelsApart(ways: readonly (Way & Labelled)[], width: number): Way[] {
   const taken: { left: number; right: number; y: number }[] = []
-  const longestFirst = [...ways].sort((a, b) => b.block.share - a.block.share)
-  return longestFirst.map((way) => {
+  return ways.map((way) => {
     if (!way.label) return way
     const half = (way.label.length * letterWidth) / 2
     const x = Math.min(width - half - 4, Math.max(margin.left + 6 + half, way.labelAt.x))
