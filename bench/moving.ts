@@ -3,7 +3,8 @@ import { gatherPayers, payIn } from '../src/core/choice/pay'
 import { aVideo } from '../src/core/edit/doc.fixture'
 import type { Clip } from '../src/core/edit/project'
 import { parseFormat } from '../src/core/format/parse'
-import { defaultPolicy } from '../src/core/toll/policy'
+import { defaultWeights } from '../src/core/toll/policy'
+import { tollTable } from '../src/core/toll/table'
 import { withProject } from './project'
 
 const sizes = [
@@ -41,7 +42,7 @@ export function measurePaying(): { same: number[]; unlike: number[] } {
       const { format } = parseFormat(text)!
       return [0, 1].map(() => {
         const start = performance.now()
-        payIn(payers, format, defaultPolicy)
+        payIn(payers, format, tollTable(defaultWeights))
         return performance.now() - start
       })
     })

@@ -1,29 +1,33 @@
 import { rank } from '../src/core/choice/rank'
 import { type Elector, gatherVotes } from '../src/core/choice/vote'
 import { formatText } from '../src/core/format/format'
-import { Lean, defaultPolicy } from '../src/core/toll/policy'
+import { Lean, Mains, defaultPolicy } from '../src/core/toll/policy'
 import { percent } from '../src/core/toll/sentence'
 import { type Command, WrongUse, aligned, print, readFormat, tell, words } from './command'
-import { filesOf, readFile } from './files'
+import { givenTo, readingsOption } from './readings'
 
 export const chooseCommand: Command = {
-  usage: 'choose [--deliver FORMAT]… [--lean balanced|sharp|detail|majority] FILE… [--json]',
+  usage:
+    'choose [--deliver FORMAT]… [--lean balanced|sharp|detail|majority] [--mains 50|60] [--readings FILE|-] FILE… [--json]',
   summary: 'The formats that the footage could run in, the best first.',
   async run(args) {
     const { positionals, values, json } = words(args, {
       deliver: { type: 'string', multiple: true },
       lean: { type: 'string' },
+      mains: { type: 'string' },
+      ...readingsOption,
     })
-    if (positionals.length === 0) throw new WrongUse('At least one file or folder is needed.')
     const lean = Lean.safeParse(values.lean ?? 'balanced')
     if (!lean.success) throw new WrongUse(`There is no lean “${values.lean}”.`)
+    const mains = Mains.nullable().safeParse(values.mains === undefined ? null : Number(values.mains))
+    if (!mains.success) throw new WrongUse(`Mains have 50 or 60 Hz, not ${values.mains}.`)
     const deliverables = ((values.deliver as string[] | undefined) ?? []).map((text) =>
       readFormat(text, '1920x1080@50i'),
     )
     const electors: Elector[] = []
     let status = 0
-    for await (const file of filesOf(positionals)) {
-      const result = await readFile(file)
+    const given = givenTo(positionals, values.readings as string | undefined, () => (status = 1))
+    for await (const { file, result } of given) {
       if (!result.ok) {
         status = 1
         tell(`${file}: ${result.error.message}`)
@@ -31,19 +35,22 @@ export const chooseCommand: Command = {
       electors.push({ id: file, reading: result.ok ? result.reading : null, priority: 'normal' })
     }
     const { blocs, excluded } = gatherVotes(electors)
-    const candidates = rank(blocs, { deliverables, lean: lean.data, policy: defaultPolicy }).map(
-      (candidate) => ({
-        format: formatText(candidate.format),
-        score: candidate.score,
-        untouchedShare: candidate.untouchedShare,
-        reason: candidate.reason,
-      }),
-    )
+    const candidates = rank(blocs, {
+      deliverables,
+      lean: lean.data,
+      mains: mains.data,
+      policy: defaultPolicy,
+    }).map(({ format, score, untouchedShare, reason }) => ({
+      format: formatText(format),
+      score,
+      untouchedShare,
+      reason,
+    }))
     const left = excluded.map(({ id, why }) => ({ file: id, why }))
     if (json) print(JSON.stringify({ candidates, excluded: left }))
-    else if (candidates.length === 0) {
-      print('No footage votes: stills, sound and files that could not be read never decide a format.')
-    } else {
+    else {
+      if (blocs.length === 0)
+        print('No footage votes: stills, sound and files that could not be read never decide a format.\n')
       const rows = candidates
         .slice(0, 12)
         .map((c, i) => [

@@ -43,7 +43,7 @@ function printed({
   recordedAt,
   notes,
 }: Reading) {
-  const { medianRate: _m, offNominalShare: _o, ...described } = video ?? {}
+  const { medianRate: _m, ...described } = video ?? {}
   return {
     kind,
     container,
@@ -99,7 +99,6 @@ function forPeople(path: string, result: ReadResult): string {
 
 function rateLine(video: NonNullable<Reading['video']>): string {
   const name = `${rateWithScan(video.rate!, video.scan)}, ${video.frameCount ?? '?'} frames, ${video.rateMode}`
-  return video.rateMode === 'variable'
-    ? `${name}: ${video.minRate!.toFixed(2)} to ${video.maxRate!.toFixed(2)}, mean ${video.meanRate!.toFixed(2)}`
-    : name
+  const range = [video.minRate, video.maxRate].map((rate) => rate?.toFixed(2) ?? '?').join(' to ')
+  return video.rateMode === 'variable' ? `${name}: ${range}, mean ${video.meanRate?.toFixed(2) ?? '?'}` : name
 }

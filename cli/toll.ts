@@ -4,20 +4,19 @@ import { pictureOf } from '../src/core/toll/picture'
 import { sentence } from '../src/core/toll/sentence'
 import { tollOf } from '../src/core/toll/toll'
 import { type Command, WrongUse, aligned, print, readFormat, tell, words } from './command'
-import { filesOf, readFile } from './files'
+import { givenTo, readingsOption } from './readings'
 
 export const tollCommand: Command = {
-  usage: 'toll FORMAT FILE… [--json]',
+  usage: 'toll FORMAT [--readings FILE|-] FILE… [--json]',
   summary: 'What each file pays to run in a format such as 1920x1080@25p or 1440x1080/4:3@50i.',
   async run(args) {
-    const { positionals, json } = words(args)
+    const { positionals, values, json } = words(args, readingsOption)
     const [text, ...paths] = positionals
     if (text === undefined) throw new WrongUse('A format is needed, as in 1920x1080@25p.')
-    if (paths.length === 0) throw new WrongUse('At least one file or folder is needed.')
     const format = readFormat(text, '1920x1080@25p')
     let status = 0
-    for await (const file of filesOf(paths)) {
-      const result = await readFile(file)
+    const given = givenTo(paths, values.readings as string | undefined, () => (status = 1))
+    for await (const { file, result } of given) {
       if (!result.ok) {
         status = 1
         tell(`${file}: ${result.error.message}`)

@@ -6,9 +6,10 @@ import { type Candidate, priceOf } from '../core/choice/rank'
 import { type Priority, gatherVotes } from '../core/choice/vote'
 import { setProjectFormat } from '../core/edit/operations'
 import { formatOfClip } from '../core/edit/place'
-import type { Clip, SetBy } from '../core/edit/project'
+import { type Clip, type SetBy, weightsOf } from '../core/edit/project'
 import { type Format, formatName, formatText } from '../core/format/format'
-import { type Lean, leaning } from '../core/toll/policy'
+import type { Lean, Mains } from '../core/toll/policy'
+import { tollTable } from '../core/toll/table'
 import { choiceService } from '../workers/services'
 import { now, useProject } from './project'
 
@@ -31,13 +32,18 @@ export const useYard = defineStore('yard', () => {
     lean: lean.value,
     policy: project.doc!.project.policy,
     deliverables: project.doc!.project.deliverables,
+    mains: project.doc!.project.mains,
   }))
+  const weights = computed(() => weightsOf(project.doc!.project))
+  /** Every distinct picture at every format that was asked about, priced once. */
+  const table = computed(() => tollTable(weights.value))
+  const pricing = computed(() => ({ ...options.value, table: table.value }))
 
   watch(
     () => (project.doc ? ([ballot.value, options.value] as const) : null),
     async (input) => {
       const mine = ++asked
-      if (!input || input[0].blocs.length === 0) {
+      if (!input || project.clips.length === 0) {
         ranking.value = []
         ranked.value = input !== null
         return
@@ -67,17 +73,16 @@ export const useYard = defineStore('yard', () => {
   }
   /** The price of the format that is looked at, at once. */
   const price = computed<Candidate | null>(() =>
-    candidate.value && project.doc ? priceOf(candidate.value, ballot.value.blocs, options.value) : null,
+    candidate.value && project.doc ? priceOf(candidate.value, ballot.value.blocs, pricing.value) : null,
   )
 
-  const policy = computed(() => leaning(project.doc!.project.policy, lean.value))
   const payers = computed(() => gatherPayers(whole.value))
   /** What every clip pays at the candidate, and beside it at the second format. */
   const payments = computed(() =>
-    candidate.value && project.doc ? payIn(payers.value, candidate.value, policy.value) : [],
+    candidate.value && project.doc ? payIn(payers.value, candidate.value, table.value) : [],
   )
   const paymentsBeside = computed(() =>
-    beside.value && project.doc ? payIn(payers.value, beside.value, policy.value) : [],
+    beside.value && project.doc ? payIn(payers.value, beside.value, table.value) : [],
   )
 
   /** How much a clip counts: key three times, left out not at all. */
@@ -89,10 +94,16 @@ export const useYard = defineStore('yard', () => {
 
   const setLean = (value: Lean) => project.edit(`lean to ${value}`, (doc) => void (doc.project.lean = value))
 
+  const setMains = (value: Mains | null) =>
+    project.edit(
+      value ? `make it for ${value} Hz` : 'leave the region open',
+      (doc) => void (doc.project.mains = value),
+    )
+
   /** Makes a format the project's, and writes into the log who chose it, from what, and why. */
   function choose(format: Format, setBy: SetBy, from = ''): void {
     if (!project.doc) return
-    const { score, reason } = priceOf(format, ballot.value.blocs, options.value)
+    const { score, reason } = priceOf(format, ballot.value.blocs, pricing.value)
     const words = `${from}Score ${score.toFixed(2)}, ${lean.value}. ${reason}`
     project.edit(`set the format to ${formatName(format)}`, (doc) =>
       setProjectFormat(doc, { at: now(), setBy, format, reason: words }),
@@ -138,10 +149,13 @@ export const useYard = defineStore('yard', () => {
     beside,
     candidate,
     price,
-    policy,
+    weights,
+    table,
+    pricing,
     payments,
     paymentsBeside,
     setLean,
+    setMains,
     chooseCandidate,
     chooseFromClip,
     options,

@@ -1,4 +1,4 @@
-import { type Clip, type Doc, type Placement, type Timeline, formatOf } from '../edit/project'
+import { type Clip, type Doc, type Placement, type Timeline, formatOf, weightsOf } from '../edit/project'
 import type { Format } from '../format/format'
 import { type Grade, type Toll, grades } from '../toll/charge'
 import { pictureOf } from '../toll/picture'
@@ -45,7 +45,7 @@ export function findingOf(doc: Doc, placement: Placement, format: Format): Findi
   const clip = doc.clips[placement.clipId]
   const video = clip?.reading?.video
   if (!clip || !video) return null
-  const toll = tollOf(pictureOf(video), format, placement.treatment, doc.project.policy)
+  const toll = tollOf(pictureOf(video), format, placement.treatment, weightsOf(doc.project))
   return { placement, clip, toll }
 }
 

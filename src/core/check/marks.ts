@@ -110,7 +110,7 @@ export function oddities(reading: Reading): Mark[] {
 function motionOddities(video: VideoFacts): Mark[] {
   const marks: Mark[] = []
   if (video.rateMode === 'variable') {
-    const range = `${video.minRate!.toFixed(1)}–${video.maxRate!.toFixed(1)}`
+    const range = [video.minRate, video.maxRate].map((rate) => rate?.toFixed(1) ?? '?').join('–')
     const share = percent(video.offNominalShare ?? 0)
     marks.push({
       about: 'rate',

@@ -1,4 +1,4 @@
-import { uprightSize } from '../choice/candidates'
+import { uprightSize } from '../choice/sizes'
 import { type Format, sizeName } from '../format/format'
 import { rateName } from '../rate/rate'
 import { equal } from '../rational/rational'

@@ -1,5 +1,5 @@
 import { formatOfClip } from '../edit/place'
-import { type Clip, type Doc, type Timeline, formatOf } from '../edit/project'
+import { type Clip, type Doc, type Timeline, formatOf, weightsOf } from '../edit/project'
 import type { Format } from '../format/format'
 import { sameSize } from '../format/format'
 import { equal } from '../rational/rational'
@@ -34,7 +34,7 @@ export function mismatchOf(doc: Doc, timeline: Timeline, clip: Clip): Mismatch |
   if (differsIn.length === 0) return null
 
   const picture = pictureOf(video)
-  const tollIn = (format: Format) => tollOf(picture, format, undefined, doc.project.policy)
+  const tollIn = (format: Format) => tollOf(picture, format, undefined, weightsOf(doc.project))
   const [kept, taken] = [tollIn(timelineFormat), tollIn(clipFormat)]
   const before = checkTimeline(doc, timeline)!
   const after = checkTimeline(doc, { ...timeline, ownFormat: clipFormat })!

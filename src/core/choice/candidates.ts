@@ -1,4 +1,3 @@
-import { rational } from '../rational/rational'
 import {
   type Format,
   type FormatColour,
@@ -8,75 +7,106 @@ import {
   rec709,
   sizeText,
 } from '../format/format'
-import { hasInterlacedStandard } from '../format/standard'
 import type { Rate } from '../rate/rate'
-import type { Picture } from '../toll/picture'
+import type { FieldOrder } from '../reading/reading'
+import { isHdr } from '../reading/colour'
+import type { Mains, Policy } from '../toll/policy'
+import { candidateRates, heldRates, rateKey, regionRates } from './rates'
+import { candidateSizes, uprightSize } from './sizes'
 import type { Bloc } from './vote'
+import { gatherWeight, holds, mostHeld } from './weight'
 
-/** The frame size that a picture fills when it stands upright. */
-export function uprightSize({ width, height, pixelAspect, rotation }: Picture): FrameSize {
-  if (rotation % 180 === 0) return { width, height, pixelAspect }
-  return { width: height, height: width, pixelAspect: rational(pixelAspect.den, pixelAspect.num) }
+/** What the candidates follow besides the footage. */
+export interface Wanted {
+  readonly deliverables: readonly Format[]
+  readonly mains: Mains | null
+  readonly policy: Policy
 }
 
 /**
- * Every format worth pricing: each size and pixel shape of footage and deliverables, at each rate of both and the field
- * rates of interlaced clips, progressive, and interlaced where a standard has it and someone brings it.
+ * The formats worth pricing: those that somebody would deliver, or that the footage holds in earnest. A trace of footage
+ * decides nothing.
+ * @param tried formats that the editor tries, priced along with the others whatever they are
  */
 export function candidateFormats(
   blocs: readonly Bloc[],
-  deliverables: readonly Format[],
+  { deliverables, mains, policy }: Wanted,
   tried: readonly Format[] = [],
 ): Format[] {
-  const sizes = new Map<string, FrameSize>()
-  const rates = new Map<string, Rate>()
-  const addSize = (size: FrameSize) => sizes.set(sizeText(size), size)
-  const addRate = (rate: Rate) => rates.set(`${rate.num}/${rate.den}`, rate)
-  let interlaced = false
-  for (const bloc of blocs) {
-    addSize(uprightSize(bloc.picture))
-    if (bloc.picture.rate) addRate(bloc.picture.rate)
-    if (bloc.picture.scan === 'interlaced' && bloc.picture.rate) {
-      interlaced = true
-      addRate(rational(bloc.picture.rate.num * 2, bloc.picture.rate.den))
-    }
-  }
-  for (const format of deliverables) {
-    addSize({ width: format.width, height: format.height, pixelAspect: format.pixelAspect })
-    addRate(format.rate)
-    if (format.scan === 'interlaced') interlaced = true
-  }
   const colour = commonColour(blocs, deliverables)
   const formats = new Map<string, Format>()
   const add = (format: Format) => {
     if (!formats.has(formatText(format))) formats.set(formatText(format), format)
   }
-  for (const size of sizes.values()) {
-    for (const rate of rates.values()) {
-      add(makeFormat(size, rate, 'progressive', colour))
-      if (interlaced && hasInterlacedStandard(size.height, rate))
-        add(makeFormat(size, rate, 'interlaced', colour))
+  if (blocs.length > 0) {
+    const sizes = candidateSizes(blocs, deliverables, policy)
+    const rates = candidateRates(blocs, deliverables, policy)
+    const fields = fieldsOffered(blocs, deliverables, policy)
+    const fieldOrder = commonFieldOrder(blocs)
+    for (const size of sizes) {
+      for (const rate of rates) {
+        add(makeFormat(size, rate, 'progressive', colour))
+        if (fields(size, rate)) add({ ...makeFormat(size, rate, 'interlaced', colour), fieldOrder })
+      }
     }
+  } else if (deliverables.length > 0) deliverables.forEach((format) => add({ ...format, colour }))
+  else {
+    for (const [width, height] of [[1920, 1080] as const, [3840, 2160] as const])
+      for (const rate of regionRates(mains)) add(makeFormat({ width, height }, rate, 'progressive', colour))
   }
   tried.forEach(add)
   return [...formats.values()]
 }
 
+/**
+ * Where an interlaced format is offered: at the frame rates of interlaced deliverables, and of interlaced footage that holds
+ * half of the weight; at HD and at the sizes that these have.
+ */
+function fieldsOffered(
+  blocs: readonly Bloc[],
+  deliverables: readonly Format[],
+  policy: Policy,
+): (size: FrameSize, rate: Rate) => boolean {
+  const footage = blocs.filter((bloc) => bloc.picture.scan === 'interlaced')
+  const delivered = deliverables.filter((format) => format.scan === 'interlaced')
+  const weight = (some: readonly Bloc[]) => some.reduce((sum, bloc) => sum + bloc.weight, 0)
+  const half = holds(weight(footage), weight(blocs), policy.shares.interlaced)
+  if (!half && delivered.length === 0) return () => false
+  const inEarnest = new Set(heldRates(blocs, policy).map(rateKey))
+  const ofFootage = half ? footage.flatMap(({ picture }) => picture.rate ?? []).map(rateKey) : []
+  const rates = new Set([
+    ...ofFootage.filter((key) => inEarnest.has(key)),
+    ...delivered.map(({ rate }) => rateKey(rate)),
+  ])
+  const sizes = new Set([
+    '1920x1080',
+    ...footage.map(({ picture }) => sizeText(uprightSize(picture))),
+    ...delivered.map(sizeText),
+  ])
+  return (size, rate) => rates.has(rateKey(rate)) && sizes.has(sizeText(size))
+}
+
+/** The field order that most of the interlaced footage has; top first where none says. */
+export function commonFieldOrder(blocs: readonly Bloc[]): FieldOrder {
+  const orders = blocs.flatMap(({ picture: { scan, fieldOrder }, weight }) =>
+    scan === 'interlaced' && fieldOrder && fieldOrder !== 'unknown' ? [{ value: fieldOrder, weight }] : [],
+  )
+  const name = (order: FieldOrder) => (order === 'top-first' ? '0' : '1')
+  return mostHeld(gatherWeight(orders, name), name) ?? 'top-first'
+}
+
 /** The colour that most of the footage is in; what is delivered decides before what was shot. */
 export function commonColour(blocs: readonly Bloc[], deliverables: readonly Format[]): FormatColour {
   if (deliverables.length > 0) return deliverables[0].colour
-  const seconds = new Map<string, { colour: FormatColour; seconds: number }>()
-  for (const { picture, weight } of blocs) {
-    const colour: FormatColour = {
-      // SD primaries are not chosen for a project: BT.709 holds them all but a hair.
-      primaries: picture.primaries === 'bt2020' ? 'bt2020' : 'bt709',
-      transfer: picture.transfer === 'pq' || picture.transfer === 'hlg' ? picture.transfer : 'bt709',
-      bitDepth: Math.max(8, picture.bitDepth ?? 8),
-    }
-    const key = JSON.stringify(colour)
-    const entry = seconds.get(key) ?? { colour, seconds: 0 }
-    entry.seconds += weight
-    seconds.set(key, entry)
-  }
-  return [...seconds.values()].sort((a, b) => b.seconds - a.seconds)[0]?.colour ?? rec709
+  const colours = blocs.map(({ picture: { primaries, transfer, bitDepth }, weight }) => ({
+    value: {
+      // BT.601's primaries are not chosen for a project: BT.709 holds them all but a hair.
+      primaries: primaries === null || primaries.startsWith('bt601') ? rec709.primaries : primaries,
+      transfer: transfer !== null && isHdr(transfer) ? transfer : rec709.transfer,
+      bitDepth: Math.max(rec709.bitDepth, bitDepth ?? 0),
+    },
+    weight,
+  }))
+  return mostHeld(gatherWeight(colours, JSON.stringify), JSON.stringify) ?? rec709
 }
+

@@ -1,37 +1,38 @@
 import type { Format } from '../format/format'
 import type { ChargeKind } from '../toll/charge'
-import { leaning } from '../toll/policy'
-import { tollOf } from '../toll/toll'
-import { plainTreatment } from '../toll/treatment'
-import { lossOnDelivery } from './price'
-import type { RankOptions } from './rank'
+import type { OutTerm } from './outgoing'
+import { emptyOut, faresIn } from './price'
+import { type RankOptions, pricingOf } from './rank'
 import type { Bloc } from './vote'
 
-/** How much of a score comes from one kind of charge, or from what delivery adds. */
+/** How much of a score comes from one kind of charge, or from one reason after the timeline. */
 export interface ScorePart {
-  readonly kind: ChargeKind | 'delivery'
+  readonly kind: ChargeKind | OutTerm['kind']
   readonly value: number
 }
 
 /**
- * Takes a score apart, the largest part first; the parts add up to it. The loss of a clip is shared among its charges
- * in proportion to their own losses, and delivery has what it adds to the footage.
+ * Takes a score apart, the largest part first; the parts add up to it. The loss of a clip is shared among its charges in
+ * proportion to their own losses; what is lost after the timeline has what it adds to that, shared in the same way.
  */
 export function scoreParts(format: Format, blocs: readonly Bloc[], options: RankOptions): ScorePart[] {
-  const policy = leaning(options.policy, options.lean ?? 'balanced')
-  const weight = blocs.reduce((sum, bloc) => sum + bloc.weight, 0)
+  const pricing = pricingOf(options)
   const values = new Map<ScorePart['kind'], number>()
-  const add = (kind: ScorePart['kind'], value: number) => values.set(kind, (values.get(kind) ?? 0) + value)
-  let footage = 0
-  for (const bloc of blocs) {
-    const { loss, charges } = tollOf(bloc.picture, format, plainTreatment, policy)
-    const charged = charges.reduce((sum, charge) => sum + charge.loss, 0)
-    if (charged === 0 || weight === 0) continue
-    const lost = (bloc.weight * loss) / weight
-    footage += lost
-    for (const charge of charges) add(charge.kind, (lost * charge.loss) / charged)
+  const share = (lost: number, among: readonly { kind: ScorePart['kind']; loss: number }[]) => {
+    const sum = among.reduce((total, one) => total + one.loss, 0)
+    if (sum > 0)
+      for (const { kind, loss } of among) values.set(kind, (values.get(kind) ?? 0) + (lost * loss) / sum)
   }
-  add('delivery', (1 - footage) * lossOnDelivery(format, options.deliverables ?? [], policy))
+  const weight = blocs.reduce((sum, bloc) => sum + bloc.weight, 0)
+  if (weight === 0) {
+    const { loss, terms } = emptyOut(format, pricing)
+    share(loss, terms)
+  } else {
+    for (const { bloc, toll, out, loss } of faresIn(format, blocs, pricing)) {
+      share((bloc.weight * toll.loss) / weight, toll.charges)
+      share((bloc.weight * (loss - toll.loss)) / weight, out.terms)
+    }
+  }
   return [...values]
     .map(([kind, value]) => ({ kind, value }))
     .filter((part) => part.value > 0)

@@ -2,9 +2,7 @@ import type { Format } from '../format/format'
 import type { Reading } from '../reading/reading'
 import { type Toll, grades } from '../toll/charge'
 import { type Picture, pictureKey, pictureOf } from '../toll/picture'
-import type { Policy } from '../toll/policy'
-import { tollOf } from '../toll/toll'
-import { plainTreatment } from '../toll/treatment'
+import type { TollTable } from '../toll/table'
 
 /** Clips that pay the same in every format. */
 export interface Payers {
@@ -32,7 +30,11 @@ export function gatherPayers(clips: readonly { id: string; reading: Reading | nu
 }
 
 /** What each pays in a format, the dearest first. Equal pictures are priced once. */
-export const payIn = (payers: readonly Payers[], format: Format, policy: Policy): Payment[] =>
-  payers
-    .map((payer) => ({ ...payer, toll: tollOf(payer.picture, format, plainTreatment, policy) }))
-    .sort((a, b) => grades.indexOf(b.toll.grade) - grades.indexOf(a.toll.grade) || b.toll.loss - a.toll.loss)
+export const payIn = (payers: readonly Payers[], format: Format, table: TollTable): Payment[] => {
+  const row = table.at(format)
+  return payers
+    .map((payer) => ({ ...payer, toll: row.of(payer.picture) }))
+    .sort(
+      (a, b) => grades.indexOf(b.toll.grade) - grades.indexOf(a.toll.grade) || b.toll.loss - a.toll.loss,
+    )
+}

@@ -1,100 +1,82 @@
-import { type Format, sizeText } from '../format/format'
-import { type Grade, grades, tollFrom } from '../toll/charge'
-import { motionCharges } from '../toll/motion-charges'
-import { colourCharges, framingCharges } from '../toll/picture-charges'
-import type { Policy } from '../toll/policy'
-import { pictureOfFormat, tollOf } from '../toll/toll'
-import { plainTreatment } from '../toll/treatment'
+import type { Format } from '../format/format'
+import { type Grade, type Toll, tollFrom } from '../toll/charge'
+import type { Mains, Weights } from '../toll/policy'
+import type { TollTable } from '../toll/table'
+import { type Out, outgoing } from './outgoing'
 import type { Bloc } from './vote'
 
 /** What all footage pays in a format. Shares are of weighted running time. */
 export interface Price {
   readonly format: Format
-  /** 0 = nothing lost, 1 = all. Footage and delivery together. */
+  /** 0 = nothing lost, 1 = all. Footage, and what is lost after the timeline, together. */
   readonly score: number
-  readonly footageLoss: number
-  readonly deliveryLoss: number
   readonly untouchedShare: number
   readonly shareByGrade: Readonly<Record<Grade, number>>
 }
 
-/** What one bloc keeps in one respect, and how bad it is (index in `grades`). */
-interface Part {
-  readonly kept: number
-  readonly grade: number
+/** What a price is worked out from besides the footage. */
+export interface Pricing {
+  readonly table: TollTable
+  readonly deliverables: readonly Format[]
+  readonly mains: Mains | null
 }
 
-/** Remembers what was made under a key. */
-function remembering<T>(): (key: string, make: () => T) => T {
-  const known = new Map<string, T>()
-  return (key, make) => {
-    let value = known.get(key)
-    if (value === undefined) known.set(key, (value = make()))
-    return value
-  }
+/** One bloc in a format: what it pays there, what is lost after, and both together. */
+export interface Fare {
+  readonly bloc: Bloc
+  readonly toll: Toll
+  readonly out: Out
+  /** 1 − (1 − toll)(1 − out). */
+  readonly loss: number
 }
 
-/**
- * Prices formats for a ballot. What a frame size, a rate with its scan, and a colour cost each bloc is worked out once,
- * however many formats share them: many sizes times many rates stay quick.
- */
-export function pricing(
-  blocs: readonly Bloc[],
-  deliverables: readonly Format[],
-  policy: Policy,
-): (format: Format) => Price {
-  const partOf = (charges: Parameters<typeof tollFrom>[0]): Part => {
-    const { loss, grade } = tollFrom(charges)
-    return { kept: 1 - loss, grade: grades.indexOf(grade) }
-  }
-  const sizes = remembering<{ parts: Part[]; fits: ReturnType<typeof framingCharges>['fit'][] }>()
-  const motions = remembering<Record<'scaled' | 'unscaled', Part[]>>()
-  const colours = remembering<Part[]>()
-  const weight = blocs.reduce((sum, bloc) => sum + bloc.weight, 0)
+/** What every bloc pays in a format and after it. */
+export function faresIn(format: Format, blocs: readonly Bloc[], pricing: Pricing): Fare[] {
+  const row = pricing.table.at(format)
+  const outOf = outgoing(format, destination(pricing))
+  return blocs.map((bloc) => {
+    const toll = row.of(bloc.picture)
+    const out = outOf(bloc.picture, toll)
+    return { bloc, toll, out, loss: 1 - (1 - toll.loss) * (1 - out.loss) }
+  })
+}
 
-  return (format) => {
-    const size = sizes(sizeText(format), () => {
-      const framed = blocs.map((bloc) => framingCharges(bloc.picture, format, plainTreatment, policy))
-      return { parts: framed.map((f) => partOf(f.charges)), fits: framed.map((f) => f.fit) }
-    })
-    const colour = colours(JSON.stringify(format.colour), () =>
-      blocs.map((bloc) => partOf(colourCharges(bloc.picture, format, policy))),
-    )
-    // Of the size, fields only mind whether their lines are scaled.
-    const motion = motions(
-      `${format.rate.num}/${format.rate.den} ${format.scan} ${format.fieldOrder}`,
-      () => ({
-        scaled: [],
-        unscaled: [],
-      }),
-    )
-    const shares = [0, 0, 0, 0]
-    let lost = 0
-    for (let i = 0; i < blocs.length; i++) {
-      const fit = size.fits[i]
-      const parts = fit.scaleY === 1 ? motion.unscaled : motion.scaled
-      const moved = (parts[i] ??= partOf(
-        motionCharges(blocs[i].picture, format, fit, plainTreatment, policy),
-      ))
-      lost += blocs[i].weight * (1 - size.parts[i].kept * moved.kept * colour[i].kept)
-      shares[Math.max(size.parts[i].grade, moved.grade, colour[i].grade)] += blocs[i].weight
-    }
-    const [free, light, heavy, severe] = weight > 0 ? shares.map((share) => share / weight) : shares
-    const footageLoss = weight > 0 ? lost / weight : 0
-    const deliveryLoss = lossOnDelivery(format, deliverables, policy)
+/** What a timeline loses after it where no footage decides. */
+export const emptyOut = (format: Format, pricing: Pricing): Out =>
+  outgoing(format, destination(pricing))(null, tollFrom([]))
+
+const destination = ({ table, deliverables, mains }: Pricing) => ({
+  deliverables,
+  mains,
+  weights: table.weights satisfies Weights,
+})
+
+/** The price of a format: Σ weight · loss / Σ weight; without footage, what is lost after the timeline. */
+export function priceIn(format: Format, blocs: readonly Bloc[], pricing: Pricing): Price {
+  const shares: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
+  let [weight, lost] = [0, 0]
+  for (const { bloc, toll, loss } of faresIn(format, blocs, pricing)) {
+    weight += bloc.weight
+    lost += bloc.weight * loss
+    shares[toll.grade] += bloc.weight
+  }
+  if (weight === 0)
     return {
       format,
-      score: 1 - (1 - footageLoss) * (1 - deliveryLoss),
-      footageLoss,
-      deliveryLoss,
-      untouchedShare: free,
-      shareByGrade: { free, light, heavy, severe },
+      score: emptyOut(format, pricing).loss,
+      untouchedShare: 1,
+      shareByGrade: { ...shares, free: 1 },
     }
+  const { free, light, heavy, severe } = shares
+  return {
+    format,
+    score: lost / weight,
+    untouchedShare: free / weight,
+    shareByGrade: {
+      free: free / weight,
+      light: light / weight,
+      heavy: heavy / weight,
+      severe: severe / weight,
+    },
   }
-}
-
-/** What a timeline in a format loses on its way to everything that is delivered. */
-export function lossOnDelivery(format: Format, deliverables: readonly Format[], policy: Policy): number {
-  const asClip = pictureOfFormat(format)
-  return 1 - deliverables.reduce((kept, d) => kept * (1 - tollOf(asClip, d, plainTreatment, policy).loss), 1)
 }

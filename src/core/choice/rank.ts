@@ -1,9 +1,11 @@
 import { toNumber } from '../rational/rational'
 import { type Format, formatText } from '../format/format'
-import { type Lean, type Policy, leaning } from '../toll/policy'
+import { type Lean, type Mains, type Policy, leaning } from '../toll/policy'
+import { type TollTable, tollTable } from '../toll/table'
 import { candidateFormats } from './candidates'
-import { type Price, pricing } from './price'
+import { type Price, type Pricing, priceIn } from './price'
 import { reasonFor } from './reason'
+import { isUpright } from './sizes'
 import type { Bloc } from './vote'
 
 /** A format with its price for all footage, and why it stands where it stands. */
@@ -15,44 +17,61 @@ export interface RankOptions {
   readonly deliverables?: readonly Format[]
   readonly lean?: Lean
   readonly policy: Policy
+  /** The region that the film is made for; null where it is not known. */
+  readonly mains?: Mains | null
   /** Formats that the editor tries, priced along with the others. */
   readonly tried?: readonly Format[]
   /** Sentences are only made for so many of the best; the rest have none. */
   readonly explained?: number
+  /** Tolls that are known already under these weights. */
+  readonly table?: TollTable
 }
+
+/** What prices are worked out from under some options. */
+export const pricingOf = ({
+  policy,
+  lean = 'balanced',
+  deliverables = [],
+  mains = null,
+  table,
+}: RankOptions): Pricing => ({ table: table ?? tollTable(leaning(policy, lean)), deliverables, mains })
 
 /** Prices every candidate for the footage and puts the best first. Does not depend on the order of the blocs. */
 export function rank(blocs: readonly Bloc[], options: RankOptions): Candidate[] {
-  const { deliverables = [], lean = 'balanced', tried = [], explained = Infinity } = options
-  const policy = leaning(options.policy, lean)
-  const priced = candidateFormats(blocs, deliverables, tried).map(pricing(blocs, deliverables, policy))
-  priced.sort((a, b) => comparePrices(a, b, lean))
-  return priced.map((price, i) => ({
-    ...price,
-    reason: i < explained ? reasonFor(price.format, blocs, deliverables, policy) : '',
-  }))
+  const { policy, lean = 'balanced', tried = [], explained = Infinity } = options
+  const pricing = pricingOf(options)
+  const { deliverables, mains } = pricing
+  return candidateFormats(blocs, { deliverables, mains, policy }, tried)
+    .map((format) => priceIn(format, blocs, pricing))
+    .sort((a, b) => comparePrices(a, b, lean))
+    .map((price, i) => ({
+      ...price,
+      reason: i < explained ? reasonFor(price.format, blocs, pricing) : '',
+    }))
 }
 
 /** The price of one format, sentence included. */
 export function priceOf(format: Format, blocs: readonly Bloc[], options: RankOptions): Candidate {
-  const { deliverables = [], lean = 'balanced' } = options
-  const policy = leaning(options.policy, lean)
-  return {
-    ...pricing(blocs, deliverables, policy)(format),
-    reason: reasonFor(format, blocs, deliverables, policy),
-  }
+  const pricing = pricingOf(options)
+  return { ...priceIn(format, blocs, pricing), reason: reasonFor(format, blocs, pricing) }
 }
 
 /** Differences of rounding are none. */
 const beyondDust = (x: number) => (Math.abs(x) < 1e-9 ? 0 : x)
 
-/** Better first. What ties is settled by progressive before interlaced, fewer pixels, a lower rate, and last by name. */
+/**
+ * Better first. What ties is settled by the larger share that is free, progressive before interlaced, fewer pixels, lying
+ * before upright, a lower rate, and last by name.
+ */
 function comparePrices(a: Price, b: Price, lean: Lean): number {
+  const freer = beyondDust(b.untouchedShare - a.untouchedShare)
   return (
-    (lean === 'majority' ? beyondDust(b.untouchedShare - a.untouchedShare) : 0) ||
+    (lean === 'majority' ? freer : 0) ||
     beyondDust(a.score - b.score) ||
+    freer ||
     Number(a.format.scan === 'interlaced') - Number(b.format.scan === 'interlaced') ||
     a.format.width * a.format.height - b.format.width * b.format.height ||
+    Number(isUpright(a.format)) - Number(isUpright(b.format)) ||
     toNumber(a.format.rate) - toNumber(b.format.rate) ||
     (formatText(a.format) < formatText(b.format) ? -1 : 1)
   )

@@ -1,16 +1,10 @@
 import { type Format, formatName, pixelSizeName } from '../format/format'
-import { rateWithScan } from '../rate/rate'
-import type { Charge, ChargeKind, Toll } from '../toll/charge'
-import type { Policy } from '../toll/policy'
+import { rateName, rateWithScan } from '../rate/rate'
+import type { Charge, ChargeKind } from '../toll/charge'
 import { percent, sentence } from '../toll/sentence'
-import { pictureOfFormat, tollOf } from '../toll/toll'
-import { plainTreatment } from '../toll/treatment'
+import type { Out, OutTerm } from './outgoing'
+import { type Fare, type Pricing, emptyOut, faresIn } from './price'
 import type { Bloc } from './vote'
-
-interface Priced {
-  readonly bloc: Bloc
-  readonly toll: Toll
-}
 
 /** A running time for reading: `38 s`, `4 min 12 s`, `1 h 05 min`. */
 export function runningTime(seconds: number): string {
@@ -20,37 +14,31 @@ export function runningTime(seconds: number): string {
   return `${Math.floor(whole / 3600)} h ${String(Math.floor(whole / 60) % 60).padStart(2, '0')} min`
 }
 
-/** Why a format stands where it stands: what stays untouched, what costs most, and what delivery adds. */
-export function reasonFor(
-  format: Format,
-  blocs: readonly Bloc[],
-  deliverables: readonly Format[],
-  policy: Policy,
-): string {
-  const priced = blocs.map((bloc) => ({ bloc, toll: tollOf(bloc.picture, format, plainTreatment, policy) }))
-  return [untouched(priced), dearest(priced), delivered(format, deliverables, policy)]
-    .filter(Boolean)
-    .join(' ')
+/** Why a format stands where it stands: what stays untouched, what costs most, and what is lost after the timeline. */
+export function reasonFor(format: Format, blocs: readonly Bloc[], pricing: Pricing): string {
+  const fares = faresIn(format, blocs, pricing)
+  const outs = fares.length > 0 ? fares.map(({ out }) => out) : [emptyOut(format, pricing)]
+  return [untouched(fares), dearest(fares), ...after(format, outs, pricing)].filter(Boolean).join(' ')
 }
 
-function untouched(priced: readonly Priced[]): string {
-  const total = priced.reduce((sum, p) => sum + p.bloc.weight, 0)
+function untouched(fares: readonly Fare[]): string {
+  const total = fares.reduce((sum, { bloc }) => sum + bloc.weight, 0)
   if (total === 0) return 'No footage votes.'
-  const free = priced.filter((p) => p.toll.grade === 'free')
-  const share = free.reduce((sum, p) => sum + p.bloc.weight, 0) / total
-  const seconds = free.reduce((sum, p) => sum + p.bloc.seconds, 0)
+  const free = fares.filter(({ toll }) => toll.grade === 'free')
+  const share = free.reduce((sum, { bloc }) => sum + bloc.weight, 0) / total
+  const seconds = free.reduce((sum, { bloc }) => sum + bloc.seconds, 0)
   if (share === 0) return 'Nothing stays untouched.'
   if (share > 1 - 1e-9) return 'All footage stays untouched.'
   return `${percent(share)} stays untouched (${runningTime(seconds)}).`
 }
 
 /** The kind of charge that loses most over all footage, with its time and its worst case. */
-function dearest(priced: readonly Priced[]): string {
+function dearest(fares: readonly Fare[]): string {
   const byKind = new Map<
     ChargeKind,
     { loss: number; seconds: number; worst: { charge: Charge; bloc: Bloc; loss: number } }
   >()
-  for (const { bloc, toll } of priced) {
+  for (const { bloc, toll } of fares) {
     for (const charge of toll.charges) {
       const loss = charge.loss * bloc.weight
       const entry = byKind.get(charge.kind)
@@ -70,13 +58,22 @@ function dearest(priced: readonly Priced[]): string {
   return `Dearest over ${runningTime(top.seconds)}: ${clip} ${sentence(top.worst.charge)}.`
 }
 
-function delivered(format: Format, deliverables: readonly Format[], policy: Policy): string {
-  if (deliverables.length === 0) return ''
-  const costs = deliverables.map((d) => ({
-    d,
-    toll: tollOf(pictureOfFormat(format), d, plainTreatment, policy),
-  }))
-  const [worst] = costs.sort((a, b) => b.toll.loss - a.toll.loss)
-  if (worst.toll.charges.length === 0) return 'Delivered as it is.'
-  return `Delivered as ${formatName(worst.d)}: ${worst.toll.charges.map(sentence).join('; ')}.`
+/** What is lost after the timeline, in one sentence a reason; the delivery that costs most stands for all. */
+function after(format: Format, outs: readonly Out[], { deliverables, mains }: Pricing): string[] {
+  const terms = outs.flatMap((out) => out.terms)
+  const dearestOf = (kind: OutTerm['kind']) =>
+    terms
+      .filter((term) => term.kind === kind)
+      .reduce<OutTerm | null>((worst, term) => (!worst || term.loss > worst.loss ? term : worst), null)
+  if (deliverables.length > 0) {
+    const worst = dearestOf('delivery')
+    if (!worst || worst.charges.length === 0) return ['Delivered as it is.']
+    return [`Delivered as ${formatName(worst.to!)}: ${worst.charges.map(sentence).join('; ')}.`]
+  }
+  const screen = dearestOf('screen')
+  return [
+    screen ? `Seen on an HD screen it is ${screen.charges.map(sentence).join('; ')}.` : '',
+    dearestOf('interlaced') ? 'Interlaced, and screens are progressive.' : '',
+    dearestOf('region') ? `${rateName(format.rate)} is foreign where mains have ${mains} Hz.` : '',
+  ]
 }

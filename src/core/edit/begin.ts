@@ -19,6 +19,7 @@ export function begin(id: string, at: string, { name, delivery, decided, habits 
   const doc: Doc = {
     project: {
       ...project,
+      mains: habits?.mains ?? project.mains,
       onMismatch: habits?.onMismatch ?? project.onMismatch,
       deliverables: delivery ? [delivery] : [],
     },

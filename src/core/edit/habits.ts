@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import { Format } from '../format/format'
+import { Mains } from '../toll/policy'
+import { regionRates } from '../choice/rates'
 import { type Rate, standardRates } from '../rate/rate'
 import { Rational, equal, rational, toNumber } from '../rational/rational'
 
@@ -7,13 +9,10 @@ import { Rational, equal, rational, toNumber } from '../rational/rational'
 export const OwnFormat = z.object({ id: z.string(), name: z.string().min(1).max(80), format: Format })
 export type OwnFormat = z.infer<typeof OwnFormat>
 
-/** Where mains lamps flicker at 50 or at 60 Hz, rates that go with them do not beat. */
-export const Mains = z.literal([50, 60])
-export type Mains = z.infer<typeof Mains>
-
 /** What an editor sets once; every new project begins with it. */
 export const Habits = z.object({
-  mains: Mains.default(50),
+  /** Null where the region is not known: films go everywhere. */
+  mains: Mains.nullable().default(null),
   onMismatch: z.enum(['ask', 'keep']).default('ask'),
   /** The picture's shape that a new project begins with, as it is typed. */
   shape: z.string().default('16:9'),
@@ -30,17 +29,20 @@ const byMains: Record<Mains, readonly Rate[]> = {
   60: [rational(30000, 1001), rational(60000, 1001), rational(24000, 1001), rational(120000, 1001)],
 }
 
+const inRegion = (mains: Mains | null): readonly Rate[] => (mains ? byMains[mains] : regionRates(null))
+
 /** The rate that a new project begins with. */
-export const usualRate = ({ rate, mains }: Habits): Rate => rate ?? byMains[mains][0]
+export const usualRate = ({ rate, mains }: Habits): Rate => rate ?? inRegion(mains)[0]
 
 /** The standard rates to choose from: the usual one, those of the mains region, then the rest, slowest first. */
 export function ratesInOrder(habits: Habits): Rate[] {
-  const order = [usualRate(habits), ...byMains[habits.mains], ...standardRates]
+  const order = [usualRate(habits), ...inRegion(habits.mains), ...standardRates]
   return order.filter((rate, i) => order.findIndex((other) => equal(other, rate)) === i)
 }
 
-/** Whether lamps on the mains may flicker at a rate: their light pulses at twice the mains frequency. */
-export const mayFlicker = (rate: Rate, mains: Mains): boolean => {
+/** Whether lamps on the mains may flicker at a rate: their light pulses at twice the mains frequency. Unknown mains do not. */
+export const mayFlicker = (rate: Rate, mains: Mains | null): boolean => {
+  if (mains === null) return false
   const pulses = (2 * mains) / toNumber(rate)
   // 1/1001 off is a beat of many seconds, which nobody sees.
   return Math.abs(pulses - Math.round(pulses)) > 0.01

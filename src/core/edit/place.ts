@@ -1,7 +1,7 @@
 import { type Rational, divide, nearestRational, rational } from '../rational/rational'
 import type { Format } from '../format/format'
 import { type FormatColour, makeFormat } from '../format/format'
-import { uprightSize } from '../choice/candidates'
+import { uprightSize } from '../choice/sizes'
 import { pictureOf } from '../toll/picture'
 import { plainTreatment } from '../toll/treatment'
 import { framesOf } from './carry'

@@ -5,7 +5,7 @@ import { Rational } from '../rational/rational'
 import { Corrections } from '../reading/correct'
 import { Fault } from '../reading/fault'
 import { Origins, Reading } from '../reading/reading'
-import { Lean, Policy, defaultPolicy } from '../toll/policy'
+import { Lean, Mains, Policy, type Weights, defaultPolicy, leaning } from '../toll/policy'
 import { Treatment } from '../toll/treatment'
 
 /** Who set a format, and from what. */
@@ -95,6 +95,8 @@ export const Project = z.object({
   deliverables: z.array(Format),
   lean: Lean,
   policy: Policy.default(defaultPolicy),
+  /** The region that the film is made for; null where it is not known. */
+  mains: Mains.nullable().default(null),
   /** What to do when a placed clip does not match: ask, or keep the timeline's format. */
   onMismatch: z.enum(['ask', 'keep']),
   clipOrder: z.array(z.string()),
@@ -116,6 +118,9 @@ export const timelinesOf = (doc: Doc): Timeline[] => doc.project.timelineOrder.m
 export const formatOf = (doc: Doc, timeline: Timeline): Format | null =>
   timeline.ownFormat ?? doc.project.format
 
+/** What tolls are weighed with in a project: its policy, under its lean. */
+export const weightsOf = ({ policy, lean }: Project): Weights => leaning(policy, lean)
+
 export const newProject = (id: string, name: string, createdAt: string): Project => ({
   id,
   name,
@@ -125,6 +130,7 @@ export const newProject = (id: string, name: string, createdAt: string): Project
   deliverables: [],
   lean: 'balanced',
   policy: defaultPolicy,
+  mains: null,
   onMismatch: 'ask',
   clipOrder: [],
   timelineOrder: [],

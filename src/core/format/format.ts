@@ -1,27 +1,22 @@
 import { z } from 'zod'
-import { Rational, equal, gcd, multiply, rational, toNumber } from '../rational/rational'
-import { rateWithScan } from '../rate/rate'
+import { FrameSize } from '../picture/size'
+import { type Rational, equal, gcd, multiply, rational, toNumber } from '../rational/rational'
+import { Rate, rateWithScan } from '../rate/rate'
 import { FieldOrder } from '../reading/reading'
 
-/** Width and height in stored pixels, and the shape of one pixel (width : height). */
-export const FrameSize = z.object({
-  width: z.number().int().positive(),
-  height: z.number().int().positive(),
-  pixelAspect: Rational,
-})
-export type FrameSize = z.infer<typeof FrameSize>
+export { FrameSize }
 
 /** The colour of a format: H.273 names, and the bits of one sample. */
 export const FormatColour = z.object({
   primaries: z.string(),
   transfer: z.string(),
-  bitDepth: z.number().int(),
+  bitDepth: z.number().int().min(1).max(32),
 })
 export type FormatColour = z.infer<typeof FormatColour>
 
 /** Frame size, pixel shape, rate, scan and colour: what a project or a timeline runs in. */
 export const Format = FrameSize.extend({
-  rate: Rational,
+  rate: Rate,
   scan: z.enum(['progressive', 'interlaced']),
   /** Null when progressive. */
   fieldOrder: FieldOrder.nullable(),
@@ -121,6 +116,16 @@ export const sizeName = (size: { width: number; height: number }): string => `${
 /** A format as it is typed and printed: `3840x2160@23.976p`, `1440x1080/4:3@50i`. */
 export const formatText = (format: Format): string =>
   `${sizeText(format)}@${rateWithScan(format.rate, format.scan)}`
+
+/** Equal for formats that are the same in everything, colour and field order too. */
+export const formatKey = (format: Format): string =>
+  [
+    formatText(format),
+    format.fieldOrder,
+    format.colour.primaries,
+    format.colour.transfer,
+    format.colour.bitDepth,
+  ].join(' ')
 
 /** A format for the eye: `1440×1080 (4:3) · 50i`. */
 export const formatName = (format: Format): string =>

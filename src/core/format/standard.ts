@@ -55,6 +55,16 @@ export const standardSizes: readonly StandardSize[] = [
   size('21:9', 5120, 2160),
 ]
 
+/** The rasters that are squeezed on tape (ITU-R BT.601, SMPTE ST 125; HD as tapes hold it); no other format has pixels that are not square. */
+const tapeRasters = [
+  ...[720, 704].flatMap((width) => [480, 486, 576].map((height) => `${width}x${height}`)),
+  '1440x1080',
+  '1280x1080',
+  '960x720',
+]
+export const isTapeRaster = ({ width, height }: FrameSize): boolean =>
+  tapeRasters.includes(`${width}x${height}`)
+
 const interlacedLines = [480, 486, 576, 1080]
 const interlacedRates = [rational(25), rational(30000, 1001), rational(30)]
 

@@ -1,6 +1,10 @@
-import { type Rational, nearestRational, rational, toNumber } from '../rational/rational'
+import { Rational, equal, nearestRational, rational, toNumber } from '../rational/rational'
 
-/** Frames (never fields) per second, exact. */
+/** Frames (never fields) per second, exact: above 0, at most 1000, its terms under 2³¹ as every wrapper holds them. */
+export const Rate = Rational.refine(
+  ({ num, den }) => num > 0 && num / den <= 1000 && Math.max(num, den) < 2 ** 31,
+  { error: 'a rate is more than 0 and at most 1000 frames a second' },
+)
 export type Rate = Rational
 
 const ntsc = (nominal: number): Rate => rational(nominal * 1000, 1001)
@@ -51,8 +55,15 @@ export function rateName(rate: Rate): string {
 export const rateFraction = (rate: Rate): string =>
   rate.den === 1 ? String(rate.num) : `${rate.num}/${rate.den}`
 
+/** Twice a rate: the fields of an interlaced one. */
+export const doubled = ({ num, den }: Rate): Rate => rational(num * 2, den)
+/** Half of a rate. */
+export const halved = ({ num, den }: Rate): Rate => rational(num, den * 2)
+
+export const isStandardRate = (rate: Rate): boolean => standardRates.some((known) => equal(known, rate))
+
 /** A rate with its scan, as in `50i` (fields) and `25p` (frames). */
 export const rateWithScan = (rate: Rate, scan: string | null): string =>
   scan === 'interlaced'
-    ? `${rateName(rational(rate.num * 2, rate.den))}i`
+    ? `${rateName(doubled(rate))}i`
     : `${rateName(rate)}${scan === 'progressive' ? 'p' : ''}`

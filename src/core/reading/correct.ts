@@ -1,13 +1,14 @@
 import { z } from 'zod'
-import { Rational, equal, toNumber } from '../rational/rational'
+import { PixelAspect } from '../picture/size'
+import { type Rational, equal, toNumber } from '../rational/rational'
 import { aspectName, displaySize } from '../format/format'
-import { rateName } from '../rate/rate'
+import { Rate, rateName } from '../rate/rate'
 import { Colour, FieldOrder, type Reading, Rotation, type VideoFacts } from './reading'
 
 /** The editor's word over a file's claims; what is left out stays as claimed. */
 export const Corrections = z.object({
-  rate: Rational.optional(),
-  pixelAspect: Rational.optional(),
+  rate: Rate.optional(),
+  pixelAspect: PixelAspect.optional(),
   scan: z.enum(['progressive', 'interlaced']).optional(),
   fieldOrder: FieldOrder.optional(),
   rotation: Rotation.optional(),

@@ -13,6 +13,7 @@ import { readJpeg } from './still/jpeg'
 import { readGif, readTiff, readWebp } from './still/others'
 import { readPng } from './still/png'
 import { readWave } from './wave/read'
+import { plausible } from './plausible'
 import type { Origins, Reading } from './reading'
 
 /** What came of reading one file. With a fault, the facts that could still be read may be there. */
@@ -72,9 +73,7 @@ export async function read(source: ByteSource, signal?: AbortSignal): Promise<Re
     const head = await file.some(0, headLength)
     const wrapper = wrappers.find((w) => w.begins(head))
     if (!wrapper) return failed('not-media', 'This is no picture or sound file that is known here.', 0)
-    const { reading, origins, fault } = await wrapper.read(file)
-    if (fault) return reading ? { ok: false, error: fault, reading, origins } : { ok: false, error: fault }
-    return { ok: true, reading: reading!, origins }
+    return settled(await wrapper.read(file))
   } catch (error) {
     if (error instanceof ReadingFault) return { ok: false, error: error.fault }
     signal?.throwIfAborted()
@@ -84,6 +83,21 @@ export async function read(source: ByteSource, signal?: AbortSignal): Promise<Re
       `The file could not be opened: ${error instanceof Error ? error.message : error}`,
     )
   }
+}
+
+/** What leaves the reader: nothing absurd, and no picture or sound without one that can be believed. */
+function settled({ reading: claimed, origins, fault }: WrapperReading): ReadResult {
+  if (!claimed) return { ok: false, error: fault! }
+  const reading = plausible(claimed)
+  const error =
+    fault ??
+    (claimed.video && !reading.video
+      ? {
+          code: 'damaged' as const,
+          message: `The picture claims to be ${claimed.video.width}×${claimed.video.height}. Copy the file again.`,
+        }
+      : null)
+  return error ? { ok: false, error, reading, origins } : { ok: true, reading, origins }
 }
 
 const failed = (code: Fault['code'], message: string, offset?: number): ReadResult => ({

@@ -1,12 +1,14 @@
 import { z } from 'zod'
-import { Rational } from '../rational/rational'
+import { PixelAspect, Pixels } from '../picture/size'
+import { Rate } from '../rate/rate'
+import { rational } from '../rational/rational'
 
 /** Colour as ITU-T H.273 code points, named; null where the file does not say. */
 export const Colour = z.object({
-  primaries: z.string().nullable(),
-  transfer: z.string().nullable(),
-  matrix: z.string().nullable(),
-  range: z.enum(['full', 'limited']).nullable(),
+  primaries: z.string().nullable().default(null),
+  transfer: z.string().nullable().default(null),
+  matrix: z.string().nullable().default(null),
+  range: z.enum(['full', 'limited']).nullable().default(null),
 })
 export type Colour = z.infer<typeof Colour>
 
@@ -17,57 +19,71 @@ export type FieldOrder = z.infer<typeof FieldOrder>
 export const Rotation = z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)])
 export type Rotation = z.infer<typeof Rotation>
 
+/** A count that any file can hold; beyond it a header lies. */
+const Count = z
+  .number()
+  .int()
+  .nonnegative()
+  .max(2 ** 40)
+/** A rate as a figure, for what is measured of a variable clip. */
+const RateFigure = z.number().positive().max(1000)
+/** A month of film: longer is no recording. */
+const longestSeconds = 30 * 24 * 3600
+
 export const VideoFacts = z.object({
-  codec: z.string(),
-  profile: z.string().nullable(),
+  codec: z.string().default('unknown'),
+  profile: z.string().nullable().default(null),
   /** Stored picture after codec cropping, before pixel shape and rotation. */
-  width: z.number().int().positive(),
-  height: z.number().int().positive(),
-  pixelAspect: Rational,
+  width: Pixels,
+  height: Pixels,
+  pixelAspect: PixelAspect.default(rational(1)),
   /** Clockwise turn, in degrees, that shows the picture upright. */
-  rotation: Rotation,
-  rate: Rational.nullable(),
-  rateMode: z.enum(['constant', 'variable', 'unknown']),
+  rotation: Rotation.default(0),
+  rate: Rate.nullable().default(null),
+  rateMode: z.enum(['constant', 'variable', 'unknown']).default('unknown'),
   /** With `variable` only: frames per second, and the share of frames that last more than 10 % off nominal. */
-  minRate: z.number().optional(),
-  maxRate: z.number().optional(),
-  meanRate: z.number().optional(),
-  medianRate: z.number().optional(),
-  offNominalShare: z.number().optional(),
-  frameCount: z.number().int().nonnegative().nullable(),
-  scan: Scan,
-  fieldOrder: FieldOrder.nullable(),
-  bitDepth: z.number().int().nullable(),
-  chroma: z.string().nullable(),
-  alpha: z.boolean(),
-  colour: Colour,
+  minRate: RateFigure.optional(),
+  maxRate: RateFigure.optional(),
+  meanRate: RateFigure.optional(),
+  medianRate: RateFigure.optional(),
+  offNominalShare: z.number().min(0).max(1).optional(),
+  frameCount: Count.nullable().default(null),
+  scan: Scan.default('unknown'),
+  fieldOrder: FieldOrder.nullable().default(null),
+  bitDepth: z.number().int().min(1).max(32).nullable().default(null),
+  chroma: z.string().nullable().default(null),
+  alpha: z.boolean().default(false),
+  colour: Colour.prefault({}),
 })
 export type VideoFacts = z.infer<typeof VideoFacts>
 
 export const AudioFacts = z.object({
-  codec: z.string(),
-  channels: z.number().int().nullable(),
-  sampleRate: z.number().nullable(),
-  bitDepth: z.number().int().nullable(),
+  codec: z.string().default('unknown'),
+  channels: z.number().int().min(1).max(256).nullable().default(null),
+  sampleRate: z.number().positive().max(1_000_000).nullable().default(null),
+  bitDepth: z.number().int().min(1).max(64).nullable().default(null),
 })
 export type AudioFacts = z.infer<typeof AudioFacts>
 
 export const Note = z.object({ code: z.string(), message: z.string() })
 export type Note = z.infer<typeof Note>
 
-/** All that was found out about one file. The same fields stand in the store, the project file and the terminal's JSON. */
+/**
+ * All that was found out about one file. The same fields stand in the store, the project file and the terminal's JSON.
+ * Every reading has passed this schema before it leaves the reader: what is not stated is null, and nothing is absurd.
+ */
 export const Reading = z.object({
   kind: z.enum(['video', 'still', 'audio']),
-  container: z.string(),
-  sizeBytes: z.number(),
-  durationSec: z.number().nullable(),
-  video: VideoFacts.nullable(),
-  audio: z.array(AudioFacts),
-  timecode: z.object({ start: z.string(), dropFrame: z.boolean() }).nullable(),
-  recordedAt: z.string().nullable(),
+  container: z.string().default('unknown'),
+  sizeBytes: z.number().int().nonnegative().default(0),
+  durationSec: z.number().min(0).max(longestSeconds).nullable().default(null),
+  video: VideoFacts.nullable().default(null),
+  audio: z.array(AudioFacts).default([]),
+  timecode: z.object({ start: z.string(), dropFrame: z.boolean().default(false) }).nullable().default(null),
+  recordedAt: z.iso.datetime({ offset: true, local: true }).nullable().default(null),
   /** Reel or camera name, where the file states one. */
-  reel: z.string().nullable(),
-  notes: z.array(Note),
+  reel: z.string().nullable().default(null),
+  notes: z.array(Note).default([]),
 })
 export type Reading = z.infer<typeof Reading>
 

@@ -6,6 +6,9 @@ export type Grade = 'free' | 'light' | 'heavy' | 'severe'
 export const grades: readonly Grade[] = ['free', 'light', 'heavy', 'severe']
 export const worse = (a: Grade, b: Grade): Grade => (grades.indexOf(a) >= grades.indexOf(b) ? a : b)
 
+/** What of the colour is converted: between standard and high dynamic range, from PQ to HLG or back, or primaries alone. */
+export type ColourStep = 'dynamic-range' | 'transfer' | 'primaries'
+
 /** What a clip pays, by kind, with the figures that its sentence needs. */
 export type ChargeFigures =
   | { readonly kind: 'enlarge'; readonly scaleX: number; readonly scaleY: number }
@@ -22,9 +25,12 @@ export type ChargeFigures =
       readonly periodSource: number
       readonly judderMs: number
     }
+  | { readonly kind: 'pulldown' }
+  | { readonly kind: 'blend'; readonly share: number }
   | { readonly kind: 'speed'; readonly speed: number }
   | { readonly kind: 'deinterlace'; readonly doubleRate: boolean }
   | { readonly kind: 'weave' }
+  | { readonly kind: 'fields-from-frames' }
   | { readonly kind: 'field-order' }
   | { readonly kind: 'field-rescale' }
   | {
@@ -33,7 +39,7 @@ export type ChargeFigures =
       readonly minRate: number | null
       readonly maxRate: number | null
     }
-  | { readonly kind: 'colour'; readonly from: string; readonly to: string; readonly dynamicRange: boolean }
+  | { readonly kind: 'colour'; readonly from: string; readonly to: string; readonly of: ColourStep }
   | { readonly kind: 'depth'; readonly from: number; readonly to: number }
 
 export type ChargeKind = ChargeFigures['kind']

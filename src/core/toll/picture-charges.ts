@@ -1,9 +1,9 @@
 import type { Format } from '../format/format'
 import { type Fit, fitPicture } from '../framing/framing'
 import { isHdr } from '../reading/colour'
-import { type Charge, gradeBy } from './charge'
+import { type Charge, type ColourStep, gradeBy } from './charge'
 import type { Picture } from './picture'
-import type { Policy } from './policy'
+import type { Weights } from './policy'
 import type { Treatment } from './treatment'
 
 /** Below this, a share or a departure is rounding, not a charge. */
@@ -14,26 +14,26 @@ export function framingCharges(
   picture: Picture,
   format: Format,
   treatment: Treatment,
-  policy: Policy,
+  weights: Weights,
 ): { charges: Charge[]; fit: Fit } {
   const fit = fitPicture(picture, format, treatment)
   const charges: Charge[] = []
   const { scaleX, scaleY } = fit
   const largest = Math.max(scaleX, scaleY)
   if (largest > 1 + dust) {
-    const loss = 1 - 1 / (Math.max(1, scaleX) * Math.max(1, scaleY))
+    const loss = weights.invented * inventedShare(scaleX, scaleY)
     charges.push({ kind: 'enlarge', scaleX, scaleY, grade: gradeBy(largest, 1.1, 1.5), loss })
   } else if (Math.min(scaleX, scaleY) < 1 - dust) {
-    const loss = policy.unusedDetail * (1 - scaleX * scaleY)
+    const loss = weights.unused * (1 - scaleX * scaleY)
     charges.push({ kind: 'reduce', scaleX, scaleY, headroom: fit.headroom, grade: 'light', loss })
   }
-  const partly = (share: number) => ({ grade: gradeBy(share, 0.05, 0.35), loss: policy.barsOrCrop * share })
+  const partly = (share: number, weight: number) => ({ grade: gradeBy(share, 0.05, 0.35), loss: weight * share })
   if (fit.barsShare > dust) {
     charges.push({
       kind: 'bars',
       share: fit.barsShare,
       bars: fit.bars,
-      ...partly(fit.barsShare),
+      ...partly(fit.barsShare, weights.bars),
     })
   }
   if (fit.cropShare > dust) {
@@ -41,7 +41,7 @@ export function framingCharges(
       kind: 'crop',
       share: fit.cropShare,
       crop: fit.crop,
-      ...partly(fit.cropShare),
+      ...partly(fit.cropShare, weights.crop),
     })
   }
   const departure = Math.abs(Math.log(fit.distortion))
@@ -51,31 +51,50 @@ export function framingCharges(
       kind: 'distort',
       ratio: fit.distortion,
       grade,
-      loss: Math.min(1, policy.distortion * departure),
+      loss: Math.min(1, weights.distortion * departure),
     })
   }
   return { charges, fit }
 }
 
+/** Share of the output's pixels that an enlargement invents; an axis that shrinks invents none. */
+export const inventedShare = (scaleX: number, scaleY: number): number =>
+  1 - 1 / (Math.max(1, scaleX) * Math.max(1, scaleY))
+
 /** What colour and depth cost. A clip that does not state its colour is taken to be as the format. */
-export function colourCharges(picture: Picture, format: Format, policy: Policy): Charge[] {
+export function colourCharges(picture: Picture, format: Format, weights: Weights): Charge[] {
   const charges: Charge[] = []
   const { colour } = format
-  if (picture.transfer !== null && isHdr(picture.transfer) !== isHdr(colour.transfer)) {
-    const [from, to] = [picture.transfer, colour.transfer]
-    charges.push({ kind: 'colour', from, to, dynamicRange: true, grade: 'heavy', loss: policy.dynamicRange })
-  } else if (picture.primaries !== null && picture.primaries !== colour.primaries) {
-    const [from, to] = [picture.primaries, colour.primaries]
-    charges.push({ kind: 'colour', from, to, dynamicRange: false, grade: 'light', loss: policy.primaries })
+  const step = colourStep(picture, format)
+  if (step === 'primaries') {
+    const [from, to] = [picture.primaries!, colour.primaries]
+    charges.push({ kind: 'colour', from, to, of: step, grade: 'light', loss: weights.primaries })
+  } else if (step) {
+    const [from, to] = [picture.transfer!, colour.transfer]
+    const [grade, loss] =
+      step === 'dynamic-range'
+        ? (['heavy', weights.dynamicRange] as const)
+        : (['light', weights.transfer] as const)
+    charges.push({ kind: 'colour', from, to, of: step, grade, loss })
   }
   if (picture.bitDepth !== null && picture.bitDepth > colour.bitDepth) {
-    charges.push({
-      kind: 'depth',
-      from: picture.bitDepth,
-      to: colour.bitDepth,
-      grade: 'light',
-      loss: policy.depth,
-    })
+    const [from, to] = [picture.bitDepth, colour.bitDepth]
+    charges.push({ kind: 'depth', from, to, grade: 'light', loss: weights.depth })
   }
   return charges
 }
+
+/** The conversion that a clip's colour needs to stand in a format; the dearest of several names them all. */
+function colourStep(picture: Picture, { colour }: Format): ColourStep | null {
+  const { transfer, primaries } = picture
+  if (transfer !== null && isHdr(transfer) !== isHdr(colour.transfer)) return 'dynamic-range'
+  if (transfer !== null && isHdr(transfer) && transfer !== colour.transfer) return 'transfer'
+  if (primaries === null || primaries === colour.primaries) return null
+  // Standard definition is brought to BT.709 by its matrix alone, as everybody does it.
+  if (primaries.startsWith('bt601') && colour.primaries === 'bt709' && isStandardDefinition(picture)) return null
+  return 'primaries'
+}
+
+/** Pictures of the 525- and 625-line systems (ITU-R BT.601), turned ones too. */
+const isStandardDefinition = ({ width, height }: Picture): boolean =>
+  Math.min(width, height) <= 576 && Math.max(width, height) <= 1024

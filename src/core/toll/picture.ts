@@ -40,8 +40,17 @@ export function pictureOf(video: VideoFacts): Picture {
   }
 }
 
+/** Keys once made; pictures are values and do not change. */
+const keys = new WeakMap<Picture, string>()
+
 /** Equal for pictures that pay the same in every format. */
-export const pictureKey = (p: Picture): string =>
+export function pictureKey(picture: Picture): string {
+  let key = keys.get(picture)
+  if (key === undefined) keys.set(picture, (key = keyOf(picture)))
+  return key
+}
+
+const keyOf = (p: Picture): string =>
   [
     p.width,
     p.height,
@@ -53,6 +62,8 @@ export const pictureKey = (p: Picture): string =>
     p.scan,
     p.fieldOrder,
     p.offNominalShare,
+    p.minRate,
+    p.maxRate,
     p.primaries,
     p.transfer,
     p.bitDepth,

@@ -6,15 +6,37 @@ export type Lean = z.infer<typeof Lean>
 
 const weight = z.number().min(0).max(1)
 
-/** The weights of all charges: the one place where they stand, shown to and changeable by the editor. */
+/** What a lean sets: how much it weighs that detail is left unused, that pixels are invented, that the frame stays empty. */
+const leanWeights = (unused: number, invented: number, bars: number) =>
+  z
+    .object({
+      /** Loss for each share of the source's pixels that a reduction leaves unused. */
+      unused: weight.default(unused),
+      /** Loss for each share of the output's pixels that an enlargement invents. */
+      invented: weight.default(invented),
+      /** Loss for each share of the frame that is barred. */
+      bars: weight.default(bars),
+    })
+    .prefault({})
+export type LeanWeights = z.infer<ReturnType<typeof leanWeights>>
+
+/** Every weight of a charge and every share of the choice: the one place where they stand, shown to and changeable by the editor. */
 export const Policy = z.object({
-  /** Loss for each share of the source's pixels that a reduction leaves unused. */
-  unusedDetail: weight.default(0.3),
-  /** Loss for each share of the frame that is barred, or of the picture that is cropped. */
-  barsOrCrop: weight.default(0.5),
+  /** Majority ranks otherwise and weighs as balanced does. */
+  leans: z
+    .object({
+      balanced: leanWeights(0.3, 1, 0.5),
+      sharp: leanWeights(0.12, 1, 0.5),
+      detail: leanWeights(1, 0.3, 0.25),
+    })
+    .prefault({}),
+  /** Loss for each share of the picture that is cropped. */
+  crop: weight.default(0.5),
   distortion: z.number().min(0).max(10).default(2),
-  evenHold: weight.default(0.03),
-  evenSkip: weight.default(0.05),
+  /** Loss for the share of timeline frames that show a source frame again. */
+  repeat: weight.default(0.06),
+  /** Loss for the share of source frames that are left out. */
+  skip: weight.default(0.05),
   slip: weight.default(0.02),
   /** Loss for each slip a minute, at most `slipMost`. */
   slipPerMinute: weight.default(0.01),
@@ -22,26 +44,59 @@ export const Policy = z.object({
   /** Loss for each millisecond of judder, at most `judderMost`. */
   judderPerMs: weight.default(0.04),
   judderMost: weight.default(0.6),
+  pulldown: weight.default(0.02),
+  /** Loss for the share of frames that two source frames are mixed in, besides half of what unevenness costs. */
+  blend: weight.default(0.1),
   speedSlight: weight.default(0.005),
   speed: weight.default(0.2),
   deinterlaceSameRate: weight.default(0.15),
   deinterlaceDoubleRate: weight.default(0.08),
   weave: weight.default(0.6),
+  fieldsFromFrames: weight.default(0.02),
   fieldOrder: weight.default(0.03),
   fieldRescale: weight.default(0.15),
   variableRate: weight.default(0.02),
   variableMost: weight.default(0.2),
   dynamicRange: weight.default(0.1),
+  /** PQ to HLG and back. */
+  transfer: weight.default(0.02),
   primaries: weight.default(0.01),
   depth: weight.default(0.02),
+  /** Of the enlargement of a timeline to the screen that it will be seen on, where no delivery is known. */
+  screen: weight.default(0.6),
+  /** An interlaced timeline where no delivery is known: screens are progressive. */
+  interlacedOut: weight.default(0.06),
+  /** A rate that is foreign to the mains region, where no delivery is known. */
+  foreignRate: weight.default(0.03),
+  /** Shares of the weight that something has to hold before it counts in the choice. */
+  shares: z
+    .object({
+      /** To propose its size or its rate. */
+      proposes: weight.default(0.1),
+      /** For an orientation, upright or lying, to be offered. */
+      orientation: weight.default(0.25),
+      /** For a size that nobody would set up otherwise. */
+      oddSize: weight.default(0.9),
+      /** For interlaced footage to propose an interlaced format. */
+      interlaced: weight.default(0.5),
+    })
+    .prefault({}),
 })
 export type Policy = z.infer<typeof Policy>
 
 export const defaultPolicy: Policy = Policy.parse({})
 
-/** What detail left unused weighs under each lean. Majority ranks otherwise and weighs as balanced does. */
-const unusedDetail: Record<Lean, number> = { balanced: 0.3, sharp: 0.12, detail: 1, majority: 0.3 }
+/** A policy under a lean: what tolls are weighed with. */
+export type Weights = Policy & LeanWeights
 
-/** The policy under a lean: only the weight of unused detail moves. */
-export const leaning = (policy: Policy, lean: Lean): Policy =>
-  lean === 'balanced' ? policy : { ...policy, unusedDetail: unusedDetail[lean] }
+/** The policy under a lean. */
+export const leaning = (policy: Policy, lean: Lean): Weights => ({
+  ...policy,
+  ...policy.leans[lean === 'majority' ? 'balanced' : lean],
+})
+
+export const defaultWeights: Weights = leaning(defaultPolicy, 'balanced')
+
+/** The mains frequency of a region: where lamps flicker at 50 or at 60 Hz, rates that go with them do not beat. */
+export const Mains = z.literal([50, 60])
+export type Mains = z.infer<typeof Mains>

@@ -1,5 +1,6 @@
 import type { Sides } from '../framing/framing'
 import type { Charge, Toll } from './charge'
+import { inventedShare } from './picture-charges'
 
 /** A number with as many decimals as help: `2.0`, `1.42`, `13`. */
 export const figure = (value: number, decimals = 1): string => value.toFixed(decimals)
@@ -69,7 +70,7 @@ export function sentence(charge: Charge): string {
   switch (charge.kind) {
     case 'enlarge': {
       const { scaleX, scaleY } = charge
-      const share = percent(charge.loss)
+      const share = percent(inventedShare(scaleX, scaleY))
       return Math.abs(scaleX - scaleY) < 0.005
         ? `enlarged ${factor(scaleX)}: ${share} of the pixels invented`
         : `enlarged ${factor(scaleX)} across, ${factor(scaleY)} down: ${share} of the pixels invented`
@@ -94,6 +95,10 @@ export function sentence(charge: Charge): string {
       return `one frame ${charge.drops ? 'dropped' : 'shown twice'} every ${figure(charge.seconds)} s`
     case 'uneven':
       return `${unevenPattern(charge.periodTimeline, charge.periodSource)}, judder ${figure(charge.judderMs)} ms`
+    case 'pulldown':
+      return '2:3 pulldown: every frame whole, in 2 and 3 fields in turn'
+    case 'blend':
+      return `two frames mixed in ${percent(charge.share)} of the frames`
     case 'speed':
       return `every frame once, ${speedWords(charge.speed)}: running time × ${timesLonger(charge.speed)}`
     case 'deinterlace':
@@ -102,6 +107,8 @@ export function sentence(charge: Charge): string {
         : 'deinterlaced: one motion sample in two kept'
     case 'weave':
       return 'fields woven: combs on everything that moves'
+    case 'fields-from-frames':
+      return 'one field from each frame: all motion kept, half of the lines'
     case 'field-order':
       return 'field order turned: one line of shift'
     case 'field-rescale':
@@ -114,9 +121,7 @@ export function sentence(charge: Charge): string {
       return `variable rate${range}: ${percent(charge.share)} of the frames off by more than 10 %`
     }
     case 'colour':
-      return charge.dynamicRange
-        ? `dynamic range converted, ${charge.from} to ${charge.to}`
-        : `colour converted, ${charge.from} to ${charge.to}`
+      return `${charge.of === 'dynamic-range' ? 'dynamic range' : charge.of === 'transfer' ? 'transfer' : 'colour'} converted, ${charge.from} to ${charge.to}`
     case 'depth':
       return `${charge.from} bit brought to ${charge.to} bit`
   }
@@ -158,12 +163,18 @@ export function shortWords(charge: Charge): string {
       return `slips every ${charge.seconds.toFixed(0)} s`
     case 'uneven':
       return `uneven, ${figure(charge.judderMs)} ms`
+    case 'pulldown':
+      return '2:3 pulldown'
+    case 'blend':
+      return `mixed ${percent(charge.share)}`
     case 'speed':
       return speedWords(charge.speed)
     case 'deinterlace':
       return charge.doubleRate ? 'fields to frames' : '1 field in 2'
     case 'weave':
       return 'combs'
+    case 'fields-from-frames':
+      return 'a field from each'
     case 'field-order':
       return 'field order'
     case 'field-rescale':

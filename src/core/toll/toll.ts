@@ -3,7 +3,7 @@ import { type Toll, tollFrom } from './charge'
 import { motionCharges } from './motion-charges'
 import type { Picture } from './picture'
 import { colourCharges, framingCharges } from './picture-charges'
-import { type Policy, defaultPolicy } from './policy'
+import { type Weights, defaultWeights } from './policy'
 import { type Treatment, plainTreatment } from './treatment'
 
 /** What a clip pays to run in a format under a treatment. Free when nothing happens to it. */
@@ -11,13 +11,13 @@ export function tollOf(
   picture: Picture,
   format: Format,
   treatment: Treatment = plainTreatment,
-  policy: Policy = defaultPolicy,
+  weights: Weights = defaultWeights,
 ): Toll {
-  const { charges, fit } = framingCharges(picture, format, treatment, policy)
+  const { charges, fit } = framingCharges(picture, format, treatment, weights)
   return tollFrom([
     ...charges,
-    ...motionCharges(picture, format, fit, treatment, policy),
-    ...colourCharges(picture, format, policy),
+    ...motionCharges(picture, format, fit, treatment, weights),
+    ...colourCharges(picture, format, weights),
   ])
 }
 

@@ -2,7 +2,7 @@
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { differencesFrom, oddities } from '../../../core/check/marks'
-import type { Clip } from '../../../core/edit/project'
+import { type Clip, weightsOf } from '../../../core/edit/project'
 import { formatName } from '../../../core/format/format'
 import { pictureOf } from '../../../core/toll/picture'
 import { tollSentence } from '../../../core/toll/sentence'
@@ -28,7 +28,7 @@ const marks = computed(() => {
 const toll = computed(() => {
   const reading = props.clip?.reading
   if (!reading?.video || reading.kind !== 'video' || !project.format || !project.doc) return null
-  return tollOf(pictureOf(reading.video), project.format, undefined, project.doc.project.policy)
+  return tollOf(pictureOf(reading.video), project.format, undefined, weightsOf(project.doc.project))
 })
 </script>
 

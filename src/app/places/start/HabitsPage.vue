@@ -86,17 +86,19 @@ async function importFile(file: File) {
       <dl>
         <dt>mains where you film</dt>
         <dd>
-          <label v-for="hertz in [50, 60] as const" :key="hertz"
+          <label v-for="hertz in [50, 60, null] as const" :key="String(hertz)"
             ><input
               type="radio"
               name="mains"
               :checked="habits.habits.mains === hertz"
               @change="habits.set('mains', hertz)"
             />
-            {{ hertz }} Hz</label
+            {{ hertz ? `${hertz} Hz` : 'not known' }}</label
           >
           <span class="quiet"
-            >lamps pulse at {{ 2 * habits.habits.mains }} a second: rates that divide it do not flicker</span
+            ><template v-if="habits.habits.mains"
+              >lamps pulse at {{ 2 * habits.habits.mains }} a second: rates that divide it do not flicker</template
+            ><template v-else>no rate counts as foreign, and none as safe from flicker</template></span
           >
         </dd>
         <dt>shape</dt>
@@ -112,7 +114,7 @@ async function importFile(file: File) {
             class="short"
             @commit="setRate"
           />
-          <span v-if="!habits.habits.rate" class="quiet">from the mains region</span>
+          <span v-if="!habits.habits.rate" class="quiet">{{ habits.habits.mains ? 'from the mains region' : 'until a region is known' }}</span>
         </dd>
         <dt>a clip that does not match</dt>
         <dd>

@@ -36,7 +36,7 @@ const scored = computed(() => {
   const tried = yard.candidate
   if (tried && !formats.some((f) => formatText(f) === formatText(tried))) formats.push(tried)
   return formats.map((format) => {
-    const parts = scoreParts(format, yard.ballot.blocs, yard.options)
+    const parts = scoreParts(format, yard.ballot.blocs, yard.pricing)
     return { format, parts, sums: byAspect(parts), score: parts.reduce((sum, part) => sum + part.value, 0) }
   })
 })

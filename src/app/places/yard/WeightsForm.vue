@@ -1,96 +1,155 @@
 <script setup lang="ts">
-import { Button, InputNumber } from 'ant-design-vue'
+import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { type Policy, defaultPolicy } from '../../../core/toll/policy'
 import { useProject } from '../../../stores/project'
+import { useYard } from '../../../stores/yard'
+import WeightInput from './WeightInput.vue'
+import { type FlatWeight, leanWords, shareWords, weightGroups } from './weights'
 
-/** The weights of all charges: shown, changeable, and the ranking follows at once. */
+/** Every weight and share of the choice: shown, changeable, and the ranking follows at once. */
 const project = useProject()
+const yard = useYard()
 const policy = computed(() => project.doc!.project.policy)
+const leans = ['balanced', 'sharp', 'detail'] as const
+const leanKeys = Object.keys(leanWords) as (keyof typeof leanWords)[]
+const shareKeys = Object.keys(shareWords) as (keyof typeof shareWords)[]
 
-const words: Record<keyof Policy, string> = {
-  unusedDetail: 'detail left unused, balanced lean',
-  barsOrCrop: 'bars and crop, a share',
-  distortion: 'distortion',
-  evenHold: 'every frame shown again, evenly',
-  evenSkip: 'frames left out evenly',
-  slip: 'slip',
-  slipPerMinute: 'slip, each a minute',
-  slipMost: 'slips, at most',
-  judderPerMs: 'judder, each millisecond',
-  judderMost: 'judder, at most',
-  speedSlight: 'speed within 0.1 %',
-  speed: 'other speed, not wanted',
-  deinterlaceSameRate: 'deinterlaced, same rate',
-  deinterlaceDoubleRate: 'deinterlaced, double rate',
-  weave: 'fields woven on progressive',
-  fieldOrder: 'field order turned',
-  fieldRescale: 'fields rescaled',
-  variableRate: 'variable rate',
-  variableMost: 'frames off nominal, at most',
-  dynamicRange: 'dynamic range converted',
-  primaries: 'primaries converted',
-  depth: 'depth reduced',
+/** How many figures are not as usual. */
+const changed = computed(() => countDifferences(policy.value, defaultPolicy))
+function countDifferences(is: object, usual: object): number {
+  return Object.entries(usual).reduce((sum, [key, value]) => {
+    const own = (is as Record<string, unknown>)[key]
+    return sum + (typeof value === 'object' ? countDifferences(own as object, value) : Number(own !== value))
+  }, 0)
 }
-const keys = Object.keys(words) as (keyof Policy)[]
-const changed = computed(() => keys.filter((key) => policy.value[key] !== defaultPolicy[key]).length)
 
-/** A comma is a point as well. */
-const point = (text: string) => text.replace(',', '.')
-
-function set(key: keyof Policy, value: unknown) {
-  const number = Number(value)
-  if (!(number >= 0 && number <= 10)) return
+const set = (words: string, number: number, change: (policy: Policy) => void) =>
   project.edit(
-    `weigh ${words[key]} ${number}`,
-    (doc) => void (doc.project.policy[key] = Math.min(key === 'distortion' ? 10 : 1, number)),
-    `weight ${key}`,
+    `weigh ${words} ${number}`,
+    (doc) => change(doc.project.policy as Policy),
+    `weight ${words}`,
   )
-}
-const reset = () => project.edit('weigh as usual', (doc) => void (doc.project.policy = { ...defaultPolicy }))
+const setFlat = (key: FlatWeight, words: string, number: number) =>
+  set(words, number, (draft) => void (draft[key] = number))
+const reset = () =>
+  project.edit('weigh as usual', (doc) => void (doc.project.policy = structuredClone(defaultPolicy)))
 </script>
 
 <template>
+  <p class="mains">
+    <span>made for mains of</span>
+    <label v-for="hertz in [50, 60, null] as const" :key="String(hertz)"
+      ><input
+        type="radio"
+        name="project-mains"
+        :checked="project.doc!.project.mains === hertz"
+        @change="yard.setMains(hertz)"
+      />
+      {{ hertz ? `${hertz} Hz` : 'not known' }}</label
+    >
+  </p>
   <p class="quiet">
     What each charge weighs, from 0 to 1. The ranking follows at once{{
       changed ? `; ${changed} changed` : ''
     }}.
   </p>
+  <table>
+    <caption>
+      Leans
+    </caption>
+    <thead>
+      <tr>
+        <td />
+        <th v-for="lean in leans" :key="lean" scope="col">{{ lean }}</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="key in leanKeys" :key="key">
+        <th scope="row">{{ leanWords[key] }}</th>
+        <td v-for="lean in leans" :key="lean">
+          <WeightInput
+            :value="policy.leans[lean][key]"
+            :label="`${leanWords[key]}, ${lean}`"
+            @set="(n) => set(`${leanWords[key]}, ${lean}`, n, (p) => void (p.leans[lean][key] = n))"
+          />
+        </td>
+      </tr>
+    </tbody>
+  </table>
+  <template v-for="group in weightGroups" :key="group.title">
+    <h3>{{ group.title }}</h3>
+    <div class="weights">
+      <label v-for="(words, key) in group.words" :key="key"
+        >{{ words }}
+        <WeightInput
+          :value="policy[key]"
+          :most="key === 'distortion' ? 10 : 1"
+          @set="(n) => setFlat(key, words!, n)"
+      /></label>
+    </div>
+  </template>
+  <h3>Share of the weight that is needed</h3>
   <div class="weights">
-    <label v-for="key in keys" :key="key"
-      >{{ words[key] }}
-      <InputNumber
-        :value="policy[key]"
-        :min="0"
-        :max="key === 'distortion' ? 10 : 1"
-        :step="0.01"
-        :parser="point"
-        size="small"
-        @change="set(key, $event)"
+    <label v-for="key in shareKeys" :key="key"
+      >{{ shareWords[key] }}
+      <WeightInput
+        :value="policy.shares[key]"
+        @set="(n) => set(shareWords[key], n, (p) => void (p.shares[key] = n))"
     /></label>
   </div>
   <Button size="small" :disabled="changed === 0" @click="reset">As usual</Button>
 </template>
 
 <style scoped>
+.mains {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  font-size: 12px;
+}
+.mains label {
+  min-height: 24px;
+  display: flex;
+  gap: 4px;
+  align-items: center;
+}
+h3,
+caption {
+  font-size: 12px;
+  font-weight: 600;
+  text-align: left;
+  margin-top: 8px;
+  border-bottom: 1px solid var(--line);
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  margin-top: 4px;
+}
+th {
+  font-weight: 400;
+  font-size: 12px;
+  text-align: left;
+}
+thead th {
+  font-family: var(--condensed);
+  color: var(--quiet);
+}
+td {
+  padding: 1px 0;
+}
 .weights {
   display: grid;
   grid-template-columns: 1fr 1fr;
-  gap: 3px 16px;
-  padding: 8px 0;
+  gap: 1px 16px;
+  padding: 3px 0;
 }
-label {
+.weights label {
   display: flex;
   justify-content: space-between;
   align-items: center;
   font-size: 12px;
   gap: 6px;
-}
-label :deep(.ant-input-number) {
-  flex: none;
-  width: 74px;
-}
-label :deep(input) {
-  font-family: var(--mono);
 }
 </style>

@@ -1,4 +1,4 @@
-import { uprightSize } from '../../../core/choice/candidates'
+import { uprightSize } from '../../../core/choice/sizes'
 import type { ScorePart } from '../../../core/choice/parts'
 import type { Bloc } from '../../../core/choice/vote'
 import { pixelSizeName } from '../../../core/format/format'
@@ -36,7 +36,7 @@ export function timeByRate(blocs: readonly Bloc[]): TimeByRate {
   }
 }
 
-/** What a score is made of, in the five words that an editor thinks in. */
+/** What a score is made of, in the five words that an editor thinks in; delivery is all that comes after the timeline. */
 export const aspects = ['size', 'motion', 'fields', 'colour', 'delivery'] as const
 export type Aspect = (typeof aspects)[number]
 
@@ -51,14 +51,20 @@ const aspectOf: Record<ScorePart['kind'], Aspect> = {
   slip: 'motion',
   uneven: 'motion',
   speed: 'motion',
+  pulldown: 'motion',
+  blend: 'motion',
   'variable-rate': 'motion',
   deinterlace: 'fields',
   weave: 'fields',
+  'fields-from-frames': 'fields',
   'field-order': 'fields',
   'field-rescale': 'fields',
   colour: 'colour',
   depth: 'colour',
   delivery: 'delivery',
+  screen: 'delivery',
+  interlaced: 'delivery',
+  region: 'delivery',
 }
 
 /** The parts of a score gathered by aspect. */

@@ -40,7 +40,7 @@ const reading = computed(() => props.clip.reading!)
 const video = computed(() => reading.value.video!)
 const matches = computed(() => matchesOf(reading.value, format.value))
 const toll = computed(() =>
-  tollOf(pictureOf(video.value), format.value, { ...plainTreatment, framing: framing.value }, yard.policy),
+  tollOf(pictureOf(video.value), format.value, { ...plainTreatment, framing: framing.value }, yard.weights),
 )
 const noted = computed(() => notedOf(reading.value))
 const own = computed(() => formatOfClip(props.clip, format.value.colour))

@@ -2,7 +2,7 @@
 import { Input } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { parseRate } from '../../../../core/rate/parse'
-import { uprightSize } from '../../../../core/choice/candidates'
+import { uprightSize } from '../../../../core/choice/sizes'
 import { pixelSizeName } from '../../../../core/format/format'
 import { type Rate, rateName, rateWithScan, standardRates } from '../../../../core/rate/rate'
 import { equal, rational, toNumber } from '../../../../core/rational/rational'

@@ -29,7 +29,7 @@ watch(
 )
 /** The frame and the ways change with every step, the grid does not. */
 const moving = computed(() =>
-  yard.candidate ? waysTo(grid.value, yard.candidate, yard.policy) : { frame: null, ways: [] },
+  yard.candidate ? waysTo(grid.value, yard.candidate, yard.table) : { frame: null, ways: [] },
 )
 
 function look(column: number, row: number) {

@@ -1,4 +1,4 @@
-import { uprightSize } from '../../../../core/choice/candidates'
+import { uprightSize } from '../../../../core/choice/sizes'
 import type { Bloc } from '../../../../core/choice/vote'
 import {
   type Format,

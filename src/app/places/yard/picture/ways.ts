@@ -1,9 +1,7 @@
 import type { Format } from '../../../../core/format/format'
 import type { Grade } from '../../../../core/toll/charge'
-import type { Policy } from '../../../../core/toll/policy'
 import { shortWords } from '../../../../core/toll/sentence'
-import { tollOf } from '../../../../core/toll/toll'
-import { plainTreatment } from '../../../../core/toll/treatment'
+import type { TollTable } from '../../../../core/toll/table'
 import { type Block, type Grid, cellOf, margin } from './grid'
 
 /** What the candidate is on the grid: a frame on its cell, and a way to it from every block. */
@@ -34,15 +32,16 @@ interface Box {
 }
 
 /** Lays the candidate on the grid, and leads each block to it. */
-export function waysTo(grid: Grid, candidate: Format, policy: Policy): Ways {
+export function waysTo(grid: Grid, candidate: Format, table: TollTable): Ways {
   const at = cellOf(grid, candidate)
   if (at.column < 0 || at.row < 0) return { frame: null, ways: [] }
   const width = Math.min(grid.step.x * 0.9, 104)
   const height = Math.min(grid.step.y * 0.98, 52)
   const [x, y] = [grid.columns[at.column].x, grid.rows[at.row].y]
   const frame = { x: x - width / 2, y: y - height / 2, width, height }
+  const row = table.at(candidate)
   const ways = grid.blocks.map((block) => {
-    const toll = tollOf(block.bloc.picture, candidate, plainTreatment, policy)
+    const toll = row.of(block.bloc.picture)
     const dearest = [...toll.charges].sort((a, b) => b.loss - a.loss).slice(0, 2)
     const inside = block.column === at.column && block.row === at.row
     return {

@@ -38,7 +38,7 @@ const besideText = computed({
 /** Both formats in a line: score, and how many clips fare better at each. */
 const verdict = computed(() => {
   if (!yard.beside || !yard.price) return ''
-  const other = priceOf(yard.beside, yard.ballot.blocs, yard.options)
+  const other = priceOf(yard.beside, yard.ballot.blocs, yard.pricing)
   const loss = (row: TollRow) => row.toll.loss - (row.beside?.toll.loss ?? row.toll.loss)
   const less = props.rows.filter((row) => loss(row) < -1e-9).length
   const more = props.rows.filter((row) => loss(row) > 1e-9).length

@@ -1,0 +1,71 @@
+import type { Policy } from '../../../core/toll/policy'
+
+/** A weight that stands directly in the policy. */
+export type FlatWeight = Exclude<keyof Policy, 'leans' | 'shares'>
+
+/** The weights in words, in the groups in which an editor looks for them. */
+export const weightGroups: readonly { title: string; words: Partial<Record<FlatWeight, string>> }[] = [
+  {
+    title: 'Framing',
+    words: { crop: 'crop, a share', distortion: 'distortion' },
+  },
+  {
+    title: 'Motion',
+    words: {
+      repeat: 'frames shown again, a share',
+      skip: 'frames left out, a share',
+      slip: 'slip',
+      slipPerMinute: 'slip, each a minute',
+      slipMost: 'slips, at most',
+      judderPerMs: 'judder, each millisecond',
+      judderMost: 'judder, at most',
+      pulldown: '2:3 pulldown',
+      blend: 'frames mixed, a share',
+      speedSlight: 'speed within 0.1 %',
+      speed: 'other speed, not wanted',
+      variableRate: 'variable rate',
+      variableMost: 'frames off nominal, at most',
+    },
+  },
+  {
+    title: 'Fields',
+    words: {
+      deinterlaceSameRate: 'deinterlaced, same rate',
+      deinterlaceDoubleRate: 'deinterlaced, double rate',
+      weave: 'woven on progressive',
+      fieldsFromFrames: 'a field from each frame',
+      fieldOrder: 'field order turned',
+      fieldRescale: 'fields rescaled',
+    },
+  },
+  {
+    title: 'Colour',
+    words: {
+      dynamicRange: 'dynamic range converted',
+      transfer: 'PQ to HLG and back',
+      primaries: 'primaries converted',
+      depth: 'depth reduced',
+    },
+  },
+  {
+    title: 'After the timeline, no delivery known',
+    words: {
+      screen: 'enlarged to an HD screen',
+      interlacedOut: 'interlaced',
+      foreignRate: 'rate foreign to the region',
+    },
+  },
+]
+
+export const leanWords: Record<keyof Policy['leans']['balanced'], string> = {
+  unused: 'detail unused',
+  invented: 'pixels invented',
+  bars: 'bars',
+}
+
+export const shareWords: Record<keyof Policy['shares'], string> = {
+  proposes: 'to propose a size or a rate',
+  orientation: 'for upright or lying to count',
+  oddSize: 'for a size that is not usual',
+  interlaced: 'for interlaced formats',
+}

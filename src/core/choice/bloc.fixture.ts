@@ -1,0 +1,19 @@
+import { parseFormat } from '../format/parse'
+import type { Picture } from '../toll/picture'
+import { pictureOfFormat } from '../toll/toll'
+import type { Bloc } from './vote'
+
+/** Footage for tests: its format as text, BT.709 and 8 bit, and its share of the running time. */
+export const bloc = (text: string, weight = 10, more: Partial<Picture> = {}): Bloc => ({
+  picture: { ...pictureOfFormat(parseFormat(text)!.format), ...more },
+  ids: [text],
+  seconds: weight,
+  weight,
+})
+
+/** `60 3840x2160@25p, 40 1920x1080@50p` as footage. */
+export const footage = (text: string): Bloc[] =>
+  text.split(', ').map((part) => {
+    const [weight, format] = part.split(' ')
+    return bloc(format, Number(weight))
+  })

@@ -1,0 +1,100 @@
+import { type Format, type FrameSize, sizeText, square } from '../format/format'
+import { isTapeRaster, turned } from '../format/standard'
+import { equal, rational, toNumber } from '../rational/rational'
+import type { Picture } from '../toll/picture'
+import type { Policy } from '../toll/policy'
+import type { Bloc } from './vote'
+import { type Held, gatherWeight, holds } from './weight'
+
+/** The frame size that a picture fills when it stands upright. */
+export function uprightSize({ width, height, pixelAspect, rotation }: Picture): FrameSize {
+  if (rotation % 180 === 0) return { width, height, pixelAspect }
+  return { width: height, height: width, pixelAspect: rational(pixelAspect.den, pixelAspect.num) }
+}
+
+/** The size of square pixels that shows a stored picture as wide as it is meant: its width to the nearest even number. */
+export function squareSize(size: FrameSize): FrameSize {
+  if (equal(size.pixelAspect, square)) return size
+  const width = Math.max(2, 2 * Math.round((size.width * toNumber(size.pixelAspect)) / 2))
+  return { width, height: size.height, pixelAspect: square }
+}
+
+/** A square picture counts as lying. */
+export const isUpright = (size: FrameSize): boolean => size.height > size.width * toNumber(size.pixelAspect)
+
+const plain = (width: number, height: number): FrameSize => ({ width, height, pixelAspect: square })
+const hd = plain(1920, 1080)
+const uhd = plain(3840, 2160)
+/** Sizes that are set up where enough footage has them. */
+const usual = [plain(1280, 720), plain(2048, 1080), plain(4096, 2160), plain(7680, 4320)]
+
+/** The orientations that count for a ballot: those that hold their share of the weight. */
+export function orientations(blocs: readonly Bloc[], policy: Policy): boolean[] {
+  const weight = total(blocs)
+  const upright = total(blocs.filter((bloc) => isUpright(uprightSize(bloc.picture))))
+  const share = policy.shares.orientation
+  return [
+    ...(holds(weight - upright, weight, share) ? [false] : []),
+    ...(holds(upright, weight, share) ? [true] : []),
+  ]
+}
+
+const total = (blocs: readonly Bloc[]) => blocs.reduce((sum, bloc) => sum + bloc.weight, 0)
+
+/**
+ * The frame sizes worth pricing: HD always, UHD where larger was filmed, other sizes of the trade that hold a tenth of the
+ * weight, any other only where it holds nine tenths, and what is delivered; in the orientations that count.
+ */
+export function candidateSizes(
+  blocs: readonly Bloc[],
+  deliverables: readonly Format[],
+  policy: Policy,
+): FrameSize[] {
+  const weight = total(blocs)
+  const { proposes, oddSize } = policy.shares
+  const ways = orientations(blocs, policy)
+  const sizes = new Map<string, FrameSize>()
+  const add = ({ width, height, pixelAspect }: FrameSize) => {
+    const size = { width, height, pixelAspect }
+    sizes.set(sizeText(size), size)
+  }
+  const inEachWay = (size: FrameSize) => ways.forEach((upright) => add(upright ? turned(size) : size))
+
+  inEachWay(hd)
+  const larger = blocs.filter(({ picture }) => picture.width * picture.height > hd.width * hd.height)
+  if (holds(total(larger), weight, proposes)) inEachWay(uhd)
+
+  const offered = ({ value }: Held<FrameSize>) => ways.includes(isUpright(value))
+  const squares = gatherWeight(
+    blocs.map(({ picture, weight }) => ({ value: uprightSquare(picture), weight })),
+    sizeText,
+  ).filter(offered)
+  const isUsual = (size: FrameSize) =>
+    usual.some((known) => [sizeText(known), sizeText(turned(known))].includes(sizeText(size)))
+  for (const held of squares)
+    if (holds(held.weight, weight, isUsual(held.value) ? proposes : oddSize)) add(held.value)
+
+  // Squeezed as it lies on tape: nobody sets that up while anything else was filmed.
+  const stored = gatherWeight(
+    blocs.map(({ picture, weight }) => ({ value: uprightSize(picture), weight })),
+    sizeText,
+  ).filter(offered)
+  for (const { value, weight: held } of stored) {
+    const squeezed = !equal(value.pixelAspect, square)
+    if (squeezed && isTapeRaster(value) && holds(held, weight, oddSize)) {
+      add(value)
+      add(squareSize(value))
+    }
+  }
+
+  const alongside = deliverables.filter((d) => weight === 0 || ways.includes(isUpright(d)))
+  for (const deliverable of alongside.length ? alongside : deliverables) add(deliverable)
+  return [...sizes.values()]
+}
+
+/** The square size of a stored picture, then turned as it is shown. */
+function uprightSquare(picture: Picture): FrameSize {
+  const size = squareSize(picture)
+  const { width, height, pixelAspect } = picture.rotation % 180 === 0 ? size : turned(size)
+  return { width, height, pixelAspect }
+}

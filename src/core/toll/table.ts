@@ -1,0 +1,49 @@
+import { type Format, formatKey } from '../format/format'
+import type { Toll } from './charge'
+import { type Picture, pictureKey } from './picture'
+import type { Weights } from './policy'
+import { tollOf } from './toll'
+
+/** What clips pay in one format when nobody has treated them. */
+export interface TollRow {
+  /** Equal pictures are priced once. */
+  of(picture: Picture): Toll
+}
+
+/** Tolls of untreated clips, every distinct picture priced once in every distinct format. */
+export interface TollTable {
+  readonly weights: Weights
+  at(format: Format): TollRow
+}
+
+/** Rows beyond these are forgotten, the oldest first: trying formats for hours must not fill the memory. */
+const mostRows = 400
+
+/** An empty table under some weights: what is asked of it is worked out, and kept. */
+export function tollTable(weights: Weights): TollTable {
+  const rows = new Map<string, TollRow>()
+  return {
+    weights,
+    at(format) {
+      const key = formatKey(format)
+      let row = rows.get(key)
+      if (!row) {
+        if (rows.size >= mostRows) rows.delete(rows.keys().next().value!)
+        rows.set(key, (row = rowOf(format, weights)))
+      }
+      return row
+    },
+  }
+}
+
+function rowOf(format: Format, weights: Weights): TollRow {
+  const tolls = new Map<string, Toll>()
+  return {
+    of(picture) {
+      const key = pictureKey(picture)
+      let toll = tolls.get(key)
+      if (!toll) tolls.set(key, (toll = tollOf(picture, format, undefined, weights)))
+      return toll
+    },
+  }
+}
