@@ -77,7 +77,7 @@ describe('placing clips', () => {
     expect(checkOf(first.id)).toBe(before)
     expect(timelines.check?.findings).toHaveLength(1)
     // Another price of the same charge is another check.
-    project.edit('weigh', (doc) => void (doc.project.policy.evenSkip = 0.5))
+    project.edit('weigh', (doc) => void (doc.project.policy.skip = 0.5))
     expect(checkOf(first.id)).not.toBe(before)
     expect(checkOf(first.id)?.findings[0].toll.loss).toBeCloseTo(0.25, 9)
   })

@@ -93,7 +93,7 @@ describe('the yard', () => {
     await vi.waitFor(() => expect(best()).not.toContain('3840x2160'))
     expect(yard.ballot.excluded.map((e) => e.why)).toEqual(['left-out', 'still'])
     yard.setLean('detail')
-    expect(yard.policy.unusedDetail).toBe(1)
+    expect(yard.weights).toMatchObject({ unused: 1, invented: 0.3, bars: 0.25 })
   })
 
   it('sets a second format beside the first, and forgets both with the project', async () => {

@@ -1,19 +1,20 @@
 import { describe, expect, it } from 'vitest'
 import { formatText, rec709, sizeText } from '../format/format'
 import { parseFormat } from '../format/parse'
-import type { Picture } from '../toll/picture'
 import { pictureOfFormat } from '../toll/toll'
-import { candidateFormats, commonColour, uprightSize } from './candidates'
+import { defaultPolicy } from '../toll/policy'
+import { bloc } from './bloc.fixture'
+import { candidateFormats, commonColour, commonFieldOrder } from './candidates'
+import { uprightSize } from './sizes'
 import type { Bloc } from './vote'
 
 const format = (text: string) => parseFormat(text)!.format
-const bloc = (text: string, weight = 10, more: Partial<Picture> = {}): Bloc => ({
-  picture: { ...pictureOfFormat(format(text)), ...more },
-  ids: [text],
-  seconds: weight,
-  weight,
+const wanted = (...delivered: string[]) => ({
+  deliverables: delivered.map(format),
+  mains: null,
+  policy: defaultPolicy,
 })
-const texts = (...blocs: Bloc[]) => candidateFormats(blocs, []).map(formatText).sort()
+const texts = (...blocs: Bloc[]) => candidateFormats(blocs, wanted()).map(formatText).sort()
 
 describe('candidates', () => {
   it('are every size at every rate', () => {
@@ -25,41 +26,34 @@ describe('candidates', () => {
     ])
   })
 
-  it('stand upright, and keep pixel shapes apart', () => {
+  it('stand upright', () => {
     expect(texts(bloc('1920x1080@25p', 10, { rotation: 90 }))).toEqual(['1080x1920@25p'])
     const turned = uprightSize({ ...pictureOfFormat(format('1440x1080/4:3@25p')), rotation: 270 })
     expect(sizeText(turned)).toBe('1080x1440/3:4')
-    expect(texts(bloc('1440x1080/4:3@25p'), bloc('1440x1080@25p'))).toEqual([
-      '1440x1080/4:3@25p',
-      '1440x1080@25p',
-    ])
-  })
-
-  it('are interlaced only where someone brings fields and a standard has the lines and the rate', () => {
-    expect(texts(bloc('1920x1080@25p'))).not.toContain('1920x1080@50i')
-    const withFields = texts(bloc('1920x1080@50i'), bloc('3840x2160@24p'))
-    expect(withFields).toContain('1920x1080@50i')
-    expect(withFields).toContain('1920x1080@50p')
-    expect(withFields).not.toContain('3840x2160@50i')
-    expect(withFields).not.toContain('1920x1080@48i')
+    // Squeezed, and turned: it is shown as HD upright.
+    expect(texts(bloc('1440x1080/4:3@25p', 10, { rotation: 90 }))).toEqual(['1080x1920@25p'])
   })
 
   it('come from what is delivered and tried as well, each once', () => {
-    const delivered = candidateFormats([bloc('1920x1080@25p')], [format('1280x720@50p')]).map(formatText)
+    const delivered = candidateFormats([bloc('1920x1080@25p')], wanted('1280x720@50p')).map(formatText)
     expect(delivered).toContain('1280x720@50p')
     expect(delivered).toContain('1920x1080@50p')
     const tried = [format('1998x1080@24p'), format('1920x1080@25p')]
-    expect(candidateFormats([bloc('1920x1080@25p')], [], tried).map(formatText)).toEqual([
+    expect(candidateFormats([bloc('1920x1080@25p')], wanted(), tried).map(formatText)).toEqual([
       '1920x1080@25p',
       '1998x1080@24p',
     ])
   })
 
-  it('leave out clips without a rate', () => {
-    expect(texts(bloc('1920x1080@25p'), bloc('1280x720@25p', 10, { rate: null }))).toEqual([
-      '1280x720@25p',
-      '1920x1080@25p',
-    ])
+  it('have the field order of most of the interlaced weight, else top first', () => {
+    const bottom = { fieldOrder: 'bottom-first' } as const
+    expect(commonFieldOrder([bloc('1920x1080@50i', 10), bloc('1920x1080@50i', 11, bottom)])).toBe(
+      'bottom-first',
+    )
+    expect(commonFieldOrder([bloc('1920x1080@25p', 10, bottom)])).toBe('top-first')
+    expect(candidateFormats([bloc('1920x1080@50i', 10, bottom)], wanted())).toContainEqual(
+      expect.objectContaining({ scan: 'interlaced', fieldOrder: 'bottom-first' }),
+    )
   })
 })
 

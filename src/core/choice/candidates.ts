@@ -109,4 +109,3 @@ export function commonColour(blocs: readonly Bloc[], deliverables: readonly Form
   }))
   return mostHeld(gatherWeight(colours, JSON.stringify), JSON.stringify) ?? rec709
 }
-

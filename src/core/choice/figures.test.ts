@@ -139,8 +139,34 @@ describe('a seasoned editor’s rules', () => {
 })
 
 describe('random mixes', () => {
-  const sizes = ['3840x2160', '1920x1080', '4096x2160', '2704x1520', '1280x720', '1080x1920', '1440x1080/4:3', '720x576/64:45', '640x480', '1366x768']
-  const rates = ['23.976p', '24p', '25p', '29.97p', '30p', '50p', '59.94p', '60p', '50i', '59.94i', '100p', '120p', '240p', '15p']
+  const sizes = [
+    '3840x2160',
+    '1920x1080',
+    '4096x2160',
+    '2704x1520',
+    '1280x720',
+    '1080x1920',
+    '1440x1080/4:3',
+    '720x576/64:45',
+    '640x480',
+    '1366x768',
+  ]
+  const rates = [
+    '23.976p',
+    '24p',
+    '25p',
+    '29.97p',
+    '30p',
+    '50p',
+    '59.94p',
+    '60p',
+    '50i',
+    '59.94i',
+    '100p',
+    '120p',
+    '240p',
+    '15p',
+  ]
   const mix = fc.array(
     fc.tuple(fc.constantFrom(...sizes), fc.constantFrom(...rates), fc.integer({ min: 1, max: 100 })),
     { minLength: 2, maxLength: 6 },
@@ -172,7 +198,14 @@ describe('random mixes', () => {
   })
 
   it('of one kind give themselves where they are a standard format', () => {
-    for (const text of ['3840x2160@25p', '1920x1080@50p', '4096x2160@24p', '1280x720@59.94p', '1080x1920@29.97p', '7680x4320@25p'])
+    for (const text of [
+      '3840x2160@25p',
+      '1920x1080@50p',
+      '4096x2160@24p',
+      '1280x720@59.94p',
+      '1080x1920@29.97p',
+      '7680x4320@25p',
+    ])
       for (const lean of ['balanced', 'detail', 'majority'] as const)
         expect(ranked(`100 ${text}`, { lean })[0]).toMatch(new RegExp(`^${text} `))
   })

@@ -99,4 +99,3 @@ function unknownTerms(format: Format, { mains, weights }: Destination): OutTerm[
   if (isForeignRate(format.rate, mains)) without('region', weights.foreignRate)
   return terms
 }
-

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { aStill, aVideo } from '../edit/doc.fixture'
 import { parseFormat } from '../format/parse'
-import { defaultPolicy } from '../toll/policy'
+import { defaultWeights } from '../toll/policy'
+import { tollTable } from '../toll/table'
 import { tollSentence } from '../toll/sentence'
 import { gatherPayers, payIn } from './pay'
 
@@ -16,7 +17,7 @@ describe('what each clip pays', () => {
   it('is worked out once for equal pictures, stills included, and the dearest stand first', () => {
     const payers = gatherPayers(clips)
     expect(payers.map((payer) => payer.ids)).toEqual([['hall'], ['bell', 'bell2'], ['title']])
-    const paid = payIn(payers, parseFormat('1920x1080@25p')!.format, defaultPolicy)
+    const paid = payIn(payers, parseFormat('1920x1080@25p')!.format, tollTable(defaultWeights))
     expect(paid.map(({ ids, toll }) => [ids.length, toll.grade, tollSentence(toll)])).toEqual([
       [1, 'heavy', 'enlarged 1.5: 56 % of the pixels invented'],
       [1, 'light', 'reduced to 50 %: room to zoom to 200 %'],

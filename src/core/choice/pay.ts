@@ -34,7 +34,5 @@ export const payIn = (payers: readonly Payers[], format: Format, table: TollTabl
   const row = table.at(format)
   return payers
     .map((payer) => ({ ...payer, toll: row.of(payer.picture) }))
-    .sort(
-      (a, b) => grades.indexOf(b.toll.grade) - grades.indexOf(a.toll.grade) || b.toll.loss - a.toll.loss,
-    )
+    .sort((a, b) => grades.indexOf(b.toll.grade) - grades.indexOf(a.toll.grade) || b.toll.loss - a.toll.loss)
 }

@@ -30,7 +30,9 @@ export function heldRates(blocs: readonly Bloc[], policy: Policy): Rate[] {
   const weight = blocs.reduce((sum, bloc) => sum + bloc.weight, 0)
   const held = gatherWeight(
     blocs.flatMap(({ picture: { rate, scan }, weight }) =>
-      rate ? (scan === 'interlaced' ? [rate, doubled(rate)] : [rate]).map((value) => ({ value, weight })) : [],
+      rate
+        ? (scan === 'interlaced' ? [rate, doubled(rate)] : [rate]).map((value) => ({ value, weight }))
+        : [],
     ),
     rateKey,
   )

@@ -1,19 +1,18 @@
 import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../format/parse'
-import { defaultPolicy } from '../toll/policy'
-import { pictureOfFormat } from '../toll/toll'
+import { type Mains, defaultWeights } from '../toll/policy'
+import { tollTable } from '../toll/table'
+import { bloc } from './bloc.fixture'
 import { reasonFor, runningTime } from './reason'
 import type { Bloc } from './vote'
 
 const format = (text: string) => parseFormat(text)!.format
-const bloc = (text: string, seconds: number): Bloc => ({
-  picture: pictureOfFormat(format(text)),
-  ids: [text],
-  seconds,
-  weight: seconds,
-})
-const said = (at: string, blocs: Bloc[], delivered: string[] = []) =>
-  reasonFor(format(at), blocs, delivered.map(format), defaultPolicy)
+const said = (at: string, blocs: Bloc[], delivered: string[] = [], mains: Mains | null = null) =>
+  reasonFor(format(at), blocs, {
+    table: tollTable(defaultWeights),
+    deliverables: delivered.map(format),
+    mains,
+  })
 
 describe('running times', () => {
   it.each([
@@ -45,6 +44,15 @@ describe('the reason of a candidate', () => {
     )
     expect(said('1920x1080@25p', hd, ['1920x1080@25p', '1280x720@25p'])).toBe(
       'All footage stays untouched. Delivered as 1280×720 · 25p: reduced to 67 %: room to zoom to 150 %.',
+    )
+  })
+
+  it('names the screen, the fields and the region where they cost', () => {
+    expect(said('1280x720@25p', [bloc('1280x720@25p', 60)])).toBe(
+      'All footage stays untouched. Seen on an HD screen it is enlarged 1.5: 56 % of the pixels invented.',
+    )
+    expect(said('1920x1080@50i', [bloc('1920x1080@50i', 60)], [], 60)).toBe(
+      'All footage stays untouched. Interlaced, and screens are progressive. 25 is foreign where mains have 60 Hz.',
     )
   })
 })

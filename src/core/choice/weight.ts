@@ -28,4 +28,5 @@ export function gatherWeight<T>(
 
 /** What holds most; the first of equals by its key, so that the order of the clips decides nothing. */
 export const mostHeld = <T>(held: readonly Held<T>[], keyOf: (value: T) => string): T | null =>
-  [...held].sort((a, b) => b.weight - a.weight || (keyOf(a.value) < keyOf(b.value) ? -1 : 1))[0]?.value ?? null
+  [...held].sort((a, b) => b.weight - a.weight || (keyOf(a.value) < keyOf(b.value) ? -1 : 1))[0]?.value ??
+  null

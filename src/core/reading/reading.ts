@@ -79,7 +79,10 @@ export const Reading = z.object({
   durationSec: z.number().min(0).max(longestSeconds).nullable().default(null),
   video: VideoFacts.nullable().default(null),
   audio: z.array(AudioFacts).default([]),
-  timecode: z.object({ start: z.string(), dropFrame: z.boolean().default(false) }).nullable().default(null),
+  timecode: z
+    .object({ start: z.string(), dropFrame: z.boolean().default(false) })
+    .nullable()
+    .default(null),
   recordedAt: z.iso.datetime({ offset: true, local: true }).nullable().default(null),
   /** Reel or camera name, where the file states one. */
   reel: z.string().nullable().default(null),

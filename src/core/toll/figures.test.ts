@@ -5,7 +5,7 @@ import { rational } from '../rational/rational'
 import type { Charge, ChargeKind, Grade } from './charge'
 import { cadenceCharges } from './motion-charges'
 import type { Picture } from './picture'
-import { defaultPolicy } from './policy'
+import { defaultPolicy, defaultWeights } from './policy'
 import { pictureOfFormat, tollOf } from './toll'
 import { type Treatment, plainTreatment } from './treatment'
 
@@ -17,33 +17,45 @@ const clip = (width: number, height: number, more: Partial<Picture> = {}): Pictu
 const charge = (picture: Picture, kind: ChargeKind, treatment: Partial<Treatment> = {}): Charge =>
   tollOf(picture, hd, { ...plainTreatment, ...treatment }).charges.find((c) => c.kind === kind)!
 const motion = (S: [number, number?], T: [number, number?], treatment: Partial<Treatment> = {}) =>
-  cadenceCharges(rational(...S), rational(...T), { ...plainTreatment, ...treatment }, defaultPolicy)[0]
+  cadenceCharges(rational(...S), rational(...T), { ...plainTreatment, ...treatment }, defaultWeights)[0]
 
 describe('the weights of the table of charges', () => {
   it('stand in one value', () => {
     expect(defaultPolicy).toEqual({
-      unusedDetail: 0.3,
-      barsOrCrop: 0.5,
+      leans: {
+        balanced: { unused: 0.3, invented: 1, bars: 0.5 },
+        sharp: { unused: 0.12, invented: 1, bars: 0.5 },
+        detail: { unused: 1, invented: 0.3, bars: 0.25 },
+      },
+      crop: 0.5,
       distortion: 2,
-      evenHold: 0.03,
-      evenSkip: 0.05,
+      repeat: 0.06,
+      skip: 0.05,
       slip: 0.02,
       slipPerMinute: 0.01,
       slipMost: 0.1,
       judderPerMs: 0.04,
       judderMost: 0.6,
+      pulldown: 0.02,
+      blend: 0.1,
       speedSlight: 0.005,
       speed: 0.2,
       deinterlaceSameRate: 0.15,
       deinterlaceDoubleRate: 0.08,
       weave: 0.6,
+      fieldsFromFrames: 0.02,
       fieldOrder: 0.03,
       fieldRescale: 0.15,
       variableRate: 0.02,
       variableMost: 0.2,
       dynamicRange: 0.1,
+      transfer: 0.02,
       primaries: 0.01,
       depth: 0.02,
+      screen: 0.6,
+      interlacedOut: 0.06,
+      foreignRate: 0.03,
+      shares: { proposes: 0.1, orientation: 0.25, oddSize: 0.9, interlaced: 0.5 },
     })
   })
 })
@@ -106,14 +118,32 @@ describe('the limits of the grades', () => {
     expect(motion([100], [24000, 1001])).toMatchObject({ kind: 'uneven', grade: 'light' })
     expect(motion([25], [24])).toMatchObject({ kind: 'uneven', grade: 'heavy' })
     expect(motion([25], [30])).toMatchObject({ kind: 'uneven', grade: 'severe' })
-    expect(motion([25], [30]).loss).toBeCloseTo(0.04 * 13.333, 4)
-    expect(motion([9], [12]).loss).toBe(0.6)
+    // What is repeated or left out is in the same charge.
+    expect(motion([25], [30]).loss).toBeCloseTo(0.04 * 13.3333 + 0.06 * (1 - 25 / 30), 5)
+    expect(motion([30], [25]).loss).toBeCloseTo(0.04 * 13.3333 + 0.05 * (1 - 25 / 30), 5)
+    expect(motion([9], [12]).loss).toBeCloseTo(0.6 + 0.06 * 0.25, 12)
   })
 
   it('a slip loses 0.02 and a hundredth for each in a minute, at most a tenth', () => {
     // One each 41.7 s is 1.44 a minute.
     expect(motion([24000, 1001], [24]).loss).toBeCloseTo(0.02 + 0.01 * (60 / 41.708), 5)
     expect(motion([119_800, 1000], [120]).loss).toBeCloseTo(0.02 + 0.1, 12)
+  })
+
+  it('every frame shown again loses by how many are', () => {
+    expect(motion([25], [50])).toMatchObject({ kind: 'even-hold', grade: 'light', loss: 0.03 })
+    expect(motion([25], [100]).loss).toBeCloseTo(0.045, 12)
+  })
+
+  it('frames mixed lose half of what unevenness costs, and a tenth of what is softened', () => {
+    const blend = { motion: 'blend' } as const
+    // 50 in 25 lies between two frames everywhere, evenly.
+    expect(motion([50], [25], blend)).toMatchObject({ kind: 'blend', share: 1, grade: 'heavy' })
+    expect(motion([50], [25], blend).loss).toBeCloseTo(0.1, 12)
+    const uneven = motion([24], [60])
+    const mixed = motion([24], [60], blend)
+    if (mixed.kind !== 'blend') throw new Error('24 in 60 is mixed')
+    expect(mixed.loss).toBeCloseTo(uneven.loss / 2 + 0.1 * mixed.share, 12)
   })
 
   it('every second frame left out loses half of 0.05, four of five four fifths', () => {
@@ -150,5 +180,56 @@ describe('the limits of the grades', () => {
     expect(fields('1280x720@50i')).toContain('field-rescale 0.15')
     expect(fields('1920x1080@50i', {}, '1920x1080@25p')).toEqual(['deinterlace 0.15'])
     expect(fields('1920x1080@50i', {}, '1920x1080@50p')).toEqual(['deinterlace 0.08'])
+    // Every field where a frame of the timeline is not one of the clip's: 50 fields held in 59.94.
+    expect(fields('1920x1080@50i', {}, '1920x1080@23.976p')[1]).toBe('deinterlace 0.08')
+    expect(fields('1920x1080@59.94i', {}, '1920x1080@30p')[1]).toBe('deinterlace 0.15')
+    // Another rate moves fields: 50 of them in 59.94, deinterlaced and interlaced again.
+    expect(fields('1920x1080@50i', {}, '1920x1080@59.94i').map((f) => f.split(' ')[0])).toEqual([
+      'uneven',
+      'field-rescale',
+    ])
+  })
+
+  it('interlaced timelines show progressive clips whole, by pulldown or field by field, whichever costs less', () => {
+    const in50i = (text: string) =>
+      tollOf(pictureOfFormat(parseFormat(text)!.format), parseFormat('1920x1080@50i')!.format)
+    expect(in50i('1920x1080@50p')).toMatchObject({
+      charges: [{ kind: 'fields-from-frames', grade: 'light', loss: 0.02 }],
+    })
+    // A field from each second frame loses more (0.02 and 0.025) than one frame in four (0.0375).
+    expect(in50i('1920x1080@100p').charges.map((c) => c.kind)).toEqual(['even-skip'])
+    // Field by field, 60 in 50 stutters a fifth as much as frame by frame.
+    expect(in50i('1920x1080@60p').charges.map((c) => c.kind)).toEqual(['uneven', 'fields-from-frames'])
+    const film = pictureOfFormat(parseFormat('1920x1080@23.976p')!.format)
+    const ntsc = parseFormat('1920x1080@59.94i')!.format
+    expect(tollOf(film, ntsc).charges).toEqual([{ kind: 'pulldown', grade: 'light', loss: 0.02 }])
+    expect(tollOf({ ...film, rate: rational(24) }, ntsc).charges.map((c) => c.kind)).not.toContain('pulldown')
+    // The same pattern held in frames costs what it looks like.
+    expect(tollOf(film, parseFormat('1920x1080@59.94p')!.format).loss).toBeCloseTo(0.37, 2)
+  })
+
+  it('a variable clip pays no slip, and half of what unevenness costs', () => {
+    const vary = { offNominalShare: 0.005 }
+    const at = (text: string, more: Partial<Picture> = {}) =>
+      tollOf({ ...pictureOfFormat(parseFormat(text)!.format), ...more }, hd).charges
+    expect(at('1920x1080@24.99p', vary).map((c) => c.kind)).toEqual(['variable-rate'])
+    expect(at('1920x1080@30p', vary)[0].loss).toBeCloseTo(at('1920x1080@30p')[0].loss / 2, 12)
+  })
+
+  it('colour is charged by its dearest step, and SD is brought to BT.709 for nothing', () => {
+    const colour = (primaries: string, transfer: string, size = '1920x1080') =>
+      tollOf(
+        { ...pictureOfFormat(parseFormat(`${size}@25p`)!.format), primaries, transfer },
+        {
+          ...parseFormat(`${size}@25p`)!.format,
+        },
+      ).charges.map((c) => `${c.kind} ${c.grade} ${c.loss}`)
+    expect(colour('bt2020', 'pq')).toEqual(['colour heavy 0.1'])
+    expect(colour('bt2020', 'bt709')).toEqual(['colour light 0.01'])
+    expect(colour('bt601-625', 'bt709')).toEqual(['colour light 0.01'])
+    expect(colour('bt601-625', 'bt709', '720x576/64:45')).toEqual([])
+    const hlg = { ...hd, colour: { primaries: 'bt2020', transfer: 'hlg', bitDepth: 10 } }
+    const pq = { ...pictureOfFormat(hd), primaries: 'bt2020', transfer: 'pq' }
+    expect(tollOf(pq, hlg).charges).toMatchObject([{ kind: 'colour', of: 'transfer', loss: 0.02 }])
   })
 })

@@ -15,7 +15,7 @@ export const soundRate = 48_000
 /** What to note about a clip's codec and sound; nothing where both are as they should be. */
 export function notedOf({ kind, video, audio }: Reading): Noted[] {
   const noted: Noted[] = []
-  if (kind === 'video' && video && !nativeCodecs.has(video.codec))
+  if (kind === 'video' && video && video.codec !== 'unknown' && !nativeCodecs.has(video.codec))
     noted.push({ kind: 'codec', text: `${video.codec} is not decoded here: facts only, no picture` })
   const rates = new Set(audio.flatMap((sound) => sound.sampleRate ?? []))
   rates.delete(soundRate)

@@ -27,7 +27,10 @@ export function framingCharges(
     const loss = weights.unused * (1 - scaleX * scaleY)
     charges.push({ kind: 'reduce', scaleX, scaleY, headroom: fit.headroom, grade: 'light', loss })
   }
-  const partly = (share: number, weight: number) => ({ grade: gradeBy(share, 0.05, 0.35), loss: weight * share })
+  const partly = (share: number, weight: number) => ({
+    grade: gradeBy(share, 0.05, 0.35),
+    loss: weight * share,
+  })
   if (fit.barsShare > dust) {
     charges.push({
       kind: 'bars',
@@ -91,7 +94,8 @@ function colourStep(picture: Picture, { colour }: Format): ColourStep | null {
   if (transfer !== null && isHdr(transfer) && transfer !== colour.transfer) return 'transfer'
   if (primaries === null || primaries === colour.primaries) return null
   // Standard definition is brought to BT.709 by its matrix alone, as everybody does it.
-  if (primaries.startsWith('bt601') && colour.primaries === 'bt709' && isStandardDefinition(picture)) return null
+  if (primaries.startsWith('bt601') && colour.primaries === 'bt709' && isStandardDefinition(picture))
+    return null
   return 'primaries'
 }
 

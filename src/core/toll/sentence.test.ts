@@ -40,10 +40,10 @@ describe('figures in sentences', () => {
 describe('every charge', () => {
   const both = (left: number, right = left) => ({ ...noSides, left, right })
   it.each<[ChargeFigures, string, string]>([
-    [{ kind: 'enlarge', scaleX: 2, scaleY: 2 }, 'enlarged 2.0: 50 % of the pixels invented', 'enlarged 2.0'],
+    [{ kind: 'enlarge', scaleX: 2, scaleY: 2 }, 'enlarged 2.0: 75 % of the pixels invented', 'enlarged 2.0'],
     [
       { kind: 'enlarge', scaleX: 8 / 3, scaleY: 15 / 8 },
-      'enlarged 2.67 across, 1.88 down: 50 % of the pixels invented',
+      'enlarged 2.67 across, 1.88 down: 80 % of the pixels invented',
       'enlarged 2.67',
     ],
     [
@@ -108,6 +108,13 @@ describe('every charge', () => {
       'deinterlaced to double rate: all motion kept',
       'fields to frames',
     ],
+    [{ kind: 'pulldown' }, '2:3 pulldown: every frame whole, in 2 and 3 fields in turn', '2:3 pulldown'],
+    [{ kind: 'blend', share: 0.5 }, 'two frames mixed in 50 % of the frames', 'mixed 50 %'],
+    [
+      { kind: 'fields-from-frames' },
+      'one field from each frame: all motion kept, half of the lines',
+      'a field from each',
+    ],
     [{ kind: 'weave' }, 'fields woven: combs on everything that moves', 'combs'],
     [{ kind: 'field-order' }, 'field order turned: one line of shift', 'field order'],
     [{ kind: 'field-rescale' }, 'fields rescaled: deinterlaced, scaled, interlaced again', 'fields rescaled'],
@@ -122,15 +129,16 @@ describe('every charge', () => {
       'variable',
     ],
     [
-      { kind: 'colour', from: 'pq', to: 'bt709', dynamicRange: true },
+      { kind: 'colour', from: 'pq', to: 'bt709', of: 'dynamic-range' },
       'dynamic range converted, pq to bt709',
       'colour',
     ],
     [
-      { kind: 'colour', from: 'bt601-625', to: 'bt709', dynamicRange: false },
+      { kind: 'colour', from: 'bt601-625', to: 'bt709', of: 'primaries' },
       'colour converted, bt601-625 to bt709',
       'colour',
     ],
+    [{ kind: 'colour', from: 'pq', to: 'hlg', of: 'transfer' }, 'transfer converted, pq to hlg', 'colour'],
     [{ kind: 'depth', from: 10, to: 8 }, '10 bit brought to 8 bit', '8 bit'],
   ])('%o has a sentence and a few words', (figures, long, short) => {
     expect(sentence(charge(figures))).toBe(long)

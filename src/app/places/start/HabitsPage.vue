@@ -97,7 +97,8 @@ async function importFile(file: File) {
           >
           <span class="quiet"
             ><template v-if="habits.habits.mains"
-              >lamps pulse at {{ 2 * habits.habits.mains }} a second: rates that divide it do not flicker</template
+              >lamps pulse at {{ 2 * habits.habits.mains }} a second: rates that divide it do not
+              flicker</template
             ><template v-else>no rate counts as foreign, and none as safe from flicker</template></span
           >
         </dd>
@@ -114,7 +115,9 @@ async function importFile(file: File) {
             class="short"
             @commit="setRate"
           />
-          <span v-if="!habits.habits.rate" class="quiet">{{ habits.habits.mains ? 'from the mains region' : 'until a region is known' }}</span>
+          <span v-if="!habits.habits.rate" class="quiet">{{
+            habits.habits.mains ? 'from the mains region' : 'until a region is known'
+          }}</span>
         </dd>
         <dt>a clip that does not match</dt>
         <dd>

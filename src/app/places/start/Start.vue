@@ -58,8 +58,8 @@ async function importProject(file: File) {
         </div>
         <p class="quiet">
           Begun with <RouterLink :to="{ name: 'habits' }">your habits</RouterLink>:
-          {{ habits.habits.mains ? `${habits.habits.mains} Hz` : 'region not known' }}, {{ habits.habits.shape }},
-          {{ rateName(usualRate(habits.habits)) }} frames a second.
+          {{ habits.habits.mains ? `${habits.habits.mains} Hz` : 'region not known' }},
+          {{ habits.habits.shape }}, {{ rateName(usualRate(habits.habits)) }} frames a second.
         </p>
       </form>
       <div>

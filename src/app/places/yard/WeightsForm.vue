@@ -25,11 +25,7 @@ function countDifferences(is: object, usual: object): number {
 }
 
 const set = (words: string, number: number, change: (policy: Policy) => void) =>
-  project.edit(
-    `weigh ${words} ${number}`,
-    (doc) => change(doc.project.policy as Policy),
-    `weight ${words}`,
-  )
+  project.edit(`weigh ${words} ${number}`, (doc) => change(doc.project.policy as Policy), `weight ${words}`)
 const setFlat = (key: FlatWeight, words: string, number: number) =>
   set(words, number, (draft) => void (draft[key] = number))
 const reset = () =>

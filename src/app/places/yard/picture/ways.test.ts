@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Bloc } from '../../../../core/choice/vote'
 import { parseFormat } from '../../../../core/format/parse'
-import { defaultPolicy } from '../../../../core/toll/policy'
+import { defaultWeights } from '../../../../core/toll/policy'
+import { tollTable } from '../../../../core/toll/table'
 import { pictureOfFormat } from '../../../../core/toll/toll'
 import { layOut } from './grid'
 import { type Ways, waysTo } from './ways'
@@ -21,7 +22,7 @@ const grid = layOut(
   760,
   420,
 )
-const at = (text: string) => waysTo(grid, format(text), defaultPolicy)
+const at = (text: string) => waysTo(grid, format(text), tollTable(defaultWeights))
 const wayOf = ({ ways }: Ways, text: string) => ways.find((w) => w.block.bloc.picture === pictureAt(text))!
 const pictureAt = (text: string) => grid.blocks[texts.indexOf(text)].bloc.picture
 
@@ -61,7 +62,7 @@ describe('the ways to the candidate', () => {
     )
     fc.assert(
       fc.property(fc.constantFrom(grid, full), fc.constantFrom(...texts.slice(0, 3)), (on, text) => {
-        const { ways } = waysTo(on, format(text), defaultPolicy)
+        const { ways } = waysTo(on, format(text), tollTable(defaultWeights))
         const boxes = ways.flatMap((w) =>
           w.label && w.labelAt ? [{ ...w.labelAt, half: w.label.length * 2.7 }] : [],
         )
@@ -83,7 +84,7 @@ describe('the ways to the candidate', () => {
       300,
       120,
     )
-    const { ways } = waysTo(cell, format('3840x2160@50p'), defaultPolicy)
+    const { ways } = waysTo(cell, format('3840x2160@50p'), tollTable(defaultWeights))
     expect(ways.map((w) => w.block.bloc.seconds)).toEqual([9, 3, 2])
     expect(ways[0].labelAt).not.toBeNull()
   })

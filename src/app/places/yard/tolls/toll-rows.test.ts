@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { gatherPayers, payIn } from '../../../../core/choice/pay'
 import { aDoc, aVideo } from '../../../../core/edit/doc.fixture'
 import { parseFormat } from '../../../../core/format/parse'
-import { defaultPolicy } from '../../../../core/toll/policy'
+import { defaultWeights } from '../../../../core/toll/policy'
+import { tollTable } from '../../../../core/toll/table'
 import { kindsOf, rowsOf } from './toll-rows'
 
 const doc = aDoc([
@@ -11,7 +12,7 @@ const doc = aDoc([
   aVideo('pour', '3840x2160@25p', 8),
 ])
 const pay = (text: string) =>
-  payIn(gatherPayers(Object.values(doc.clips)), parseFormat(text)!.format, defaultPolicy)
+  payIn(gatherPayers(Object.values(doc.clips)), parseFormat(text)!.format, tollTable(defaultWeights))
 
 describe('rows of the table of tolls', () => {
   it('are the clips, the dearest first, each with what it pays at both formats', () => {
