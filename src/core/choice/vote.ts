@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { Reading } from '../reading/reading'
-import { type Picture, pictureKey, pictureOf } from '../toll/picture'
+import { type Picture, gatherPictures } from '../toll/picture'
 
 /** How much a clip counts when the format is chosen. */
 export const Priority = z.enum(['normal', 'key', 'left-out'])
@@ -34,23 +34,29 @@ export interface Ballot {
 
 /** Gathers the votes: video clips only, by running time and priority. Stills and sound never decide a format. */
 export function gatherVotes(electors: readonly Elector[]): Ballot {
-  const blocs = new Map<string, { picture: Picture; ids: string[]; seconds: number; weight: number }>()
   const excluded: { id: string; why: Exclusion }[] = []
-  for (const { id, reading, priority } of electors) {
-    const why = reasonToExclude(reading, priority)
-    if (why) {
-      excluded.push({ id, why })
-      continue
-    }
-    const picture = pictureOf(reading!.video!)
-    const key = pictureKey(picture)
-    const bloc = blocs.get(key) ?? { picture, ids: [], seconds: 0, weight: 0 }
-    bloc.ids.push(id)
-    bloc.seconds += reading!.durationSec!
-    bloc.weight += reading!.durationSec! * factors[priority]
-    blocs.set(key, bloc)
+  const voting: Elector[] = []
+  for (const elector of electors) {
+    const why = reasonToExclude(elector.reading, elector.priority)
+    if (why) excluded.push({ id: elector.id, why })
+    else voting.push(elector)
   }
-  return { blocs: [...blocs.values()], excluded }
+  const blocs = gatherPictures(
+    voting,
+    ({ reading }) => reading!.video,
+    (picture): { picture: Picture; ids: string[]; seconds: number; weight: number } => ({
+      picture,
+      ids: [],
+      seconds: 0,
+      weight: 0,
+    }),
+    (bloc, { id, reading, priority }) => {
+      bloc.ids.push(id)
+      bloc.seconds += reading!.durationSec!
+      bloc.weight += reading!.durationSec! * factors[priority]
+    },
+  )
+  return { blocs, excluded }
 }
 
 function reasonToExclude(reading: Reading | null, priority: Priority): Exclusion | null {

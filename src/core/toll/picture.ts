@@ -1,4 +1,4 @@
-import { type Rational, rational } from '../rational/rational'
+import type { Rational } from '../rational/rational'
 import type { Rate } from '../rate/rate'
 import type { FieldOrder, Rotation, Scan, VideoFacts } from '../reading/reading'
 
@@ -26,7 +26,7 @@ export function pictureOf(video: VideoFacts): Picture {
   return {
     width: video.width,
     height: video.height,
-    pixelAspect: rational(video.pixelAspect.num, video.pixelAspect.den),
+    pixelAspect: video.pixelAspect,
     rotation: video.rotation,
     rate: video.rate,
     scan: video.scan,
@@ -40,6 +40,30 @@ export function pictureOf(video: VideoFacts): Picture {
   }
 }
 
+/** Gathers what has equal pictures: of thousands of clips, some dozens differ. Pictures are only made for those. */
+export function gatherPictures<T, Group>(
+  items: Iterable<T>,
+  videoOf: (item: T) => VideoFacts | null,
+  begin: (picture: Picture) => Group,
+  add: (group: Group, item: T) => void,
+): Group[] {
+  const groups = new Map<string, Group>()
+  for (const item of items) {
+    const video = videoOf(item)
+    if (!video) continue
+    const { rate, pixelAspect, colour } = video
+    const varies =
+      video.rateMode === 'variable' ? `${video.offNominalShare} ${video.minRate} ${video.maxRate}` : ''
+    const key =
+      `${video.width} ${video.height} ${pixelAspect.num} ${pixelAspect.den} ${video.rotation} ${rate?.num} ${rate?.den} ` +
+      `${video.scan} ${video.fieldOrder} ${varies} ${colour.primaries} ${colour.transfer} ${video.bitDepth}`
+    let group = groups.get(key)
+    if (group === undefined) groups.set(key, (group = begin(pictureOf(video))))
+    add(group, item)
+  }
+  return [...groups.values()]
+}
+
 /** Keys once made; pictures are values and do not change. */
 const keys = new WeakMap<Picture, string>()
 
@@ -51,20 +75,5 @@ export function pictureKey(picture: Picture): string {
 }
 
 const keyOf = (p: Picture): string =>
-  [
-    p.width,
-    p.height,
-    p.pixelAspect.num,
-    p.pixelAspect.den,
-    p.rotation,
-    p.rate?.num,
-    p.rate?.den,
-    p.scan,
-    p.fieldOrder,
-    p.offNominalShare,
-    p.minRate,
-    p.maxRate,
-    p.primaries,
-    p.transfer,
-    p.bitDepth,
-  ].join(' ')
+  `${p.width} ${p.height} ${p.pixelAspect.num} ${p.pixelAspect.den} ${p.rotation} ${p.rate?.num} ${p.rate?.den} ` +
+  `${p.scan} ${p.fieldOrder} ${p.offNominalShare} ${p.minRate} ${p.maxRate} ${p.primaries} ${p.transfer} ${p.bitDepth}`
