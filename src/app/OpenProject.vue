@@ -6,6 +6,8 @@ import { useMedia } from '../stores/media'
 import { useProject } from '../stores/project'
 import { choiceService } from '../workers/services'
 import AppHeader from './components/AppHeader.vue'
+import OpenElsewhere from './components/OpenElsewhere.vue'
+import PutAside from './components/PutAside.vue'
 import SaveTrouble from './components/SaveTrouble.vue'
 import ShortcutSheet from './components/ShortcutSheet.vue'
 
@@ -43,7 +45,7 @@ watch(
   </p>
   <div v-else-if="project.doc" class="house">
     <AppHeader />
-    <div><SaveTrouble /></div>
+    <div><SaveTrouble /><OpenElsewhere /><PutAside /></div>
     <main class="place"><RouterView /></main>
     <ShortcutSheet />
   </div>

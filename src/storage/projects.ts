@@ -1,6 +1,9 @@
 import type { Patch } from 'immer'
-import { Clip, type Doc, Project, Timeline } from '../core/edit/project'
-import { type Owned, database } from './database'
+import type { Table } from 'dexie'
+import type { z } from 'zod'
+import { type PutAside, mend } from '../core/edit/mend'
+import { Clip, type Doc, LeftAside, Project, Timeline } from '../core/edit/project'
+import { type Owned, type PutAsideRow, database } from './database'
 
 /** A project as the list of projects shows it. */
 export interface ProjectEntry {
@@ -17,64 +20,120 @@ export async function listProjects(): Promise<ProjectEntry[]> {
     .sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1))
 }
 
-/** The whole of a project as it was last saved; null where there is none of this id. @throws ZodError on damaged rows */
-export async function loadDoc(projectId: string): Promise<Doc | null> {
-  const [project, clips, timelines] = await Promise.all([
-    database.projects.get(projectId),
-    database.clips.where({ projectId }).toArray(),
-    database.timelines.where({ projectId }).toArray(),
-  ])
-  if (!project) return null
-  return {
-    project: Project.parse(project),
-    clips: Object.fromEntries(clips.map((row) => [row.id, Clip.parse(row)])),
-    timelines: Object.fromEntries(timelines.map((row) => [row.id, Timeline.parse(row)])),
-  }
+/** A project as it was last saved, and what of it was put aside, now or before. */
+export interface LoadedProject {
+  readonly doc: Doc
+  readonly putAside: readonly PutAsideRow[]
 }
 
-/** Writes a whole project. */
-export async function saveDoc(doc: Doc): Promise<void> {
-  const projectId = doc.project.id
-  await database.transaction('rw', database.projects, database.clips, database.timelines, async () => {
-    await database.projects.put(doc.project)
-    await database.clips.bulkPut(
-      Object.values(doc.clips).map((clip): Owned<Clip> => ({ ...clip, projectId })),
-    )
-    await database.timelines.bulkPut(
-      Object.values(doc.timelines).map((t): Owned<Timeline> => ({ ...t, projectId })),
-    )
+/**
+ * The whole of a project as it was last saved; null where there is none of this id. What cannot be read any more is put
+ * aside as it was, and the rest opens.
+ * @param at when, for what is put aside
+ * @param mayWrite whether what is put aside is moved there at once; a reader leaves everything where it lies
+ */
+export async function loadProject(
+  projectId: string,
+  at: string,
+  mayWrite = true,
+): Promise<LoadedProject | null> {
+  const { projects, clips, timelines, leftAside, putAside } = database
+  const of = <T>(table: Table<Owned<T>, [string, string]>) => table.where({ projectId }).toArray()
+  return database.transaction('rw', [projects, clips, timelines, leftAside, putAside], async () => {
+    const [project, clipRows, timelineRows, leftRows, before] = await Promise.all([
+      projects.get(projectId),
+      of(clips),
+      of(timelines),
+      of(leftAside),
+      putAside.where({ projectId }).toArray(),
+    ])
+    if (!project) return null
+    const mended = mend({ project, clips: clipRows, timelines: timelineRows, leftAside: leftRows })
+    if (!mended) return null
+    const { doc } = mended
+    const fresh = mended.putAside.map((one): PutAsideRow => ({ ...one, projectId, at }))
+    if (fresh.length && mayWrite) {
+      // What was put aside leaves its place, so that nothing stumbles over it again.
+      for (const { what, row } of mended.putAside) {
+        const { id } = row as { id?: unknown }
+        if (typeof id !== 'string') continue
+        if (what === 'clip') await clips.delete([projectId, id])
+        if (what === 'timeline') await timelines.delete([projectId, id])
+        if (what === 'left-aside') await leftAside.delete([projectId, id])
+      }
+      await putAside.bulkAdd(fresh)
+      await writeDoc(doc)
+    }
+    return { doc, putAside: [...before, ...fresh] }
   })
 }
 
-/** Writes only the rows that patches touched, all or none. A patch of the whole writes the whole. */
+/** Keeps what a file brought that could not be read. */
+export async function keepPutAside(projectId: string, at: string, rows: readonly PutAside[]): Promise<void> {
+  await database.putAside.bulkAdd(rows.map((row): PutAsideRow => ({ ...row, projectId, at })))
+}
+
+const owned = <T>(projectId: string, rows: Record<string, T>): Owned<T>[] =>
+  Object.values(rows).map((row) => ({ ...row, projectId }))
+
+async function writeDoc(doc: Doc): Promise<void> {
+  const projectId = doc.project.id
+  await database.projects.put(Project.parse(doc.project))
+  await database.clips.bulkPut(owned(projectId, doc.clips).map((row) => ({ ...Clip.parse(row), projectId })))
+  await database.timelines.bulkPut(
+    owned(projectId, doc.timelines).map((row) => ({ ...Timeline.parse(row), projectId })),
+  )
+  await database.leftAside.bulkPut(
+    owned(projectId, doc.leftAside).map((row) => ({ ...LeftAside.parse(row), projectId })),
+  )
+}
+
+/** Writes a whole project. @throws ZodError where it could not be read again as it is; nothing is written then */
+export const saveDoc = (doc: Doc): Promise<void> =>
+  database.transaction(
+    'rw',
+    [database.projects, database.clips, database.timelines, database.leftAside],
+    () => writeDoc(doc),
+  )
+
+/**
+ * Writes only the rows that patches touched, all or none. A patch of the whole writes the whole.
+ * @throws ZodError where a row could not be read again as it is; nothing is written then
+ */
 export async function saveTouched(doc: Doc, patches: readonly Patch[]): Promise<void> {
   if (patches.some((p) => p.path.length === 0)) return saveDoc(doc)
   const projectId = doc.project.id
   const touched = (part: string) => [
-    ...new Set(patches.filter((p) => p.path[0] === part).map((p) => String(p.path[1]))),
+    ...new Set(patches.filter((p) => p.path[0] === part && p.path.length > 1).map((p) => String(p.path[1]))),
   ]
-  await database.transaction('rw', database.projects, database.clips, database.timelines, async () => {
-    if (patches.some((p) => p.path[0] === 'project')) await database.projects.put(doc.project)
-    const write = async <T extends { id: string }>(
-      table: typeof database.clips,
+  const { projects, clips, timelines, leftAside } = database
+  await database.transaction('rw', [projects, clips, timelines, leftAside], async () => {
+    if (patches.some((p) => p.path[0] === 'project')) await projects.put(Project.parse(doc.project))
+    const write = async <T extends object>(
+      table: Table<Owned<T>, [string, string]>,
+      schema: z.ZodType<T>,
       rows: Record<string, T>,
       ids: string[],
     ) => {
-      const gone = ids.filter((id) => !rows[id]).map((id): [string, string] => [projectId, id])
-      const kept = ids.filter((id) => rows[id]).map((id) => ({ ...rows[id], projectId }))
+      const gone = ids.filter((id) => !Object.hasOwn(rows, id)).map((id): [string, string] => [projectId, id])
+      const kept = ids
+        .filter((id) => Object.hasOwn(rows, id))
+        .map((id): Owned<T> => ({ ...schema.parse(rows[id]), projectId }))
       if (gone.length) await table.bulkDelete(gone)
-      if (kept.length) await table.bulkPut(kept as never)
+      if (kept.length) await table.bulkPut(kept)
     }
-    await write(database.clips, doc.clips, touched('clips'))
-    await write(database.timelines as never, doc.timelines, touched('timelines'))
+    await write(clips, Clip, doc.clips, touched('clips'))
+    await write(timelines, Timeline, doc.timelines, touched('timelines'))
+    await write(leftAside, LeftAside, doc.leftAside, touched('leftAside'))
   })
 }
 
 /** Deletes a project and everything that belongs to it. */
 export async function deleteProject(projectId: string): Promise<void> {
-  const { projects, clips, timelines, posters, handles } = database
-  await database.transaction('rw', [projects, clips, timelines, posters, handles], async () => {
+  const { projects, clips, timelines, leftAside, putAside, posters, handles } = database
+  const theirs = [clips, timelines, leftAside, putAside, posters, handles]
+  await database.transaction('rw', [projects, ...theirs], async () => {
     await projects.delete(projectId)
-    for (const table of [clips, timelines, posters, handles]) await table.where({ projectId }).delete()
+    for (const table of theirs) await table.where({ projectId }).delete()
   })
 }

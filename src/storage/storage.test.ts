@@ -6,10 +6,13 @@ import { defaultHabits } from '../core/edit/habits'
 import { addTimeline, newTimeline, takeOut } from '../core/edit/operations'
 import type { Doc } from '../core/edit/project'
 import { parseFormat } from '../core/format/parse'
+import { rational } from '../core/rational/rational'
+import { defaultPolicy } from '../core/toll/policy'
+import { plainTreatment } from '../core/toll/treatment'
 import { database } from './database'
 import { loadHabits, saveHabits } from './habits'
 import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } from './media'
-import { deleteProject, listProjects, loadDoc, saveDoc, saveTouched } from './projects'
+import { deleteProject, listProjects, loadProject, saveDoc, saveTouched } from './projects'
 
 enablePatches()
 afterEach(() => Promise.all(database.tables.map((table) => table.clear())))
@@ -26,6 +29,9 @@ const other = (): Doc => {
     project: { ...doc.project, id: 'p2', name: 'Second casting', createdAt: '2026-06-01T08:00:00Z' },
   }
 }
+
+const at = '2026-06-02T08:00:00Z'
+const loadDoc = async (id: string) => (await loadProject(id, at))?.doc ?? null
 
 describe('projects at rest', () => {
   it('come back as they were written', async () => {
@@ -79,10 +85,78 @@ describe('projects at rest', () => {
     expect(await database.clips.get(['p1', 'bell'])).toBeUndefined()
   })
 
-  it('are refused when a row is damaged, rather than half opened', async () => {
+  it('open without a clip whose row is damaged, which is kept as it was with the reason', async () => {
+    const doc = bell()
+    doc.timelines.t1.tracks[0].placements = ['hall', 'bell'].map((clipId, i) => ({
+      id: `m${i}`,
+      clipId,
+      start: 25 * i,
+      length: 25,
+      sourceIn: rational(0),
+      treatment: plainTreatment,
+    }))
+    await saveDoc(doc)
+    // As a reader of before could have written it: more frames than a number counts exactly.
+    const row = (await database.clips.get(['p1', 'hall']))!
+    const video = { ...row.reading!.video!, frameCount: 4.6e18 }
+    const damaged = { ...row, reading: { ...row.reading!, video } }
+    await database.clips.put(damaged)
+    const opened = (await loadProject('p1', at))!
+    expect(Object.keys(opened.doc.clips)).toEqual(['bell', 'title'])
+    expect(opened.doc.project.clipOrder).toEqual(['bell', 'title'])
+    expect(opened.doc.timelines.t1.tracks[0].placements).toMatchObject([{ clipId: 'bell', start: 25 }])
+    expect(opened.putAside).toMatchObject([
+      { what: 'clip', name: 'hall.mp4', at, row: { reading: { video: { frameCount: 4.6e18 } } } },
+      {
+        what: 'timeline',
+        name: 'Main cut',
+        row: { tracks: [{ placements: [{ id: 'm0' }, { id: 'm1' }] }, {}] },
+      },
+    ])
+    expect(opened.putAside[0].why).toContain('reading.video.frameCount')
+    // It stays put aside, and the project is whole from then on.
+    const again = (await loadProject('p1', at))!
+    expect(again.doc).toEqual(opened.doc)
+    expect(again.putAside.map(({ name }) => name)).toEqual(['hall.mp4', 'Main cut'])
+    expect(await database.clips.get(['p1', 'hall'])).toBeUndefined()
+  })
+
+  it('leave everything where it lies for a reader', async () => {
     await saveDoc(bell())
     await database.clips.update(['p1', 'hall'], { priority: 'mine' } as never)
-    await expect(loadDoc('p1')).rejects.toThrow(/priority/)
+    expect((await loadProject('p1', at, false))!.putAside).toMatchObject([{ name: 'hall.mp4' }])
+    expect(await database.putAside.count()).toBe(0)
+    expect(await database.clips.get(['p1', 'hall'])).toBeDefined()
+  })
+
+  it('open where their own row is damaged, as new in what cannot be read', async () => {
+    await saveDoc(bell())
+    await database.projects.update('p1', { lean: 'mine', policy: { leans: 3 } } as never)
+    const { doc, putAside } = (await loadProject('p1', at))!
+    expect(doc.project).toMatchObject({ name: 'The Ninth Bell', lean: 'balanced', policy: defaultPolicy })
+    expect(putAside).toMatchObject([{ what: 'project', row: { lean: 'mine' } }])
+  })
+
+  it('take nothing in that could not be read again', async () => {
+    const doc = bell()
+    await saveDoc(doc)
+    const wrong = (value: unknown, path: (string | number)[]) =>
+      produceWithPatches(doc, (draft: object) => {
+        const last = path.at(-1)!
+        let holder = draft as Record<string | number, unknown>
+        for (const key of path.slice(0, -1)) holder = holder[key] as Record<string | number, unknown>
+        holder[last] = value
+      })
+    for (const [value, path] of [
+      [Number.NaN, ['clips', 'hall', 'reading', 'durationSec']],
+      [{ num: 0, den: 1 }, ['clips', 'hall', 'reading', 'video', 'rate']],
+      [-1, ['clips', 'hall', 'sizeBytes']],
+      ['mine', ['project', 'lean']],
+    ] as const) {
+      const [next, patches] = wrong(value, [...path])
+      await expect(saveTouched(next, patches)).rejects.toThrow()
+      expect(await loadDoc('p1')).toEqual(doc)
+    }
   })
 
   it('go with all that is theirs, and nothing of others', async () => {

@@ -106,7 +106,7 @@ export const useArrivals = defineStore('arrivals', () => {
         name: file.name,
         folder: file.folder,
         sizeBytes: file.sizeBytes,
-        source: { kind: 'siding', id: file.id },
+        source: { kind: 'siding', card: project.doc!.project.card, id: file.id },
         locator: {
           kind: 'url',
           url: new URL(`/api/siding/${file.id}`, location.href).href,
@@ -237,6 +237,7 @@ export const useArrivals = defineStore('arrivals', () => {
       fault: result.ok ? null : result.error,
       priority: 'normal',
       arrivedAt: now(),
+      parts: [],
     }
   }
 

@@ -25,6 +25,8 @@ export function useHistory<Doc extends object>(
   const undone = shallowRef<readonly Step[]>([])
   const queued = ref(0)
   let saving: Promise<void> = Promise.resolve()
+  /** Whether nothing may be changed: another tab writes this document. */
+  const readOnly = ref(false)
   /** What could not be written. */
   let owed: readonly Patch[] = []
   /** Why it could not; null where nothing is owed. */
@@ -68,7 +70,7 @@ export function useHistory<Doc extends object>(
    * @param joins steps that follow each other with the same word are undone together
    */
   function edit(label: string, recipe: (draft: Doc) => void, joins?: string): void {
-    if (!doc.value) return
+    if (!doc.value || readOnly.value) return
     const [next, patches, inverse] = produceWithPatches(doc.value as object, (draft) =>
       recipe(draft as Doc),
     ) as unknown as [Doc, Patch[], Patch[]]
@@ -91,7 +93,7 @@ export function useHistory<Doc extends object>(
   /** Moves one step between what is done and what is undone, and applies its patches. */
   function shift(from: typeof done, to: typeof done, patchesOf: (step: Step) => Patch[]): string | null {
     const step = from.value.at(-1)
-    if (!step || !doc.value) return null
+    if (!step || !doc.value || readOnly.value) return null
     const next = applyPatches(doc.value, patchesOf(step))
     doc.value = next
     from.value = from.value.slice(0, -1)
@@ -103,8 +105,9 @@ export function useHistory<Doc extends object>(
   const redo = () => shift(undone, done, (step) => step.patches)
 
   /** Opens another document; its history begins here. */
-  function show(next: Doc | null): void {
+  function show(next: Doc | null, onlyToRead = false): void {
     doc.value = next
+    readOnly.value = onlyToRead
     done.value = []
     undone.value = []
     owed = []
@@ -119,5 +122,5 @@ export function useHistory<Doc extends object>(
     await saving
   }
 
-  return { doc, undoLabel, redoLabel, saved, trouble, retry, edit, undo, redo, show, add, settled }
+  return { doc, readOnly, undoLabel, redoLabel, saved, trouble, retry, edit, undo, redo, show, add, settled }
 }

@@ -1,9 +1,18 @@
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { type Beginning, begin } from '../core/edit/begin'
 import { type Clip, type Doc, type Timeline, clipsOf, timelinesOf } from '../core/edit/project'
 import { readProjectFile, writeProjectFile } from '../core/exchange/project-file'
-import { type ProjectEntry, deleteProject, listProjects, loadDoc, saveTouched } from '../storage/projects'
+import type { PutAsideRow } from '../storage/database'
+import { type WriteLeave, leaveToWrite } from '../storage/lock'
+import {
+  type ProjectEntry,
+  deleteProject,
+  keepPutAside,
+  listProjects,
+  loadProject,
+  saveTouched,
+} from '../storage/projects'
 import { useHistory } from './history'
 
 export const newId = (): string => crypto.randomUUID().slice(0, 13)
@@ -13,6 +22,10 @@ export const now = (): string => new Date().toISOString()
 export const useProject = defineStore('project', () => {
   const { doc, show, add, settled, ...history } = useHistory<Doc>(saveTouched)
   const entries = ref<ProjectEntry[]>([])
+  /** What of the open project could not be read any more, as it was. */
+  const putAside = shallowRef<readonly PutAsideRow[]>([])
+  /** Leave to write the open project; null where another tab has it. */
+  let leave: WriteLeave | null = null
 
   const clips = computed<Clip[]>(() => (doc.value ? clipsOf(doc.value) : []))
   const timelines = computed<Timeline[]>(() => (doc.value ? timelinesOf(doc.value) : []))
@@ -20,17 +33,29 @@ export const useProject = defineStore('project', () => {
 
   /** Opens a project; false where there is none of this id. */
   async function open(id: string): Promise<boolean> {
-    if (doc.value?.project.id === id) return true
+    if (doc.value?.project.id === id && !history.readOnly.value) return true
     await settled()
-    const loaded = await loadDoc(id)
-    show(loaded)
+    leave?.release()
+    leave = await leaveToWrite(id)
+    const loaded = await loadProject(id, now(), leave !== null)
+    show(loaded?.doc ?? null, leave === null)
+    putAside.value = loaded?.putAside ?? []
     return loaded !== null
+  }
+
+  /** Opens a document that is not on disk yet, and has leave to write it. */
+  async function begun(created: Doc): Promise<void> {
+    await settled()
+    leave?.release()
+    leave = await leaveToWrite(created.project.id)
+    putAside.value = []
+    await add(created)
   }
 
   /** Makes a project as it was begun, and opens it. @returns its id */
   async function create(beginning: Beginning): Promise<string> {
     const created = begin(newId(), now(), beginning)
-    await add(created)
+    await begun(created)
     return created.project.id
   }
 
@@ -40,20 +65,31 @@ export const useProject = defineStore('project', () => {
     if (text === null) return { error: `${file.name} could not be read. Nothing was changed.` }
     const result = readProjectFile(text)
     if (!result.ok) return { error: `${file.name}: ${result.error}` }
-    const taken = await loadDoc(result.doc.project.id)
+    const taken = (await listProjects()).some((entry) => entry.id === result.doc.project.id)
     // A project that is here already is not overwritten: the file becomes a second one.
     const id = taken ? newId() : result.doc.project.id
     const imported: Doc = { ...result.doc, project: { ...result.doc.project, id } }
-    await add(imported)
+    await begun(imported)
+    if (result.putAside.length) {
+      await keepPutAside(id, now(), result.putAside)
+      putAside.value = result.putAside.map((row) => ({ ...row, projectId: id, at: now() }))
+    }
     return { id }
   }
 
   const exportFile = (): string => (doc.value ? writeProjectFile(doc.value) : '')
 
-  async function remove(id: string): Promise<void> {
+  /** Deletes a project, unless another tab writes it. @returns whether it is gone */
+  async function remove(id: string): Promise<boolean> {
+    const mine = doc.value?.project.id === id && !history.readOnly.value
+    const toDelete = mine ? leave : await leaveToWrite(id)
+    if (!toDelete) return false
     if (doc.value?.project.id === id) show(null)
     await deleteProject(id)
+    toDelete.release()
+    if (mine) leave = null
     await list()
+    return true
   }
 
   async function list(): Promise<void> {
@@ -65,6 +101,7 @@ export const useProject = defineStore('project', () => {
     doc,
     settled,
     entries,
+    putAside,
     clips,
     timelines,
     format,

@@ -27,7 +27,10 @@ const seconds = computed(() =>
 const concerns = computed<Record<Place, { count: number; what: string }>>(() => {
   const severe = timelines.checks.reduce((n, { check }) => n + (check?.countByGrade.severe ?? 0), 0)
   return {
-    arrivals: { count: project.clips.filter((clip) => clip.fault).length, what: 'files not read' },
+    arrivals: {
+      count: project.clips.filter((clip) => clip.fault).length + project.putAside.length,
+      what: 'files or parts not read',
+    },
     yard: { count: doc.value.project.format ? 0 : 1, what: 'format not chosen' },
     timelines: { count: severe, what: 'placed clips pay a severe toll' },
     dispatch: { count: 0, what: '' },

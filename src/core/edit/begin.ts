@@ -25,6 +25,7 @@ export function begin(id: string, at: string, { name, delivery, decided, habits 
     },
     clips: {},
     timelines: {},
+    leftAside: {},
   }
   if (delivery && decided) {
     const reason = `Worked in as it is delivered, ${formatName(delivery)}; no footage was weighed yet.`

@@ -57,6 +57,7 @@ function aClip(id: string, reading: Reading): Clip {
     fault: null,
     priority: 'normal',
     arrivedAt: '2026-05-01T09:00:00Z',
+    parts: [],
   }
 }
 
@@ -66,5 +67,6 @@ export function aDoc(clips: readonly Clip[]): Doc {
     project: { ...project, clipOrder: clips.map((clip) => clip.id) },
     clips: Object.fromEntries(clips.map((clip) => [clip.id, clip])),
     timelines: {},
+    leftAside: {},
   }
 }

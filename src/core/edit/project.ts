@@ -25,19 +25,45 @@ export const Decision = z.object({
 })
 export type Decision = z.infer<typeof Decision>
 
-/** Where the bytes of a clip are: on the siding, or in a file of the editor's. */
+/** A name by which things refer to each other; none that every object answers to. */
+export const Id = z
+  .string()
+  .min(1)
+  .max(200)
+  .refine((id) => !(id in Object.prototype), { error: 'this name cannot stand for a thing' })
+
+/** Where files stand that can be taken in: the watched folder, and the card of the demo. */
+export const Card = z.enum(['siding', 'demo'])
+export type Card = z.infer<typeof Card>
+
+/** Where the bytes of a clip are: on a card, or in a file of the editor's. */
 export const ClipSource = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('siding'), id: z.string() }),
+  z.object({ kind: z.literal('siding'), card: Card.default('siding'), id: z.string() }),
   z.object({ kind: z.literal('file') }),
 ])
 export type ClipSource = z.infer<typeof ClipSource>
 
+const SizeBytes = z.number().int().nonnegative()
+
+/** One file of a clip that lies in several: a recording that a camera split, or numbered stills. */
+export const Part = z.object({
+  id: Id,
+  name: z.string(),
+  folder: z.string(),
+  sizeBytes: SizeBytes,
+  hash: z.string().nullable(),
+  source: ClipSource,
+  reading: Reading,
+  origins: Origins,
+})
+export type Part = z.infer<typeof Part>
+
 export const Clip = z.object({
-  id: z.string(),
+  id: Id,
   name: z.string(),
   /** The folder it came in, for telling apart clips of one name. */
   folder: z.string(),
-  sizeBytes: z.number(),
+  sizeBytes: SizeBytes,
   /** Hash of head and tail; with name and size it finds the file again. */
   hash: z.string().nullable(),
   source: ClipSource,
@@ -50,30 +76,40 @@ export const Clip = z.object({
   fault: Fault.nullable(),
   priority: Priority,
   arrivedAt: z.string(),
+  /** The files of a clip that lies in several, in order; empty where it is one file. */
+  parts: z.array(Part).default([]),
 })
 export type Clip = z.infer<typeof Clip>
 
+/** More frames than any film has; sums of them stay exact. */
+const Frames = z
+  .number()
+  .int()
+  .max(2 ** 40)
+
 /** A clip on a track: frames of the timeline, and the time in the source where it begins. */
 export const Placement = z.object({
-  id: z.string(),
-  clipId: z.string(),
-  start: z.number().int().nonnegative(),
-  length: z.number().int().positive(),
+  id: Id,
+  clipId: Id,
+  start: Frames.nonnegative(),
+  length: Frames.positive(),
   /** Seconds into the source. */
-  sourceIn: Rational,
+  sourceIn: Rational.refine(({ num, den }) => num >= 0 && num / den <= 30 * 24 * 3600, {
+    error: 'a clip begins within its first 30 days',
+  }),
   treatment: Treatment,
 })
 export type Placement = z.infer<typeof Placement>
 
 export const Track = z.object({
-  id: z.string(),
+  id: Id,
   kind: z.enum(['video', 'audio']),
   placements: z.array(Placement),
 })
 export type Track = z.infer<typeof Track>
 
 export const Timeline = z.object({
-  id: z.string(),
+  id: Id,
   name: z.string(),
   /** Its own format, or null while it follows the project's. */
   ownFormat: Format.nullable(),
@@ -85,7 +121,7 @@ export const Timeline = z.object({
 export type Timeline = z.infer<typeof Timeline>
 
 export const Project = z.object({
-  id: z.string(),
+  id: Id,
   name: z.string(),
   createdAt: z.string(),
   /** Null while it is openly undecided. */
@@ -99,16 +135,29 @@ export const Project = z.object({
   mains: Mains.nullable().default(null),
   /** What to do when a placed clip does not match: ask, or keep the timeline's format. */
   onMismatch: z.enum(['ask', 'keep']),
-  clipOrder: z.array(z.string()),
-  timelineOrder: z.array(z.string()),
+  clipOrder: z.array(Id),
+  timelineOrder: z.array(Id),
+  /** The card that this project takes its clips from. */
+  card: Card.default('siding'),
 })
 export type Project = z.infer<typeof Project>
+
+/** A file of a card that is no clip: its index, thumbnails, descriptions, locks. */
+export const LeftAside = z.object({
+  /** Folder and name. */
+  id: Id,
+  kind: z.string(),
+  source: ClipSource,
+})
+export type LeftAside = z.infer<typeof LeftAside>
 
 /** Everything of one project, as it is open, stored, exported and undone. */
 export interface Doc {
   project: Project
   clips: Record<string, Clip>
   timelines: Record<string, Timeline>
+  /** Files that came in with the clips and are none. */
+  leftAside: Record<string, LeftAside>
 }
 
 export const clipsOf = (doc: Doc): Clip[] => doc.project.clipOrder.map((id) => doc.clips[id])
@@ -134,4 +183,5 @@ export const newProject = (id: string, name: string, createdAt: string): Project
   onMismatch: 'ask',
   clipOrder: [],
   timelineOrder: [],
+  card: 'siding',
 })

@@ -20,7 +20,9 @@ export const refused = (error: string): { readonly ok: false; readonly error: st
 export function openEnvelope(
   text: string,
   { kind, what, version: newest, migrations }: Kind,
-): Opened<unknown> {
+):
+  | { readonly ok: false; readonly error: string }
+  | { readonly ok: true; readonly value: unknown; readonly version: number } {
   let raw: unknown
   try {
     raw = JSON.parse(text)
@@ -31,6 +33,8 @@ export function openEnvelope(
     return refused(`The file is JSON, but not ${what} of Yard Tally. Nothing was changed.`)
   let file = raw as Record<string, unknown>
   const version = Number(file.version)
+  if (!Number.isInteger(version) || version < 1)
+    return refused('The file does not say its version. Nothing was changed.')
   if (version > newest) {
     return refused(
       `The file is of version ${version}; this Yard Tally reads up to version ${newest}. Open it with a newer one. Nothing was changed.`,
@@ -42,9 +46,18 @@ export function openEnvelope(
       return refused(`The file is of version ${version}, which is not known. Nothing was changed.`)
     file = migrate(file)
   }
-  return { ok: true, value: file }
+  return { ok: true, value: file, version }
 }
 
-/** Where a file departs from its schema, in a sentence. */
-export const damage = (issue: { path: readonly PropertyKey[]; message: string }): string =>
-  `The file is damaged at ${issue.path.map(String).join('.') || 'its head'}: ${issue.message}. Nothing was changed.`
+/**
+ * Where a file departs from its schema, in a sentence.
+ * @param nameOf what a place is called by, where it has a name
+ */
+export function damage(
+  { path, message }: { path: readonly PropertyKey[]; message: string },
+  nameOf: (path: readonly PropertyKey[]) => string | null = () => null,
+): string {
+  const name = nameOf(path)
+  const place = path.map(String).join('.') || 'its head'
+  return `The file is damaged at ${place}${name ? ` (${name})` : ''}: ${message}. Nothing was changed.`
+}

@@ -1,8 +1,16 @@
 import { z } from 'zod'
-import { Clip, type Doc, Project, Timeline } from '../edit/project'
+import { type PutAside, mend } from '../edit/mend'
+import { projectFrom1, storedVersion } from '../edit/migrate'
+import { Clip, type Doc, LeftAside, Project, Timeline } from '../edit/project'
+import { nonsenseOf } from '../edit/sense'
 import { type Kind, damage, openEnvelope, refused } from './envelope'
 
-const kind: Kind = { kind: 'yard-tally-project', what: 'a project', version: 1, migrations: {} }
+const kind: Kind = {
+  kind: 'yard-tally-project',
+  what: 'a project',
+  version: storedVersion,
+  migrations: { 1: (file) => ({ ...file, version: 2, project: projectFrom1(file.project) }) },
+}
 
 const ProjectFile = z.object({
   kind: z.literal(kind.kind),
@@ -10,6 +18,7 @@ const ProjectFile = z.object({
   project: Project,
   clips: z.array(Clip),
   timelines: z.array(Timeline),
+  leftAside: z.array(LeftAside).default([]),
 })
 
 /** A project as one JSON text, readable and in a fixed order. */
@@ -20,42 +29,71 @@ export function writeProjectFile(doc: Doc): string {
     project: doc.project,
     clips: doc.project.clipOrder.map((id) => doc.clips[id]),
     timelines: doc.project.timelineOrder.map((id) => doc.timelines[id]),
+    leftAside: Object.values(doc.leftAside),
   }
   return JSON.stringify(file, null, 1)
 }
 
 export type ProjectFileResult =
-  { readonly ok: true; readonly doc: Doc } | { readonly ok: false; readonly error: string }
+  | { readonly ok: true; readonly doc: Doc; readonly putAside: readonly PutAside[] }
+  | { readonly ok: false; readonly error: string }
 
-/** Reads a project file back to the state it was written from. What is wrong with it is told; nothing is guessed. */
+/**
+ * Reads a project file back to the state it was written from. What is wrong with it is told, and nothing is guessed; only
+ * of a file of an older version, which could hold readings that are refused today, such clips are put aside.
+ */
 export function readProjectFile(text: string): ProjectFileResult {
   const opened = openEnvelope(text, kind)
   if (!opened.ok) return opened
-  const parsed = ProjectFile.safeParse(opened.value)
-  if (!parsed.success) return refused(damage(parsed.error.issues[0]))
-  const { project, clips, timelines } = parsed.data
+  const file = opened.value as Record<string, unknown>
+  const parsed = ProjectFile.safeParse(file)
+  if (!parsed.success) {
+    const older = opened.version < kind.version && outlived(parsed.error)
+    return older ? readOlder(file) : refused(damage(parsed.error.issues[0], namesIn(file)))
+  }
+  const { project, clips, timelines, leftAside } = parsed.data
+  const twice = doubled('clip', clips) ?? doubled('timeline', timelines)
+  if (twice) return refused(`${twice} Nothing was changed.`)
   const doc: Doc = {
     project,
     clips: Object.fromEntries(clips.map((clip) => [clip.id, clip])),
     timelines: Object.fromEntries(timelines.map((timeline) => [timeline.id, timeline])),
+    leftAside: Object.fromEntries(leftAside.map((file) => [file.id, file])),
   }
-  return inconsistency(doc) ?? { ok: true, doc }
+  const nonsense = nonsenseOf(doc)
+  return nonsense ? refused(`${nonsense} Nothing was changed.`) : { ok: true, doc, putAside: [] }
 }
 
-/** Names that lead nowhere would surface later, far from their cause. */
-function inconsistency(doc: Doc): ProjectFileResult | null {
-  for (const id of doc.project.clipOrder)
-    if (!doc.clips[id])
-      return refused(`The file lists a clip “${id}” that it does not hold. Nothing was changed.`)
-  for (const id of doc.project.timelineOrder) {
-    const timeline = doc.timelines[id]
-    if (!timeline)
-      return refused(`The file lists a timeline “${id}” that it does not hold. Nothing was changed.`)
-    const lost = timeline.tracks.flatMap((t) => t.placements).find((p) => !doc.clips[p.clipId])
-    if (lost)
-      return refused(
-        `“${timeline.name}” places a clip “${lost.clipId}” that the file does not hold. Nothing was changed.`,
-      )
-  }
-  return null
+/** What is there more than once, in a sentence. */
+function doubled(what: string, rows: readonly { id: string }[]): string | null {
+  const seen = new Set<string>()
+  const row = rows.find(({ id }) => seen.size === seen.add(id).size)
+  return row ? `The ${what} “${row.id}” is there twice.` : null
 }
+
+/** Whether all that is wrong are facts of clips, which older versions wrote without looking. */
+const outlived = (error: z.ZodError): boolean =>
+  error.issues.every(({ path }) => path[0] === 'clips' && (path[2] === 'reading' || path[2] === 'claimed'))
+
+function readOlder(file: Record<string, unknown>): ProjectFileResult {
+  const rows = (key: string) => (Array.isArray(file[key]) ? (file[key] as unknown[]) : [])
+  const mended = mend({
+    project: file.project,
+    clips: rows('clips'),
+    timelines: rows('timelines'),
+    leftAside: rows('leftAside'),
+  })
+  return mended
+    ? { ok: true, ...mended }
+    : refused('The file holds no project that can be read. Nothing was changed.')
+}
+
+/** What a place in the file is called by: `hall_wide.mp4` for the third clip. */
+const namesIn =
+  (file: Record<string, unknown>) =>
+  ([part, index]: readonly PropertyKey[]): string | null => {
+    const rows = file[String(part)]
+    const row = Array.isArray(rows) && typeof index === 'number' ? (rows[index] as unknown) : null
+    const name = row && typeof row === 'object' ? (row as Record<string, unknown>).name : null
+    return typeof name === 'string' && name ? name : null
+  }

@@ -1,21 +1,22 @@
 import { rational } from '../rational/rational'
 import { parseRate } from '../rate/parse'
 import type { Rotation } from '../reading/reading'
-import { type Format, type FrameSize, makeFormat } from './format'
+import { type Format, FrameSize, makeFormat } from './format'
 
 const largestSide = 32768
 
 /**
  * Reads a frame size: `1920x1080`, `1440×1080/4:3`.
- * @returns null when the text is no size, or a side is 0 or over 32768.
+ * @returns null when the text is no size, a side is 0 or over 32768, or pixels are shaped beyond 1:16 and 16:1.
  */
 export function parseSize(text: string): FrameSize | null {
   const match = /^\s*(\d{1,5})\s*[x×*]\s*(\d{1,5})\s*(?:\/\s*(\d{1,5})\s*:\s*(\d{1,5}))?\s*$/i.exec(text)
   if (!match) return null
   const [width, height] = [Number(match[1]), Number(match[2])]
   const [num, den] = [Number(match[3] ?? 1), Number(match[4] ?? 1)]
-  if (!width || !height || !num || !den || width > largestSide || height > largestSide) return null
-  return { width, height, pixelAspect: rational(num, den) }
+  if (!num || !den || width > largestSide || height > largestSide) return null
+  const size = { width, height, pixelAspect: rational(num, den) }
+  return FrameSize.safeParse(size).success ? size : null
 }
 
 /** A stored picture: a size with a turn, as the terminal's `fit` takes it: `1920x1080@90`. */

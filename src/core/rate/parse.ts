@@ -1,5 +1,5 @@
 import { type Rational, divide, equal, rational, toNumber } from '../rational/rational'
-import { type Rate, rateFraction, rateName, snapToStandard } from './rate'
+import { type Rate, doubled, rateFraction, rateName, snapToStandard } from './rate'
 
 /** What a typed rate came to. `scan` is null where the text does not say; `message` tells a snap or a decision. */
 export interface TypedRate {
@@ -9,12 +9,15 @@ export interface TypedRate {
   readonly message: string | null
 }
 
-/** The slowest and fastest rate that is taken as meant: one frame an hour, and high-speed cameras. */
-const plausible = { min: 1 / 3600, max: 100000 }
+/** The slowest and fastest rate that is taken as meant: one frame an hour, and what any format of ours holds. */
+const plausible = { min: 1 / 3600, max: 1000 }
+
+/** No interlaced format has fewer frames a second: a number whose half is less counts frames. */
+const slowestInterlaced = 20
 
 /**
  * Reads a rate as people type it: `23.976`, `23.98`, `30000/1001`, `25p`, `50i`, `59,94i`.
- * `i` counts fields: `50i` is 25 frames a second, interlaced. `60i` means 59.94i, and says so.
+ * `i` counts fields: `50i` is 25 frames a second, interlaced. `60i` means 59.94i, `25i` 25 frames, and both say so.
  * @returns null when the text is not a rate.
  */
 export function parseRate(text: string): TypedRate | null {
@@ -25,7 +28,9 @@ export function parseRate(text: string): TypedRate | null {
 
   const typed = exact(first, second)
   if (!typed) return null
-  let rate = scan === 'interlaced' ? divide(typed, rational(2)) : typed
+  // Fields are counted; where half of them would be slower than any film, frames were meant.
+  const countsFrames = scan === 'interlaced' && toNumber(typed) / 2 < slowestInterlaced
+  let rate = scan === 'interlaced' && !countsFrames ? divide(typed, rational(2)) : typed
   if (toNumber(rate) < plausible.min || toNumber(rate) > plausible.max) return null
 
   if (scan === 'interlaced' && equal(typed, rational(60))) {
@@ -35,9 +40,11 @@ export function parseRate(text: string): TypedRate | null {
   const standard = snapToStandard(toNumber(rate))
   const snapped = standard !== null && !equal(standard, rate)
   if (standard) rate = standard
-  const message = snapped
-    ? `${text.trim()} is taken as ${nameUnless(text, rate)}exactly ${rateFraction(rate)} frames a second.`
-    : null
+  const message = countsFrames
+    ? `${text.trim()} is taken as ${rateName(rate)} frames a second, interlaced: ${rateName(doubled(rate))}i, as i counts fields.`
+    : snapped
+      ? `${text.trim()} is taken as ${nameUnless(text, rate)}exactly ${rateFraction(rate)} frames a second.`
+      : null
   return { rate, scan, snapped, message }
 }
 

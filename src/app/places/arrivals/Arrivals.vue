@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { Button } from 'ant-design-vue'
-import Papa from 'papaparse'
+
 import { computed, onMounted, ref } from 'vue'
 import { runningTime } from '../../../core/choice/reason'
 import { takeOut } from '../../../core/edit/operations'
@@ -9,6 +9,7 @@ import { useArrivals } from '../../../stores/arrivals'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
 import { useListKeys } from '../../components/list-keys'
+import { csvOf } from '../../csv'
 import { download, fileNameOf } from '../../download'
 import { counted } from '../../figures'
 import ArrivalProgress from './ArrivalProgress.vue'
@@ -85,7 +86,7 @@ function takeOutSelected() {
 function saveCsv() {
   download(
     `${fileNameOf(project.doc!.project.name)}_arrivals.csv`,
-    Papa.unparse(inspectionRows(shown.value, project.format)),
+    csvOf(inspectionRows(shown.value, project.format)),
     'text/csv',
   )
 }

@@ -10,6 +10,7 @@ import { type Corrections, consequences, isCorrected } from '../../../core/readi
 import type { Colour } from '../../../core/reading/reading'
 import NativeSelect from '../../components/NativeSelect.vue'
 import { useProject } from '../../../stores/project'
+import { PixelAspect } from '../../../core/picture/size'
 import { pixelSizeName } from '../../../core/format/format'
 import { rateWithScan } from '../../../core/rate/rate'
 
@@ -44,11 +45,14 @@ const asClaimed = { value: '', label: 'as claimed' }
 const typedRate = computed(() => (form.rate.trim() ? parseRate(form.rate) : null))
 const typedPixels = computed(() => {
   const match = /^\s*(\d{1,5})\s*[:/]\s*(\d{1,5})\s*$/.exec(form.pixels)
-  return match && Number(match[1]) && Number(match[2]) ? rational(Number(match[1]), Number(match[2])) : null
+  if (!match || !Number(match[2])) return null
+  const shape = PixelAspect.safeParse(rational(Number(match[1]), Number(match[2])))
+  return shape.success ? shape.data : null
 })
 const trouble = computed(() => {
   if (form.rate.trim() && !typedRate.value) return 'The rate is written as 25, 23.976, 30000/1001 or 50i.'
-  if (form.pixels.trim() && !typedPixels.value) return 'The pixel shape is written as 64:45.'
+  if (form.pixels.trim() && !typedPixels.value)
+    return 'The pixel shape is written as 64:45, from 1:16 to 16:1.'
   return typedRate.value?.message ?? null
 })
 const corrections = computed<Corrections>(() => ({

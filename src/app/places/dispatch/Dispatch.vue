@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import Papa from 'papaparse'
+
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { worstFirst } from '../../../core/check/check'
@@ -16,6 +16,7 @@ import FileButton from '../../components/FileButton.vue'
 import GradeMark from '../../components/GradeMark.vue'
 import ShareBar from '../../components/ShareBar.vue'
 import TimelineList from '../../components/TimelineList.vue'
+import { csvOf } from '../../csv'
 import { download, downloadProject, fileNameOf } from '../../download'
 
 const project = useProject()
@@ -41,7 +42,7 @@ const saveOtio = () =>
     JSON.stringify(toOtio(project.doc!, timelines.current!), null, 2),
     'application/json',
   )
-const saveTally = () => download(`${base.value}.csv`, Papa.unparse(tallyRows(check.value!)), 'text/csv')
+const saveTally = () => download(`${base.value}.csv`, csvOf(tallyRows(check.value!)), 'text/csv')
 const saveProject = () => downloadProject(project.doc!.project.name, project.exportFile())
 
 async function importProject(file: File) {

@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import { ref } from 'vue'
+import { useProject } from '../../stores/project'
+
+/** Stands under the header where another tab writes the project: here it is read only. */
+const project = useProject()
+const still = ref(false)
+
+async function tryAgain() {
+  await project.open(project.doc!.project.id)
+  still.value = project.readOnly
+}
+</script>
+
+<template>
+  <p v-if="project.readOnly" role="status">
+    <span
+      ><b>Open in another tab.</b> “{{ project.doc!.project.name }}” is written there; here it is read only,
+      as it was when it was opened.{{ still ? ' The other tab still has it: close it first.' : '' }}</span
+    >
+    <Button size="small" @click="tryAgain">Write it here</Button>
+  </p>
+</template>
+
+<style scoped>
+p {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 7px 20px;
+  background: var(--sheet);
+  border-bottom: 1px solid var(--heavy);
+}
+span {
+  flex: 1;
+}
+</style>
