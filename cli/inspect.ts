@@ -41,6 +41,7 @@ function printed({
   audio,
   timecode,
   recordedAt,
+  reel,
   notes,
 }: Reading) {
   const { medianRate: _m, ...described } = video ?? {}
@@ -53,6 +54,7 @@ function printed({
     audio,
     timecode,
     recordedAt,
+    reel,
     notes,
   }
 }
@@ -92,6 +94,7 @@ function forPeople(path: string, result: ReadResult): string {
     }
     if (reading.durationSec !== null) line('duration', `${reading.durationSec.toFixed(3)} s`)
     if (reading.timecode) line('starts at', reading.timecode.start)
+    line('reel', reading.reel)
     for (const note of reading.notes) line('note', note.message)
   }
   return lines.join('\n')

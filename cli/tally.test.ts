@@ -85,6 +85,7 @@ describe('the terminal', () => {
       'audio',
       'timecode',
       'recordedAt',
+      'reel',
       'notes',
     ]
     expect(Object.keys(lines[3].reading)).toEqual(fields)

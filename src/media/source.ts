@@ -6,7 +6,7 @@ export type MediaLocator =
   | { readonly kind: 'url'; readonly url: string; readonly sizeBytes: number }
 
 /** A locator as a source that is read by ranges. */
-export function byteSource(locator: MediaLocator): ByteSource {
+export function byteSource(locator: MediaLocator): ByteSource & { requests?: number } {
   if (locator.kind === 'file') {
     const { file } = locator
     return {
@@ -16,7 +16,9 @@ export function byteSource(locator: MediaLocator): ByteSource {
   }
   return {
     size: locator.sizeBytes,
+    requests: 0,
     async read(offset, length) {
+      this.requests!++
       const last = Math.min(locator.sizeBytes, offset + length) - 1
       // The browser's own cache would let requests for one file wait for each other.
       const answer = await fetch(locator.url, {
@@ -48,6 +50,9 @@ export async function withEnds(source: ByteSource): Promise<EndsSource> {
   ])
   return {
     size: source.size,
+    get requests() {
+      return source.requests
+    },
     head,
     tail,
     async read(offset, length) {

@@ -1,4 +1,4 @@
-import { rational, toNumber } from '../rational/rational'
+import { nearestRational, rational, toNumber } from '../rational/rational'
 import { type Rate, exactRate, snapToStandard, standardRates } from '../rate/rate'
 
 /** Frames that last equally long, one after the other: how wrappers keep durations short. */
@@ -24,11 +24,12 @@ const unknownRate: RateFacts = { rate: null, rateMode: 'unknown' }
 /**
  * The rate that frame durations mean: exact where all last equally long, snapped to a standard rate within 3·10⁻⁴.
  * Durations that only tremble by the clock's own unit (33, 33, 34 ms) lie on a lattice and are constant too.
- * @param runs durations in presentation order; the last frame's is often made up by the writer and does not count alone.
+ * @param runs durations in presentation order; the last frame's is often made up by the writer and never decides.
  * @param clock units a second.
  */
 export function rateFromDurations(runs: readonly DurationRun[], clock: number): RateFacts {
-  const used = withoutOddLast(runs.filter((run) => run.count > 0))
+  const counted = runs.filter((run) => run.count > 0)
+  const used = withoutLast(counted)
   const frames = used.reduce((sum, run) => sum + run.count, 0)
   const total = used.reduce((sum, run) => sum + run.count * run.duration, 0)
   if (frames === 0 || !(total > 0) || !(clock > 0)) return unknownRate
@@ -37,12 +38,16 @@ export function rateFromDurations(runs: readonly DurationRun[], clock: number): 
   }
   const lattice = latticeRate(used, clock)
   if (lattice) return { rate: lattice, rateMode: 'constant' }
-  return variableRate(used, clock, frames, total)
+  // A last frame that stands alone may be anything; one that is like those before counts among them.
+  return variableRate(counted.at(-1)!.count === 1 ? used : counted, clock)
 }
 
-function withoutOddLast(runs: readonly DurationRun[]): readonly DurationRun[] {
+/** All but the last frame. */
+function withoutLast(runs: readonly DurationRun[]): readonly DurationRun[] {
   const last = runs.at(-1)
-  return runs.length > 1 && last && last.count === 1 ? runs.slice(0, -1) : runs
+  if (runs.length < 2 || !last) return runs
+  const rest = runs.slice(0, -1)
+  return last.count === 1 ? rest : [...rest, { ...last, count: last.count - 1 }]
 }
 
 function fromPeriod(clock: number, duration: number): Rate {
@@ -58,7 +63,7 @@ function fromPeriod(clock: number, duration: number): Rate {
  * line through both ends. Times bend only where runs meet, so only those are looked at.
  */
 function latticeRate(runs: readonly DurationRun[], clock: number): Rate | null {
-  const shortest = Math.min(...runs.map((run) => run.duration))
+  const shortest = runs.reduce((least, run) => Math.min(least, run.duration), Infinity)
   const longest = runs.reduce((most, run) => Math.max(most, run.duration), 0)
   if (longest - shortest > 2) return null
   const frames = runs.reduce((sum, run) => sum + run.count, 0)
@@ -78,10 +83,15 @@ function latticeRate(runs: readonly DurationRun[], clock: number): Rate | null {
   const mean = (clock * frames) / total
   const near = [...standardRates].sort((a, b) => Math.abs(toNumber(a) - mean) - Math.abs(toNumber(b) - mean))
   for (const rate of near.slice(0, 3)) if (passes(clock / toNumber(rate))) return rate
+  // Rates that no standard has (15, 12.5): the simplest number that both ends of the line allow.
+  const simple = nearestRational(mean, mean / Math.max(2, total))
+  if (passes(clock / toNumber(simple))) return simple
   return passes(total / frames) ? exactRate(mean) : null
 }
 
-function variableRate(runs: readonly DurationRun[], clock: number, frames: number, total: number): RateFacts {
+function variableRate(runs: readonly DurationRun[], clock: number): RateFacts {
+  const frames = runs.reduce((sum, run) => sum + run.count, 0)
+  const total = runs.reduce((sum, run) => sum + run.count * run.duration, 0)
   const sorted = [...runs].filter((run) => run.duration > 0).sort((a, b) => a.duration - b.duration)
   if (sorted.length === 0) return unknownRate
   let passed = 0

@@ -59,13 +59,7 @@ export function adtsFrame(b: Uint8Array, at = 0): { facts: AudioFacts; length: n
 export function ac3Frame(b: Uint8Array, at = 0): AudioFacts | null {
   if (at + 8 > b.length || b[at] !== 0x0b || b[at + 1] !== 0x77) return null
   const id = b[at + 5] >> 3
-  if (id > 10)
-    return {
-      codec: 'E-AC-3',
-      channels: null,
-      sampleRate: [48000, 44100, 32000][b[at + 4] >> 6] ?? null,
-      bitDepth: null,
-    }
+  if (id > 10) return enhancedAc3Frame(b, at)
   const sampleRate = [48000, 44100, 32000][b[at + 4] >> 6] ?? null
   const mode = b[at + 6] >> 5
   // The low-frequency flag stands behind mixing levels that depend on the mode.
@@ -74,14 +68,32 @@ export function ac3Frame(b: Uint8Array, at = 0): AudioFacts | null {
   return { codec: 'AC-3', channels: ac3Channels[mode] + lfe, sampleRate, bitDepth: null }
 }
 
-/** What the first sound frame in some bytes says, whichever of the above it is. */
-export function firstSound(bytes: Uint8Array): AudioFacts | null {
+/** An E-AC-3 frame (ATSC A/52 Annex E §2.3): rates half as high are told by a second code, and blocks are six then. */
+function enhancedAc3Frame(b: Uint8Array, at: number): AudioFacts {
+  const code = b[at + 4] >> 6
+  const sampleRate = code < 3 ? [48000, 44100, 32000][code] : [24000, 22050, 16000][(b[at + 4] >> 4) & 3]
+  const mode = (b[at + 4] >> 1) & 7
+  const lfe = b[at + 4] & 1
+  return {
+    codec: 'E-AC-3',
+    channels: ac3Channels[mode] + lfe,
+    sampleRate: sampleRate ?? null,
+    bitDepth: null,
+  }
+}
+
+/**
+ * What the first sound frame in some bytes says, whichever of the above it is.
+ * @param codec as announced: what else looks like a frame is passed over
+ */
+export function firstSound(bytes: Uint8Array, codec?: string): AudioFacts | null {
+  const isAc3 = codec === 'AC-3' || codec === 'E-AC-3'
   for (let at = 0; at + 8 <= bytes.length; at++) {
-    if (bytes[at] === 0x0b) {
+    if (bytes[at] === 0x0b && (isAc3 || codec === undefined)) {
       const ac3 = ac3Frame(bytes, at)
       if (ac3) return ac3
     }
-    if (bytes[at] !== 0xff) continue
+    if (bytes[at] !== 0xff || isAc3) continue
     const adts = adtsFrame(bytes, at)
     if (adts && (at + adts.length + 2 > bytes.length || bytes[at + adts.length] === 0xff)) return adts.facts
     const mpeg = mpegAudioFrame(bytes, at)

@@ -1,9 +1,9 @@
 import { type WrapperReading, makeReading } from '../assemble'
-import { Bits } from '../bytes/bits'
 import { Cursor, latin } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
 import type { AudioFacts } from '../reading'
+import { flacFacts } from './flac'
 import { adtsFrame, mpegAudioFrame } from './frames'
 
 const sound = (
@@ -73,72 +73,6 @@ export async function readFlac(file: FileWindow): Promise<WrapperReading> {
   const bytes = await file.exactly(0, 42)
   if ((bytes[4] & 0x7f) !== 0)
     throw new ReadingFault('damaged', 'A FLAC begins with its stream information, and this does not.', 4)
-  return flacReading('FLAC', file, bytes.subarray(8, 42))
-}
-
-function flacReading(container: string, file: FileWindow, info: Uint8Array): WrapperReading {
-  const bits = new Bits(info)
-  bits.skip(80)
-  const sampleRate = bits.u(20)
-  const channels = bits.u(3) + 1
-  const bitDepth = bits.u(5) + 1
-  const samples = bits.u(4) * 2 ** 32 + bits.u(32)
-  if (sampleRate === 0) throw new ReadingFault('damaged', 'The sample rate is stated as 0.', 8)
-  return sound(
-    container,
-    file,
-    { codec: 'FLAC', channels, sampleRate, bitDepth },
-    samples ? samples / sampleRate : null,
-    'stream information',
-  )
-}
-
-/** Reads Ogg (RFC 3533): the first packet names the codec, the last page the time. */
-export async function readOgg(file: FileWindow): Promise<WrapperReading> {
-  const head = await file.exactly(0, Math.min(file.size, 256))
-  const packet = head.subarray(27 + head[26])
-  const cursor = new Cursor(packet)
-  const begins = (text: string, at = 0) => latin(packet.subarray(at, at + text.length)) === text
-  if (begins('OpusHead') && packet.length >= 19) {
-    cursor.skip(9)
-    const channels = cursor.u8()
-    const skip = cursor.u16(true)
-    const last = await lastGranule(file)
-    return sound(
-      'Ogg',
-      file,
-      { codec: 'Opus', channels, sampleRate: 48000, bitDepth: null },
-      last === null ? null : (last - skip) / 48000,
-      'last page',
-    )
-  }
-  if (begins('vorbis', 1) && packet.length >= 16) {
-    cursor.skip(11)
-    const channels = cursor.u8()
-    const sampleRate = cursor.u32(true)
-    if (!sampleRate) throw new ReadingFault('damaged', 'The sample rate is stated as 0.', 0)
-    const last = await lastGranule(file)
-    return sound(
-      'Ogg',
-      file,
-      { codec: 'Vorbis', channels, sampleRate, bitDepth: null },
-      last === null ? null : last / sampleRate,
-      'last page',
-    )
-  }
-  if (begins('FLAC', 1) && packet.length >= 51) return flacReading('Ogg', file, packet.subarray(17, 51))
-  throw new ReadingFault('unsupported', 'The codec inside this Ogg is not known here.', 27)
-}
-
-/** The position that the last page states; null where no page is found at the end. */
-async function lastGranule(file: FileWindow): Promise<number | null> {
-  const length = Math.min(file.size, 65536 + 300)
-  const tail = await file.some(file.size - length, length)
-  for (let at = tail.length - 14; at >= 0; at--) {
-    if (tail[at] === 0x4f && latin(tail.subarray(at, at + 4)) === 'OggS') {
-      const granule = new Cursor(tail.subarray(at + 6, at + 14)).i64(true)
-      if (granule > 0) return granule
-    }
-  }
-  return null
+  const { facts, samples } = flacFacts(bytes.subarray(8, 42))
+  return sound('FLAC', file, facts, samples ? samples / facts.sampleRate! : null, 'stream information')
 }

@@ -62,7 +62,7 @@ async function findLists(file: FileWindow) {
   const riffLength = new Cursor(await file.exactly(4, 4)).u32(true)
   const missingBytes = Math.max(0, 8 + riffLength - file.size)
   const end = Math.min(file.size, 8 + riffLength)
-  for (let offset = 12, n = 0; offset + 12 <= end && n < 10_000; n++) {
+  for (let offset = 12, n = 0; offset + 12 <= end && n < 10_000 && file.canStep; n++) {
     const head = new Cursor(await file.some(offset, 12), offset)
     const kind = head.code()
     const length = head.u32(true)
@@ -210,7 +210,7 @@ async function firstFrame(
   index: number,
 ): Promise<Uint8Array> {
   const number = String(index).padStart(2, '0')
-  for (let offset = movie.start, n = 0; offset + 8 <= movie.end && n < 2000; n++) {
+  for (let offset = movie.start, n = 0; offset + 8 <= movie.end && n < 2000 && file.canStep; n++) {
     const head = new Cursor(await file.some(offset, 8), offset)
     const kind = head.code()
     const length = head.u32(true)

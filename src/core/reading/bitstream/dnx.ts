@@ -10,8 +10,11 @@ const profiles: Record<number, string> = { 1270: '444', 1271: 'HQX', 1272: 'HQ',
 export function claimOfDnx(frame: Uint8Array): { codec: 'DNxHD' | 'DNxHR'; claim: PictureClaim } | null {
   if (frame.length < 0x30) return null
   const cursor = new Cursor(frame)
-  if (cursor.u32() !== 0x00000280) return null
-  cursor.skip(1)
+  // Large rasters have longer headers: four bytes more for each row of macroblocks.
+  const headerLength = cursor.u32()
+  if (headerLength < 0x280 || headerLength > 0x2170 || headerLength % 4 !== 0) return null
+  const version = cursor.u8()
+  if (version < 1 || version > 3) return null
   const control = cursor.u8()
   const interlaced = (control & 2) !== 0
   const alpha = (frame[7] & 1) !== 0

@@ -3,6 +3,7 @@ import { type Fault, ReadingFault } from '../fault'
 import { claimOfAv1, claimsOfAv1Configuration } from './av1'
 import { claimOfDnx } from './dnx'
 import { claimsOfDv } from './dv'
+import { claimOfFfv1 } from './ffv1'
 import { claimsOfH264 } from './h264'
 import { claimsOfHevc } from './hevc'
 import { factsOfJpeg } from './jpeg'
@@ -99,6 +100,8 @@ function factsOfStream(codec: string, frame: Uint8Array, setup: Uint8Array): Str
       // One picture a frame is a whole frame, unless a marker tells of fields.
       return some({ layer: 'stream', origin: 'JPEG markers', facts: { scan: 'progressive', ...facts } })
     }
+    case 'FFV1':
+      return some(claimOfFfv1(frame, setup))
     case 'JPEG 2000':
       return some(claimOfJpeg2000(frame))
     default:

@@ -1,6 +1,6 @@
 import type { PictureClaim, PictureFacts } from '../claims'
 import { Bits } from '../bytes/bits'
-import { unescapeUnit } from './nal'
+import { messagesIn, unescapeUnit } from './nal'
 import { readPictureUsability } from './vui'
 
 /** The facts of a sequence parameter set (ITU-T H.264 §7.3.2.1), and what later headers need of it. */
@@ -202,28 +202,11 @@ function scanOf(coded: CodedPictures): PictureClaim | null {
 /** Supplemental messages, §7.3.2.3.1; only picture timing (type 1) is of interest. */
 function readTiming(unit: Uint8Array, sequence: H264Sequence, coded: CodedPictures) {
   if (!sequence.picStructPresent) return
-  const payload = unescapeUnit(unit)
-  let at = 1
-  while (at + 2 < payload.length) {
-    let [type, size] = [0, 0]
-    while (payload[at] === 255 && at < payload.length) {
-      type += 255
-      at++
-    }
-    type += payload[at++]
-    while (payload[at] === 255 && at < payload.length) {
-      size += 255
-      at++
-    }
-    size += payload[at++]
-    if (type === 1 && at + size <= payload.length) {
-      const bits = new Bits(payload.subarray(at, at + size))
-      if (bits.left >= sequence.delayBits + 4) {
-        bits.skip(sequence.delayBits)
-        coded.structures.push(bits.u(4))
-      }
-    }
-    at += size
+  for (const { type, body } of messagesIn(unescapeUnit(unit).subarray(1))) {
+    const bits = new Bits(body)
+    if (type !== 1 || bits.left < sequence.delayBits + 4) continue
+    bits.skip(sequence.delayBits)
+    coded.structures.push(bits.u(4))
   }
 }
 

@@ -1,6 +1,6 @@
 import { Bits } from '../bytes/bits'
 import type { PictureClaim, PictureFacts } from '../claims'
-import { unescapeUnit } from './nal'
+import { messagesIn, unescapeUnit } from './nal'
 import { readPictureUsability } from './vui'
 
 const profiles: Record<number, string> = {
@@ -11,21 +11,66 @@ const profiles: Record<number, string> = {
   9: 'Screen Content',
 }
 
-/** What an HEVC stream says of the picture, from its first sequence parameter set (ITU-T H.265 §7.3.2.2). */
+/** Types of units that are looked into, Table 7-1. */
+const [sequenceSet, prefixMessages] = [33, 39]
+
+/**
+ * What an HEVC stream says of the picture: its first sequence parameter set (ITU-T H.265 §7.3.2.2), and the picture timing
+ * message of the first picture, which tells the order of fields (§D.2.3).
+ */
 export function claimsOfHevc(units: Iterable<Uint8Array>): {
   claims: PictureClaim[]
   statedRate: number | null
 } {
+  let sequence: Sequence | null = null
   for (const unit of units) {
-    if (unit.length > 2 && ((unit[0] >> 1) & 63) === 33) {
-      const { facts, statedRate } = readSequence(unit)
-      return { claims: [{ layer: 'stream', origin: 'sequence parameter set', facts }], statedRate }
-    }
+    const type = unit.length > 2 ? (unit[0] >> 1) & 63 : -1
+    if (type === sequenceSet) sequence ??= readSequence(unit)
+    if (type !== prefixMessages || !sequence?.tellsFields) continue
+    const timing = pictureTiming(unit)
+    if (timing) return { claims: [timing, setClaim(sequence)], statedRate: sequence.statedRate }
   }
-  return { claims: [], statedRate: null }
+  return { claims: sequence ? [setClaim(sequence)] : [], statedRate: sequence?.statedRate ?? null }
 }
 
-function readSequence(unit: Uint8Array): { facts: PictureFacts; statedRate: number | null } {
+const setClaim = ({ facts }: Sequence): PictureClaim => ({
+  layer: 'stream',
+  origin: 'sequence parameter set',
+  facts,
+})
+
+/** `pic_struct` of Table D.2: single fields, both fields, fields with a repeat, fields paired with a neighbour. */
+const topFirst = new Set([1, 3, 5, 10, 11])
+const bottomFirst = new Set([2, 4, 6, 9, 12])
+
+/** The first picture timing message in a unit of messages; null where there is none that tells fields. */
+function pictureTiming(unit: Uint8Array): PictureClaim | null {
+  for (const { type, body } of messagesIn(unescapeUnit(unit).subarray(2))) {
+    if (type !== 1 || body.length < 1) continue
+    const bits = new Bits(body)
+    const structure = bits.u(4)
+    const source = bits.u(2)
+    const order = topFirst.has(structure) ? 'top-first' : bottomFirst.has(structure) ? 'bottom-first' : null
+    const facts: PictureFacts | null =
+      order && source !== 1
+        ? { scan: 'interlaced', fieldOrder: order }
+        : structure === 0 || source === 1
+          ? { scan: 'progressive' }
+          : null
+    return facts && { layer: 'stream', origin: 'picture timing', facts }
+  }
+  return null
+}
+
+/** What a sequence parameter set comes to. */
+interface Sequence {
+  readonly facts: PictureFacts
+  readonly statedRate: number | null
+  /** Whether picture timing messages begin with the structure of the picture. */
+  readonly tellsFields: boolean
+}
+
+function readSequence(unit: Uint8Array): Sequence {
   const bits = new Bits(unescapeUnit(unit))
   bits.skip(16 + 4)
   const subLayers = bits.u(3)
@@ -43,7 +88,7 @@ function readSequence(unit: Uint8Array): { facts: PictureFacts; statedRate: numb
   const facts: PictureFacts = { profile: profileName(profileIdc, chroma, bitDepth), bitDepth, chroma, scan }
   if (width > 0 && height > 0 && width <= 65535 && height <= 65535) Object.assign(facts, { width, height })
   const vui = readToVui(bits, subLayers)
-  return { facts: { ...facts, ...vui.facts }, statedRate: vui.statedRate }
+  return { ...vui, facts: { ...facts, ...vui.facts } }
 }
 
 const profileName = (idc: number, chroma: string | null, depth: number): string | null =>
@@ -68,7 +113,7 @@ function readProfile(bits: Bits, subLayers: number): { profileIdc: number; scan:
 }
 
 /** From the bit depths to the end of the usability information. */
-function readToVui(bits: Bits, subLayers: number): { facts: PictureFacts; statedRate: number | null } {
+function readToVui(bits: Bits, subLayers: number): Sequence {
   bits.ue()
   const pocBits = bits.ue() + 4
   for (let i = bits.flag() ? 0 : subLayers; i <= subLayers; i++) {
@@ -88,7 +133,7 @@ function readToVui(bits: Bits, subLayers: number): { facts: PictureFacts; stated
   skipReferenceSets(bits)
   if (bits.flag()) for (let n = Math.min(bits.ue(), 32); n > 0; n--) bits.skip(pocBits + 1)
   bits.skip(2)
-  return bits.flag() ? readVui(bits) : { facts: {}, statedRate: null }
+  return bits.flag() ? readVui(bits) : { facts: {}, statedRate: null, tellsFields: false }
 }
 
 function skipScalingLists(bits: Bits) {
@@ -130,7 +175,7 @@ function skipReferenceSets(bits: Bits) {
 }
 
 /** Annex E, as far as the timing. */
-function readVui(bits: Bits): { facts: PictureFacts; statedRate: number | null } {
+function readVui(bits: Bits): Sequence {
   const facts = readPictureUsability(bits)
   if (bits.flag()) {
     bits.ue()
@@ -139,9 +184,9 @@ function readVui(bits: Bits): { facts: PictureFacts; statedRate: number | null }
   bits.skip(1)
   // Fields coded one by one: the picture is interlaced whatever the profile's flags leave open.
   if (bits.flag()) facts.scan = 'interlaced'
-  bits.skip(1)
+  const tellsFields = bits.flag()
   if (bits.flag()) for (let i = 0; i < 4; i++) bits.ue()
-  if (!bits.flag()) return { facts, statedRate: null }
+  if (!bits.flag()) return { facts, statedRate: null, tellsFields }
   const [units, scale] = [bits.u(32), bits.u(32)]
-  return { facts, statedRate: units > 0 && scale > 0 ? scale / units : null }
+  return { facts, statedRate: units > 0 && scale > 0 ? scale / units : null, tellsFields }
 }

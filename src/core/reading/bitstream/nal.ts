@@ -45,3 +45,21 @@ export function unescapeUnit(unit: Uint8Array): Uint8Array {
   }
   return payload.subarray(0, size)
 }
+
+/** The supplemental messages of a unit, from behind its header (ITU-T H.264 §7.3.2.3.1, H.265 §7.3.2.4). */
+export function* messagesIn(payload: Uint8Array): Generator<{ type: number; body: Uint8Array }> {
+  let at = 0
+  const number = () => {
+    let value = 0
+    while (payload[at] === 255 && at < payload.length) {
+      value += 255
+      at++
+    }
+    return value + (payload[at++] ?? 0)
+  }
+  while (at + 2 < payload.length) {
+    const [type, size] = [number(), number()]
+    if (at + size <= payload.length) yield { type, body: payload.subarray(at, at + size) }
+    at += size
+  }
+}

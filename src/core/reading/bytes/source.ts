@@ -3,6 +3,8 @@ import { ReadingFault } from '../fault'
 /** A file as far as reading needs it: its size, and any range of it. */
 export interface ByteSource {
   readonly size: number
+  /** Requests that went over a network so far, where each read is one; undefined where reads cost little. */
+  readonly requests?: number
   /** The bytes from `offset` on, at most `length`; fewer only at the end of the file. */
   read(offset: number, length: number): Promise<Uint8Array>
 }
@@ -12,6 +14,11 @@ export const memorySource = (bytes: Uint8Array): ByteSource => ({
   size: bytes.length,
   read: async (offset, length) => bytes.subarray(offset, Math.min(bytes.length, offset + length)),
 })
+
+/** Of a source that is asked over a network, so many requests are made before optional ones are left out. */
+const mostRequests = 20
+/** Over a network, so much is read at once where steps follow each other closely. */
+const stepAhead = 48 * 1024
 
 /** Counts what is read from a source. */
 export function countingSource(source: ByteSource): ByteSource & { bytesRead: number; reads: number } {
@@ -54,11 +61,26 @@ export class FileWindow {
     return this.source.size
   }
 
+  /** Whether a network lies between: then steps that could be left out are few, and each reads further ahead. */
+  get isRemote(): boolean {
+    return this.source.requests !== undefined
+  }
+
+  /** Whether a step may be taken that only makes facts surer. */
+  get canStep(): boolean {
+    return (this.source.requests ?? 0) < mostRequests
+  }
+
+  /** How much to read where small steps follow each other. */
+  ahead(nearby: number): number {
+    return this.isRemote ? stepAhead : nearby
+  }
+
   /**
    * The bytes from `offset` on, at most `length`; fewer at the end of the file.
    * @param ahead how much is read at once where the bytes are not at hand
    */
-  async some(offset: number, length: number, ahead = windowLength): Promise<Uint8Array> {
+  async some(offset: number, length: number, ahead = this.ahead(windowLength)): Promise<Uint8Array> {
     this.signal?.throwIfAborted()
     if (offset >= this.size || length <= 0) return new Uint8Array(0)
     if (length > largestRead) {

@@ -4,31 +4,56 @@ import { type Box, boxesIn, findBox, readFullBox } from './box'
 
 /** What the fragments of a file add to one track (ISO/IEC 14496-12 §8.8). */
 export interface FragmentedSamples {
+  /** Of the fragments that were read. */
   readonly durations: readonly DurationRun[]
+  /** Samples in the fragments that were read. */
   readonly count: number
+  /** From the first sample to the end of the last, in the media's clock. */
+  readonly span: number
   readonly firstSample: { offset: number; size: number } | null
 }
 
-/** Gathers a track's samples over all fragments. */
+/** Gathers a track's samples over all fragments. A fragment's own start corrects the end of the one before. */
 export function readFragments(movie: Cursor, fragments: readonly Box[], trackId: number): FragmentedSamples {
   const defaults = readDefaults(movie, trackId)
   const runs: { count: number; duration: number }[] = []
-  let count = 0
+  let [count, time] = [0, 0]
+  let start: number | null = null
   let firstSample: FragmentedSamples['firstSample'] = null
   const add = (frames: number, duration: number) => {
     const last = runs.at(-1)
     if (last && last.duration === duration) last.count += frames
     else runs.push({ count: frames, duration })
     count += frames
+    time += frames * duration
   }
+  /** Writers guess how long a fragment's last sample lasts; where the next one begins is known. */
+  const begin = (at: number, follows: boolean) => {
+    const last = runs.at(-1)
+    const short = at - time
+    if (follows && last && short !== 0 && last.duration + short > 0) {
+      last.count--
+      if (last.count === 0) runs.pop()
+      count--
+      time -= last.duration
+      add(1, last.duration + short)
+    }
+    start ??= at
+    time = at
+  }
+  let previous = -1
   for (const fragment of fragments) {
     fragment.body.at = 0
+    const follows = sequenceOf(fragment) === previous + 1
+    previous = sequenceOf(fragment)
     for (const traf of boxesIn(fragment.body)) {
       if (traf.type !== 'traf') continue
       const header = findBox(traf.body, 'tfhd')
       if (!header) continue
       const own = readFragmentHeader(header.body, defaults)
       if (own.id !== trackId) continue
+      const decodeTime = findBox(traf.body, 'tfdt')
+      if (decodeTime && decodeTime.body.left >= 8) begin(readDecodeTime(decodeTime.body), follows)
       for (const box of boxesIn(traf.body)) {
         if (box.type !== 'trun') continue
         const first = readRun(box.body, own, add)
@@ -37,7 +62,17 @@ export function readFragments(movie: Cursor, fragments: readonly Box[], trackId:
       }
     }
   }
-  return { durations: runs, count, firstSample }
+  return { durations: runs, count, span: time - (start ?? 0), firstSample }
+}
+
+function sequenceOf(fragment: Box): number {
+  const header = findBox(fragment.body, 'mfhd')
+  return header && header.body.left >= 8 ? header.body.skip(4).u32() : -1
+}
+
+function readDecodeTime(body: Cursor): number {
+  const { version } = readFullBox(body)
+  return version === 1 && body.left >= 8 ? body.u64() : body.u32()
 }
 
 interface Defaults {

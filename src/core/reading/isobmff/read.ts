@@ -1,4 +1,5 @@
-import { rational } from '../../rational/rational'
+import { Rate, rateName, snapToStandard } from '../../rate/rate'
+import { equal, rational, toNumber } from '../../rational/rational'
 import { frameToTimecode } from '../../rate/timecode'
 import { type WrapperReading, assemblePicture, kilobytes } from '../assemble'
 import { claimsOfStream } from '../bitstream/frame-claims'
@@ -7,6 +8,7 @@ import type { FileWindow } from '../bytes/source'
 import { type Fault, ReadingFault } from '../fault'
 import type { Note, Origins, Reading, VideoFacts } from '../reading'
 import { type DurationRun, type RateFacts, rateFromDurations, runsFromTimes } from '../timing'
+import { auditIndex } from './audit'
 import { boxesIn, findBox, readFullBox } from './box'
 import { readFragments } from './fragments'
 import { type Layout, readLayout } from './layout'
@@ -23,7 +25,7 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
   const tracks: Track[] = []
   for (const box of boxesIn(layout.movie.body)) {
     if (box.type !== 'trak') continue
-    const track = readTrack(box.body)
+    const track = readTrack(box.body, layout.tables)
     if (track) tracks.push(track)
   }
   const movie = new Cursor(layout.movie.body.bytes, layout.movie.body.base)
@@ -34,7 +36,11 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
   }
   const header = readMovieHeader(movie)
   const picture = video ? await readPicture(file, layout, movie, video, header.timescale) : null
-  const longest = Math.max(0, ...tracks.filter((t) => t.sound).map((t) => t.duration / (t.timescale || 1)))
+  const counted = await readTimecode(file, tracks)
+  const longest = tracks.reduce(
+    (most, t) => (t.sound ? Math.max(most, t.duration / (t.timescale || 1)) : most),
+    0,
+  )
   const reading: Reading = {
     kind: video ? 'video' : 'audio',
     container: layout.brand === null || layout.brand.startsWith('qt') ? 'QuickTime' : 'MP4',
@@ -42,10 +48,14 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
     durationSec: picture ? picture.durationSec : longest || null,
     video: picture?.video ?? null,
     audio: sounds,
-    timecode: (await readTimecode(file, tracks)) ?? picture?.timecode ?? null,
+    timecode: counted?.timecode ?? picture?.timecode ?? null,
     recordedAt: header.recordedAt ?? statedDate(movie),
-    reel: null,
-    notes: picture?.notes ?? [],
+    reel: tracks.find((track) => track.timecode?.reel)?.timecode?.reel ?? null,
+    notes: [
+      ...(picture?.notes ?? []),
+      ...timecodeNotes(counted, picture?.video.rate ?? null),
+      ...auditIndex(layout, file.size),
+    ],
   }
   const origins: Origins = { ...picture?.origins, durationSec: 'sample durations', timecode: 'tmcd' }
   return { reading, origins, fault: cutOff(layout, video, file.size) ?? picture?.fault ?? null }
@@ -70,7 +80,10 @@ function cutOff(layout: Layout, video: Track | undefined, size: number): Fault |
   if (layout.missingBytes <= 0) return null
   const kept = `Cut off after ${kilobytes(size)} of ${kilobytes(size + layout.missingBytes)}`
   if (!video) return { code: 'truncated', message: `${kept}. Copy it again.`, offset: size }
-  const { within } = samplesWithin(video.samples, size)
+  const share = size / (size + layout.missingBytes)
+  const { within } = video.samples.placesAll
+    ? samplesWithin(video.samples, size)
+    : { within: Math.floor(video.samples.count * share) }
   return {
     code: 'truncated',
     message: `${kept}: the index says ${video.samples.count} frames, ${within} are there. Copy it again.`,
@@ -129,15 +142,23 @@ async function readPicture(
 
   const notes: Note[] = []
   const shown = fragmented ? null : editedFrames(track, movieTimescale, notes)
-  const total = runs.reduce((sum, run) => sum + run.count * run.duration, 0)
+  const total =
+    fragmented && layout.skipped
+      ? fragments.span
+      : runs.reduce((sum, run) => sum + run.count * run.duration, 0)
+  const rate = rateOf(track, runs)
   const picture = assemblePicture({
     fault: stream.fault,
     codec: stream.codec ?? visual.codec,
     profile: visual.profile,
     claims: [...stream.claims, ...visual.claims],
-    rate: rateOf(track, runs),
+    rate,
     rateOrigin: fragmented ? 'trun' : 'stts',
-    frameCount: shown?.frames ?? (track.samples.count + (fragments?.count ?? 0) || null),
+    frameCount:
+      shown?.frames ??
+      (layout.skipped
+        ? framesIn(total / track.timescale, rate)
+        : track.samples.count + (fragments?.count ?? 0) || null),
     rotation: track.rotation,
   })
   if (track.mirrored) notes.push({ code: 'mirrored', message: 'The picture is stored mirrored.' })
@@ -150,6 +171,10 @@ async function readPicture(
     durationSec: shown?.seconds ?? (total > 0 && track.timescale > 0 ? total / track.timescale : null),
   }
 }
+
+/** Frames that a constant rate has in a time; null where it is not constant. */
+const framesIn = (seconds: number, { rate, rateMode }: RateFacts): number | null =>
+  rate && rateMode === 'constant' && Number.isFinite(seconds) ? Math.round(seconds * toNumber(rate)) : null
 
 /** A clean aperture smaller than the picture is worth a word: some programs crop to it, others do not. */
 function cleanAperture(visual: NonNullable<Track['visual']>, { width, height }: VideoFacts): Note[] {
@@ -211,13 +236,31 @@ function editedFrames(
 }
 
 /** The start timecode: the first sample of the timecode track is a frame number. */
-async function readTimecode(file: FileWindow, tracks: readonly Track[]): Promise<Reading['timecode']> {
+async function readTimecode(
+  file: FileWindow,
+  tracks: readonly Track[],
+): Promise<{ timecode: NonNullable<Reading['timecode']>; rate: Rate } | null> {
   const track = tracks.find((t) => t.timecode)
   const place = track ? [...samplePlaces(track.samples, 1)][0] : undefined
   if (!track?.timecode || !place || place.offset + 4 > file.size) return null
   const { timescale, frameDuration, framesPerSecond, dropFrame } = track.timecode
   const frame = new Cursor(await file.exactly(place.offset, 4)).u32()
+  const stated = timescale > 0 && frameDuration > 0 ? rational(timescale, frameDuration) : null
+  // A rate that no clock counts at is none: the whole number beside it stands.
   const rate =
-    timescale > 0 && frameDuration > 0 ? rational(timescale, frameDuration) : rational(framesPerSecond || 25)
-  return { start: frameToTimecode(frame, rate, dropFrame), dropFrame }
+    stated && Rate.safeParse(stated).success
+      ? (snapToStandard(toNumber(stated)) ?? stated)
+      : rational(framesPerSecond || 25)
+  return { timecode: { start: frameToTimecode(frame, rate, dropFrame), dropFrame }, rate }
+}
+
+/** Timecode that counts at another rate than the picture runs at is counted at its own, and that is told. */
+function timecodeNotes(counted: { rate: Rate } | null, picture: Rate | null): Note[] {
+  if (!counted || !picture || equal(counted.rate, picture)) return []
+  return [
+    {
+      code: 'timecode-rate',
+      message: `The timecode counts ${rateName(counted.rate)} frames a second, the picture has ${rateName(picture)}: it is read at its own rate.`,
+    },
+  ]
 }

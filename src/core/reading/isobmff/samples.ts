@@ -1,6 +1,7 @@
 import type { Cursor } from '../bytes/cursor'
 import type { DurationRun } from '../timing'
 import { type Box, boxesIn, readFullBox } from './box'
+import type { CondensedTable } from './large-index'
 
 /** The sample tables of a track (ISO/IEC 14496-12 §8.6, §8.7), kept as they stand: short runs rather than long lists. */
 export interface SampleTable {
@@ -12,21 +13,52 @@ export interface SampleTable {
   readonly chunkOffsets: { readonly length: number; at(index: number): number }
   /** First chunk (from 1) and samples in each chunk from there on. */
   readonly chunkRuns: readonly { firstChunk: number; samplesPerChunk: number }[]
+  /** Whether every sample's place can be told; of a large index only the first can. */
+  readonly placesAll: boolean
 }
 
-/** Reads `stbl`. Counts that a table cannot hold are cut to what is there. */
-export function readSampleTable(stbl: Cursor): SampleTable {
+/**
+ * Reads `stbl`. Counts that a table cannot hold are cut to what is there.
+ * @param condensed tables of a large index of which only the front is at hand
+ */
+export function readSampleTable(
+  stbl: Cursor,
+  condensed: ReadonlyMap<number, CondensedTable> = new Map(),
+): SampleTable {
   const found = new Map<string, Box>()
   for (const box of boxesIn(stbl)) if (!found.has(box.type)) found.set(box.type, box)
 
-  const sizes = readSizes(found.get('stsz'), found.get('stz2'))
+  const lengthOf = (box: Box) => condensed.get(box.offset)?.length ?? box.body.length
+  const sizes = readSizes(found.get('stsz'), found.get('stz2'), lengthOf)
+  const runsOf = (box: Box | undefined) =>
+    clipped((box && condensed.get(box.offset)?.runs) ?? readRuns(box, sizes.count), sizes.count)
+  const chunkOffsets = readChunkOffsets(found.get('stco'), found.get('co64'), lengthOf)
+  const chunkRuns = readChunkRuns(found.get('stsc'))
+  const placesAll = [...found.values()].every((box) => !condensed.has(box.offset))
+  // One size for all costs no room, so that any count could stand beside it: chunks know better.
+  if (sizes.uniform && placesAll && chunkOffsets.length > 0)
+    sizes.count = Math.min(sizes.count, samplesInChunks(chunkOffsets.length, chunkRuns))
   return {
-    durations: readRuns(found.get('stts'), sizes.count),
-    compositionOffsets: readRuns(found.get('ctts'), sizes.count),
-    ...sizes,
-    chunkOffsets: readChunkOffsets(found.get('stco'), found.get('co64')),
-    chunkRuns: readChunkRuns(found.get('stsc')),
+    durations: runsOf(found.get('stts')),
+    compositionOffsets: runsOf(found.get('ctts')),
+    count: sizes.count,
+    sizeOf: sizes.sizeOf,
+    chunkOffsets,
+    chunkRuns,
+    placesAll,
   }
+}
+
+/** Runs of at most so many samples. */
+function clipped(runs: readonly DurationRun[], samples: number): readonly DurationRun[] {
+  const kept: DurationRun[] = []
+  let left = samples
+  for (const run of runs) {
+    if (left <= 0) break
+    kept.push(run.count <= left ? run : { ...run, count: left })
+    left -= run.count
+  }
+  return kept
 }
 
 function readRuns(box: Box | undefined, samples: number): DurationRun[] {
@@ -46,8 +78,8 @@ function readRuns(box: Box | undefined, samples: number): DurationRun[] {
   return runs
 }
 
-function readSizes(stsz: Box | undefined, stz2: Box | undefined) {
-  const none = { count: 0, sizeOf: () => 0 }
+function readSizes(stsz: Box | undefined, stz2: Box | undefined, lengthOf: (box: Box) => number) {
+  const none = { count: 0, uniform: false, sizeOf: () => 0 }
   const box = stsz ?? stz2
   if (!box || box.body.left < 12) return none
   const { body } = box
@@ -63,26 +95,28 @@ function readSizes(stsz: Box | undefined, stz2: Box | undefined) {
         : bits === 4
           ? (bytes[at + (i >> 1)] >> (i % 2 ? 0 : 4)) & 15
           : bytes[at + i]
-    return { count, sizeOf }
+    return { count, uniform: false, sizeOf }
   }
   const uniform = body.u32()
   const stated = body.u32()
-  if (uniform > 0) return { count: stated, sizeOf: () => uniform }
-  const count = Math.min(stated, Math.floor(body.left / 4))
-  const view = new DataView(body.bytes.buffer, body.bytes.byteOffset + body.at, count * 4)
-  return { count, sizeOf: (i: number) => (i >= 0 && i < count ? view.getUint32(i * 4) : 0) }
+  if (uniform > 0) return { count: stated, uniform: true, sizeOf: () => uniform }
+  const count = Math.min(stated, Math.floor((lengthOf(box) - 12) / 4))
+  const held = Math.min(count, Math.floor(body.left / 4))
+  const view = new DataView(body.bytes.buffer, body.bytes.byteOffset + body.at, held * 4)
+  return { count, uniform: false, sizeOf: (i: number) => (i >= 0 && i < held ? view.getUint32(i * 4) : 0) }
 }
 
-function readChunkOffsets(stco: Box | undefined, co64: Box | undefined) {
+function readChunkOffsets(stco: Box | undefined, co64: Box | undefined, lengthOf: (box: Box) => number) {
   const box = stco ?? co64
   if (!box || box.body.left < 8) return { length: 0, at: () => 0 }
   const { body } = box
   readFullBox(body)
   const width = box === stco ? 4 : 8
-  const length = Math.min(body.u32(), Math.floor(body.left / width))
-  const view = new DataView(body.bytes.buffer, body.bytes.byteOffset + body.at, length * width)
+  const length = Math.min(body.u32(), Math.floor((lengthOf(box) - 8) / width))
+  const held = Math.min(length, Math.floor(body.left / width))
+  const view = new DataView(body.bytes.buffer, body.bytes.byteOffset + body.at, held * width)
   const at = (i: number) =>
-    i < 0 || i >= length ? 0 : width === 4 ? view.getUint32(i * 4) : Number(view.getBigUint64(i * 8))
+    i < 0 || i >= held ? 0 : width === 4 ? view.getUint32(i * 4) : Number(view.getBigUint64(i * 8))
   return { length, at }
 }
 
@@ -96,6 +130,14 @@ function readChunkRuns(box: Box | undefined) {
     box.body.skip(4)
   }
   return runs
+}
+
+/** How many samples the chunks hold. */
+function samplesInChunks(chunks: number, runs: SampleTable['chunkRuns']): number {
+  return runs.reduce((samples, { firstChunk, samplesPerChunk }, i) => {
+    const next = Math.min(chunks + 1, runs[i + 1]?.firstChunk ?? chunks + 1)
+    return samples + Math.max(0, next - Math.max(1, firstChunk)) * samplesPerChunk
+  }, 0)
 }
 
 /** More samples than a day at 120 frames a second are not walked one by one. */

@@ -1,8 +1,9 @@
 import type { Rotation } from '../reading'
 import type { AudioFacts } from '../reading'
-import { Cursor } from '../bytes/cursor'
+import { Cursor, utf8 } from '../bytes/cursor'
 import { boxesIn, findBox, readFullBox } from './box'
 import { type VisualDescription, readSound, readVisual } from './description'
+import type { CondensedTable } from './large-index'
 import { type SampleTable, readSampleTable } from './samples'
 
 /** A timecode sample entry (QuickTime `tmcd`). */
@@ -11,6 +12,8 @@ export interface TimecodeDescription {
   readonly timescale: number
   readonly frameDuration: number
   readonly framesPerSecond: number
+  /** The reel that the timecode counts on, where it is named. */
+  readonly reel: string | null
 }
 
 /** One `trak` of the movie box. */
@@ -32,7 +35,7 @@ export interface Track {
 }
 
 /** Reads a `trak`. @returns null where it has no media. @throws ReadingFault `damaged` */
-export function readTrack(trak: Cursor): Track | null {
+export function readTrack(trak: Cursor, condensed?: ReadonlyMap<number, CondensedTable>): Track | null {
   const header = findBox(trak, 'tkhd')
   const mediaHeader = findBox(trak, 'mdia', 'mdhd')
   const handlerBox = findBox(trak, 'mdia', 'hdlr')
@@ -52,7 +55,7 @@ export function readTrack(trak: Cursor): Track | null {
     rotation: head.rotation,
     mirrored: head.mirrored,
     ...readDescription(stbl, handler),
-    samples: readSampleTable(new Cursor(stbl.bytes, stbl.base)),
+    samples: readSampleTable(new Cursor(stbl.bytes, stbl.base), condensed),
     edits: readEdits(trak),
   }
 }
@@ -104,7 +107,18 @@ function readTimecodeEntry(body: Cursor): TimecodeDescription {
     timescale: body.u32(),
     frameDuration: body.u32(),
     framesPerSecond: body.u8(),
+    reel: reelIn(body),
   }
+}
+
+/** The source name behind a timecode entry (QuickTime `name`): a length, a language, a text. */
+function reelIn(body: Cursor): string | null {
+  if (body.left < 1 + 8) return null
+  const name = findBox(body.skip(1), 'name')
+  if (!name || name.body.left < 4) return null
+  const length = name.body.u16()
+  const text = utf8(name.body.skip(2).slice(Math.min(length, name.body.left))).trim()
+  return text || null
 }
 
 function readEdits(trak: Cursor): Track['edits'] {

@@ -21,6 +21,8 @@ interface Segment {
 }
 
 const largestElement = 4 * 1024 * 1024
+/** A tick of a second: no writer keeps time more coarsely. */
+const longestTick = 1_000_000_000
 
 /** Reads Matroska and WebM (RFC 9559): information, tracks, tags, and the times of blocks as far as they are cheap. */
 export async function readMatroska(file: FileWindow): Promise<WrapperReading> {
@@ -30,6 +32,10 @@ export async function readMatroska(file: FileWindow): Promise<WrapperReading> {
   if (!video && sounds.length === 0)
     throw new ReadingFault('damaged', 'The file names neither picture nor sound.')
   const scale = unsigned(segment.info.get(0x2ad7b1)) ?? 1_000_000
+  if (scale < 1 || scale > longestTick) {
+    const message = `TimestampScale is ${scale}; from 1 to ${longestTick} nanoseconds are expected. Copy the file again.`
+    throw new ReadingFault('damaged', message)
+  }
   const ticks = float(segment.info.get(0x4489))
   const stated = ticks !== undefined && Number.isFinite(ticks) && ticks > 0 ? (ticks * scale) / 1e9 : null
 

@@ -28,7 +28,7 @@ export async function readProgram(file: FileWindow): Promise<WrapperReading> {
       sound.add(payload)
     }
   }
-  let lastTime = times.length ? Math.max(...times) : null
+  let lastTime = times.reduce<number | null>((latest, time) => Math.max(latest ?? time, time), null)
   if (!complete) {
     const tail = (await file.some(file.size - endLength, endLength)).slice()
     for (const { pes } of packetsIn(tail))

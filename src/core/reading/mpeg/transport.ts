@@ -32,6 +32,8 @@ const soundTypes: Record<number, string> = {
 /** Read from either end of a file larger than both together. */
 const endLength = 96 * 1024
 const firstBytes = 32 * 1024
+/** So many more stretches are looked into where sound has not been heard. */
+const mostFurther = 8
 
 /** Where packets lie: their length, and how many bytes stand before each sync byte (192-byte packets lead with a time). */
 export function packetGrid(head: Uint8Array): { size: 188 | 192 | 204; lead: number; start: number } | null {
@@ -65,6 +67,13 @@ export async function readTransport(file: FileWindow): Promise<WrapperReading> {
   const times: number[] = []
   const video = new Beginning(firstBytes)
   const sounds = new Map<number, Beginning>()
+  const hearPacket = ({ pid, payload, starts }: Packet) => {
+    if (!program.sounds.has(pid)) return
+    const pes = starts ? readPes(payload, 0) : null
+    const sound = sounds.get(pid) ?? new Beginning(4096)
+    sounds.set(pid, sound)
+    if (pes || sound.length) sound.add(payload.subarray(pes ? pes.headerLength : 0))
+  }
   let started = false
   for (const packet of packetsIn(head, grid)) {
     if (packet.pid === 0) readAssociation(packet.payload, packet.starts, program)
@@ -74,18 +83,22 @@ export async function readTransport(file: FileWindow): Promise<WrapperReading> {
       if (pes?.pts !== null && pes) times.push(pes.pts)
       if (pes) started = true
       if (started) video.add(packet.payload.subarray(pes ? pes.headerLength : 0))
-    } else if (program.sounds.has(packet.pid)) {
-      const pes = packet.starts ? readPes(packet.payload, 0) : null
-      const sound = sounds.get(packet.pid) ?? new Beginning(4096)
-      sounds.set(packet.pid, sound)
-      if (pes || sound.length) sound.add(packet.payload.subarray(pes ? pes.headerLength : 0))
-    }
+    } else hearPacket(packet)
   }
-  let lastTime = times.length ? Math.max(...times) : null
+  // Beside pictures of many bits, sound may come late: it is looked for a little further.
+  const isHeard = ([pid, codec]: [number, string]) =>
+    firstSound(sounds.get(pid)?.bytes() ?? new Uint8Array(0), codec) !== null
+  for (let n = 1, from = endLength; !complete && n <= mostFurther; n++, from += endLength) {
+    if (from + endLength > file.size || [...program.sounds].every(isHeard)) break
+    const start = from + ((((grid.start - from) % grid.size) + grid.size) % grid.size)
+    const piece = (await file.some(start, Math.min(endLength, file.size - start))).slice()
+    for (const packet of packetsIn(piece, { ...grid, start: 0 })) hearPacket(packet)
+  }
+  let lastTime = times.reduce<number | null>((latest, time) => Math.max(latest ?? time, time), null)
   if (!complete) {
     // Packets at the tail stand on the same grid.
     const from = file.size - endLength
-    const tailStart = from + ((grid.start - from) % grid.size)
+    const tailStart = from + ((((grid.start - from) % grid.size) + grid.size) % grid.size)
     const tail = (await file.some(tailStart, file.size - tailStart)).slice()
     for (const packet of packetsIn(tail, { ...grid, start: 0 })) {
       const pes = packet.pid === program.videoPid && packet.starts ? readPes(packet.payload, 0) : null
@@ -100,7 +113,7 @@ export async function readTransport(file: FileWindow): Promise<WrapperReading> {
     times,
     lastTime,
     sounds: [...program.sounds].map(([pid, codec]): AudioFacts => {
-      const found = firstSound(sounds.get(pid)?.bytes() ?? new Uint8Array(0))
+      const found = firstSound(sounds.get(pid)?.bytes() ?? new Uint8Array(0), codec)
       return found ?? { codec, channels: null, sampleRate: null, bitDepth: null }
     }),
     notes: [],

@@ -43,6 +43,7 @@ export async function readMxf(file: FileWindow): Promise<WrapperReading> {
     audio: sounds,
     timecode: timecodeOf(sets),
     recordedAt: dateOf(sets),
+    reel: reelOf(sets),
     notes: [...notes, ...(picture?.notes ?? [])],
   })
   const origins = { ...picture?.origins, durationSec: 'picture descriptor', timecode: 'material package' }
@@ -88,7 +89,7 @@ async function firstFrame(file: FileWindow, header: Partition): Promise<Uint8Arr
   let offset = header.klv.start + header.klv.length + header.headerByteCount + header.indexByteCount
   // Counts that leave out filler lead astray: then every pack is stepped over from the start.
   if (!(await readKlv(file, offset))) offset = header.klv.start + header.klv.length
-  for (let n = 0; n < mostPacks; n++) {
+  for (let n = 0; n < mostPacks && file.canStep; n++) {
     const klv = await readKlv(file, offset)
     if (!klv) break
     if (/^060e2b34010201..0d010301(05|15|18|08)/.test(klv.key))
@@ -103,6 +104,8 @@ const kind = {
   sequence: 0x0f,
   timecode: 0x14,
   material: 0x36,
+  source: 0x37,
+  tape: 0x2e,
   identification: 0x30,
   preface: 0x2f,
 }
@@ -170,6 +173,19 @@ function timecodeOf(sets: readonly LocalSet[]): Reading['timecode'] {
   const dropFrame = u8Of(component?.items.get(0x1503)) === 1
   const rate = dropFrame ? rational(base * 1000, 1001) : rational(base)
   return { start: frameToTimecode(start, rate, dropFrame), dropFrame }
+}
+
+/** The reel: the name of the physical source package whose descriptor is of a tape (ST 377-1 Annex B). */
+function reelOf(sets: readonly LocalSet[]): string | null {
+  const tapes = new Set(sets.filter((set) => set.kind === kind.tape).map(uid))
+  for (const set of sets) {
+    const descriptor = set.kind === kind.source ? set.items.get(0x4701) : undefined
+    const name = set.items.get(0x4402)
+    if (!descriptor || !name || !tapes.has(hex(descriptor.bytes))) continue
+    const text = new TextDecoder('utf-16be').decode(name.bytes).split('\0')[0].trim()
+    if (text) return text
+  }
+  return null
 }
 
 /** When the file was last written: the preface's date, else the identification's (ST 377-1 §4.3). */
