@@ -66,7 +66,7 @@ test('a format is set from a clip, what it does is told before, and the log keep
     'goes from 3840×2160 · 25p to 1080×1920 · 25p; nothing is placed in it. It stays when the project’s format changes.',
   )
   await question.getByRole('button', { name: 'Set it' }).click()
-  await expect(list).toContainText('its own, a standard format')
+  await expect(list).toContainText('its own, tried')
 
   // One is made from a clip; its name proposes itself.
   await list.getByRole('button', { name: 'with own…' }).click()

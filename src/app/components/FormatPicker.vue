@@ -5,7 +5,7 @@ import { usualRate } from '../../core/edit/habits'
 import type { SetBy } from '../../core/edit/project'
 import { type Format, formatName, makeFormat, sizeText } from '../../core/format/format'
 import { parseFormat } from '../../core/format/parse'
-import { objections, standardSizes } from '../../core/format/standard'
+import { isStandardFormat, objections, standardSizes } from '../../core/format/standard'
 import { rateWithScan } from '../../core/rate/rate'
 import { useHabits } from '../../stores/habits'
 
@@ -48,7 +48,9 @@ function pickKept(event: Event) {
   const { base } = props
   if (!size) return
   const scan = size.interlaced ? base?.scan : 'progressive'
-  emit('pick', makeFormat(size, base?.rate ?? usualRate(habits.habits), scan, base?.colour), 'standard')
+  const format = makeFormat(size, base?.rate ?? usualRate(habits.habits), scan, base?.colour)
+  // A size of the list at a rate that no standard has with it is no standard format.
+  emit('pick', format, isStandardFormat(format) ? 'standard' : 'tried')
 }
 </script>
 

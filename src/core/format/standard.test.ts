@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { aspectName, tradeName } from './format'
 import { parseFormat, parseSize } from './parse'
-import { objections, standardSizes, turned } from './standard'
+import { isStandardFormat, objections, standardSizes, turned } from './standard'
 
 describe('standard sizes', () => {
   it('are each named once, and their shapes are what they are called', () => {
@@ -27,6 +27,34 @@ describe('standard sizes', () => {
         pixelAspect: size.pixelAspect,
       })
   })
+})
+
+describe('a standard format', () => {
+  it.each([
+    '1920x1080@50i',
+    '1920x1080@59.94i',
+    '1920x1080@59.94p',
+    '3840x2160@119.88p',
+    '720x576/64:45@50i',
+    '720x480/8:9@59.94i',
+    '1440x1080/4:3@50i',
+    '4096x2160@24p',
+    '1280x720@50p',
+  ])('is %s', (text) => expect(isStandardFormat(parseFormat(text)!.format)).toBe(true))
+  it.each([
+    '1080x1080@50i',
+    '1080x1080@25p',
+    '1080x1920@25p',
+    '1440x1080@50i',
+    '1280x720@50i',
+    '3840x2160@50i',
+    '720x576/64:45@59.94i',
+    '720x576@50i',
+    '1920x1080@12.5p',
+    '1920x1080@100p',
+    '4096x2160@23.976p',
+    '1998x1080@15p',
+  ])('is not %s', (text) => expect(isStandardFormat(parseFormat(text)!.format)).toBe(false))
 })
 
 describe('objections', () => {

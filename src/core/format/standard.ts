@@ -1,6 +1,6 @@
-import { type Rate, rateName } from '../rate/rate'
-import { equal, rational } from '../rational/rational'
-import { type Format, type FrameSize, square, tradeName } from './format'
+import { type Rate, isStandardRate, rateName, standardRates } from '../rate/rate'
+import { equal, rational, toNumber } from '../rational/rational'
+import { type Format, type FrameSize, sameSize, square, tradeName } from './format'
 
 /** A frame size that a published standard defines, with what it is called and where it belongs. */
 export interface StandardSize extends FrameSize {
@@ -65,12 +65,49 @@ const tapeRasters = [
 export const isTapeRaster = ({ width, height }: FrameSize): boolean =>
   tapeRasters.includes(`${width}x${height}`)
 
-const interlacedLines = [480, 486, 576, 1080]
-const interlacedRates = [rational(25), rational(30000, 1001), rational(30)]
+const [r25, r30, r29] = [rational(25), rational(30), rational(30000, 1001)]
+const isOneOf = (rate: Rate, rates: readonly Rate[]) => rates.some((known) => equal(known, rate))
 
-/** Whether an interlaced standard has these lines at this rate (ITU-R BT.601, SMPTE ST 274). */
-export const hasInterlacedStandard = (height: number, rate: Rate): boolean =>
-  interlacedLines.includes(height) && interlacedRates.some((r) => equal(r, rate))
+/** The rates at which a size is interlaced: 625 lines at 25, 525 at 30000/1001 (BT.601), HD at these and 30 (ST 274). */
+const interlacedRates = ({ height }: FrameSize): readonly Rate[] =>
+  height === 576 ? [r25] : height === 1080 ? [r25, r29, r30] : [r29]
+
+/** Whether a standard has this size, its pixel shape with it, interlaced at this rate. */
+export const hasInterlacedStandard = (size: FrameSize, rate: Rate): boolean =>
+  standardSizes.some((known) => known.interlaced && sameSize(known, size)) &&
+  isOneOf(rate, interlacedRates(size))
+
+/** Groups of sizes that no published standard has: rasters of screens that stand or are wide. */
+const unpublished: ReadonlySet<StandardSize['group']> = new Set(['portrait', 'square', '21:9'])
+
+/**
+ * Whether a published standard has this format: size, pixel shape, rate and scan together. SD and HD go up to 60 frames
+ * (BT.1358, ST 274, ST 296), UHD to 120 (BT.2020); HD on tape to 30; DCI has rates of its own (ST 428-11).
+ */
+export function isStandardFormat({ rate, scan, ...format }: Format): boolean {
+  const size = standardSizes.find((known) => sameSize(known, format))
+  if (!size || unpublished.has(size.group)) return false
+  if (scan === 'interlaced') return hasInterlacedStandard(size, rate)
+  return isStandardRate(rate) && isOneOf(rate, progressiveRates(size))
+}
+
+function progressiveRates({ group, height }: StandardSize): readonly Rate[] {
+  const upTo = (most: number) => standardRates.filter((rate) => toNumber(rate) <= most)
+  switch (group) {
+    case 'UHD':
+      return upTo(120)
+    case 'DCI':
+      return [24, 25, 30, 48, 50, 60].map((whole) => rational(whole))
+    case 'HD anamorphic':
+      return upTo(height === 720 ? 60 : 30)
+    case 'SD 625':
+      return [r25, rational(50)]
+    case 'SD 525':
+      return [r29, rational(60000, 1001)]
+    default:
+      return upTo(60)
+  }
+}
 
 /** A size turned on its side: landscape to portrait and back. The pixels turn with it. */
 export const turned = ({ width, height, pixelAspect }: FrameSize): FrameSize => ({
@@ -79,13 +116,16 @@ export const turned = ({ width, height, pixelAspect }: FrameSize): FrameSize => 
   pixelAspect: rational(pixelAspect.den, pixelAspect.num),
 })
 
+/** Lines that standards interlace although a field of them is odd. */
+const interlacedHeights = new Set([486])
+
 /** What stands against a format, in sentences; nothing where it can be used. Chroma of 4:2:0 is assumed, as most codecs have it. */
 export function objections(format: Format): string[] {
   const { width, height, scan, rate } = format
   const said: string[] = []
   if (width % 2 || height % 2)
     said.push(`${width}×${height} has an odd side: with 4:2:0 chroma, width and height are even.`)
-  if (scan === 'interlaced' && height % 4 && !hasInterlacedStandard(height, rate))
+  if (scan === 'interlaced' && height % 4 && !interlacedHeights.has(height))
     said.push(`${height} lines cannot be interlaced in 4:2:0: each field needs an even number of lines.`)
   if (width < 16 || height < 16) said.push(`${width}×${height} is smaller than a block of any codec (16×16).`)
   if (width * height > 16384 * 8640) said.push(`${width}×${height} is more than any codec carries.`)

@@ -38,7 +38,7 @@ const costly = computed(() => costlyLater(project.doc!))
 
 function turn() {
   const format = yard.candidate
-  if (format) yard.look({ ...format, ...turned(format), scan: 'progressive', fieldOrder: null }, 'standard')
+  if (format) yard.look({ ...format, ...turned(format), scan: 'progressive', fieldOrder: null }, 'tried')
 }
 const kept = ref('')
 watch(

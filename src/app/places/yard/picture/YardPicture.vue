@@ -38,7 +38,7 @@ function look(column: number, row: number) {
   const r = rows[Math.max(0, Math.min(rows.length - 1, row))]
   if (!c || !r) return
   // Fields are kept where a standard carries them.
-  const fields = yard.candidate?.scan === 'interlaced' && hasInterlacedStandard(r.size.height, c.rate)
+  const fields = yard.candidate?.scan === 'interlaced' && hasInterlacedStandard(r.size, c.rate)
   yard.look(makeFormat(r.size, c.rate, fields ? 'interlaced' : 'progressive', yard.candidate?.colour))
 }
 function onKey(event: KeyboardEvent) {
