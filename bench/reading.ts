@@ -56,7 +56,7 @@ export async function measureReading(count = 1000, sample = 60) {
 const chunked = (paths: string[], lanes: number) =>
   Array.from({ length: lanes }, (_, lane) => paths.filter((_, i) => i % lanes === lane))
 async function readEach(paths: string[]) {
-  for (const path of paths) await readClip(path)
+  for (const path of paths) await readClip({ path, bad: null })
 }
 
 /** Bytes read of each clip, by wrapper: least, median, most, and the largest file among them. */

@@ -1,31 +1,45 @@
-import { open, readdir, stat } from 'node:fs/promises'
+import { constants } from 'node:fs'
+import { lstat, open, stat } from 'node:fs/promises'
 import { join } from 'node:path'
+import { oddKind, reasonFor, walk } from '../server/walk'
 import type { ByteSource } from '../src/core/reading/bytes/source'
 import { type ReadResult, read } from '../src/core/reading/read'
 
-/** The files that the arguments name, in the order given; folders are walked, their files in order of name. */
-export async function* filesOf(paths: readonly string[]): AsyncGenerator<string> {
+/** A file that the arguments name, or an entry of a folder that is none, with the reason. */
+export interface Found {
+  readonly path: string
+  /** Why it cannot be read; null for a file. */
+  readonly bad: string | null
+}
+
+/** The files that the arguments name, in the order given; folders are walked, their entries in order of name. */
+export async function* filesOf(paths: readonly string[]): AsyncGenerator<Found> {
   for (const path of paths) {
     const found = await stat(path).catch(() => null)
-    if (found?.isDirectory()) yield* walk(path)
-    else yield path
+    if (!found?.isDirectory()) {
+      yield { path, bad: null }
+      continue
+    }
+    for await (const entry of walk(path)) {
+      if (entry.kind === 'file') {
+        yield { path: entry.path, bad: null }
+        continue
+      }
+      const place = entry.place === '.' ? path : join(path, entry.place)
+      // At a terminal one reads one's own files: a link to a file stands for it. Folders behind links are not walked.
+      const isFile = (await stat(place).catch(() => null))?.isFile()
+      yield { path: place, bad: isFile ? null : entry.why }
+    }
   }
 }
 
-async function* walk(folder: string): AsyncGenerator<string> {
-  const entries = (await readdir(folder, { withFileTypes: true })).sort((a, b) => (a.name < b.name ? -1 : 1))
-  for (const entry of entries) {
-    const path = join(folder, entry.name)
-    if (entry.isDirectory()) yield* walk(path)
-    else if (entry.isFile() && !entry.name.startsWith('.')) yield path
-  }
-}
-
-/** Opens a file, hands its source to `work`, and closes it again. */
+/** Opens a file, hands its source to `work`, and closes it again. Never waits for a pipe. @throws where it is no file */
 export async function withSource<T>(path: string, work: (source: ByteSource) => Promise<T>): Promise<T> {
-  const handle = await open(path, 'r')
+  const handle = await open(path, constants.O_RDONLY | constants.O_NONBLOCK)
   try {
-    const { size } = await handle.stat()
+    const facts = await handle.stat()
+    if (!facts.isFile()) throw new NoFile(oddKind(facts) ?? 'It is a folder.')
+    const { size } = facts
     return await work({
       size,
       async read(offset, length) {
@@ -39,20 +53,22 @@ export async function withSource<T>(path: string, work: (source: ByteSource) => 
   }
 }
 
+class NoFile extends Error {}
+
+const unreadable = (message: string): ReadResult => ({ ok: false, error: { code: 'unreadable', message } })
+
 /** Reads one file; one that cannot be opened comes back as `unreadable`. */
-export async function readFile(path: string): Promise<ReadResult> {
+export async function readFile({ path, bad }: Found): Promise<ReadResult> {
+  if (bad !== null) return unreadable(bad)
   try {
     return await withSource(path, (source) => read(source))
   } catch (error) {
-    const reasons: Record<string, string> = {
-      ENOENT: 'There is no such file.',
-      EACCES: 'The file may not be read.',
-    }
-    const code = (error as NodeJS.ErrnoException).code
+    if (error instanceof NoFile) return unreadable(error.message)
+    const { code } = error as NodeJS.ErrnoException
     if (!code) throw error
-    return {
-      ok: false,
-      error: { code: 'unreadable', message: reasons[code] ?? `The file could not be opened (${code}).` },
-    }
+    if (code === 'ENOENT') return unreadable('There is no such file.')
+    // A socket has a name but cannot be opened.
+    const facts = code === 'ENXIO' ? await lstat(path).catch(() => null) : null
+    return unreadable((facts && oddKind(facts)) ?? reasonFor(error))
   }
 }

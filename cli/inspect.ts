@@ -12,8 +12,9 @@ export const inspectCommand: Command = {
     const { positionals, json } = words(args)
     if (positionals.length === 0) throw new WrongUse('At least one file or folder is needed.')
     let status = 0
-    for await (const path of filesOf(positionals)) {
-      const result = await readFile(path)
+    for await (const found of filesOf(positionals)) {
+      const { path } = found
+      const result = await readFile(found)
       if (!result.ok) status = 1
       print(json ? JSON.stringify(toJson(path, result)) : forPeople(path, result))
     }

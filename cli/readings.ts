@@ -34,7 +34,7 @@ export async function* givenTo(
 ): AsyncGenerator<Given> {
   if (paths.length === 0 && readings === undefined)
     throw new WrongUse('At least one file, folder or --readings is needed.')
-  for await (const file of filesOf(paths)) yield { file, result: await readFile(file) }
+  for await (const found of filesOf(paths)) yield { file: found.path, result: await readFile(found) }
   if (readings === undefined) return
   const lines = (await textFrom(readings)).split('\n')
   for (const [i, line] of lines.entries()) {

@@ -24,7 +24,7 @@ const usage = () =>
   ].join('\n')
 
 async function main([name, ...args]: string[]): Promise<number> {
-  const command = name === undefined ? undefined : commands[name]
+  const command = name !== undefined && Object.hasOwn(commands, name) ? commands[name] : undefined
   try {
     if (!command) throw new WrongUse(name ? `There is no command “${name}”.` : 'A command is needed.')
     return await command.run(args)

@@ -13,7 +13,9 @@ let server: Server
 let base: string
 
 beforeAll(async () => {
-  folder = await mkdtemp(join(tmpdir(), 'siding-'))
+  // A folder on the way that is hidden elsewhere changes nothing here.
+  folder = join(await mkdtemp(join(tmpdir(), 'siding-')), '.hidden', 'day')
+  await mkdir(folder, { recursive: true })
   await mkdir(join(folder, 'card', 'day 1'), { recursive: true })
   await mkdir(join(folder, 'dist', 'assets'), { recursive: true })
   await writeFile(join(folder, 'secret.txt'), 'secret')
@@ -21,8 +23,14 @@ beforeAll(async () => {
   await writeFile(join(folder, 'card', 'day 1', 'pour.mov'), 'abc')
   await writeFile(join(folder, 'card', '.hidden'), 'x')
   await symlink(join(folder, 'secret.txt'), join(folder, 'card', 'link.mp4'))
+  await mkdir(join(folder, 'demo'))
+  await writeFile(join(folder, 'demo', 'swing.mp4'), 'swinging')
   await writeFile(join(folder, 'dist', 'index.html'), '<title>Yard Tally</title>')
-  server = createApp({ siding: join(folder, 'card'), dist: join(folder, 'dist') }).listen(0, '127.0.0.1')
+  server = createApp({
+    siding: { folder: join(folder, 'card') },
+    demo: { folder: join(folder, 'demo'), arriving: true },
+    dist: join(folder, 'dist'),
+  }).listen(0, '127.0.0.1')
   await new Promise((done) => server.on('listening', done))
   base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
 })
@@ -32,6 +40,7 @@ afterAll(async () => {
 })
 
 interface Listed {
+  bad: { place: string; why: string }[]
   files: { id: string; name: string; folder: string; sizeBytes: number }[]
 }
 const list = async () => (await (await fetch(`${base}/api/siding`)).json()) as Listed
@@ -77,7 +86,7 @@ describe('files that are being copied', () => {
   it('do not rest until they are no longer written to', async () => {
     await writeFile(join(folder, 'card', 'growing.mov'), 'so far')
     const growing = async () =>
-      (await listSiding(join(folder, 'card'))).find((f) => f.name === 'growing.mov')!
+      (await listSiding(join(folder, 'card'))).files.find((f) => f.name === 'growing.mov')!
     expect((await growing()).rests).toBe(false)
     const past = new Date(Date.now() - 10_000)
     await utimes(join(folder, 'card', 'growing.mov'), past, past)
@@ -86,7 +95,7 @@ describe('files that are being copied', () => {
   })
 
   it('appear on the stand-in one after the other, for each copy anew', async () => {
-    const files = await listSiding(join(folder, 'card'))
+    const { files } = await listSiding(join(folder, 'card'))
     let time = 0
     const card = arrivingCard(() => time)
     expect(card('first', files)).toEqual([])

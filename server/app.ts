@@ -1,15 +1,23 @@
-import { existsSync } from 'node:fs'
+import { existsSync, realpathSync } from 'node:fs'
 import { join } from 'node:path'
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express'
 import helmet from 'helmet'
 import { arrivingCard } from './arriving-card'
-import { listSiding } from './siding'
+import { type Arrival, streamChanges } from './events'
+import { sendFile } from './send'
+import { watchCard } from './watch'
+
+/** A folder of files, absolute. */
+export interface CardFolder {
+  readonly folder: string
+  /** Lets the files arrive one after the other, as a stand-in for a card that is being copied. */
+  readonly arriving?: boolean
+}
 
 export interface AppOptions {
-  /** The folder that clips can be taken in from. */
-  readonly siding: string
-  /** Lets the siding's files arrive one after the other, as a stand-in for a card that is being copied. */
-  readonly arriving?: boolean
+  /** The folder that clips can be taken in from, and the card of the demo. */
+  readonly siding: CardFolder
+  readonly demo: CardFolder
   /** The built app. */
   readonly dist: string
   /** Host names that are answered besides the loopback's. */
@@ -17,7 +25,7 @@ export interface AppOptions {
 }
 
 /** The server: the built app, and the siding, read-only. */
-export function createApp({ siding, dist, arriving = false, hosts = [] }: AppOptions): Express {
+export function createApp({ siding, demo, dist, hosts = [] }: AppOptions): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(checkHost(['127.0.0.1', 'localhost', '[::1]', ...hosts]))
@@ -47,23 +55,28 @@ export function createApp({ siding, dist, arriving = false, hosts = [] }: AppOpt
       strictTransportSecurity: false,
     }),
   )
-  const list = rememberBriefly(() => listSiding(siding), 500)
-  const card = arriving ? arrivingCard() : null
-  app.get('/api/siding', async (request, response) => {
-    const onCard = await list()
-    const copy = typeof request.query.copy === 'string' ? request.query.copy : null
-    const files = card && copy ? card(copy, onCard) : onCard
-    response.set('Cache-Control', 'no-store').json({ files: files.map(({ path: _, ...file }) => file) })
-  })
-  app.get('/api/siding/:id', async (request, response) => {
-    // Only what the list names can be asked for: a path never comes from outside.
-    const file = (await list()).find((f) => f.id === request.params.id)
-    if (!file) response.status(404).json({ error: 'The siding has no such file.' })
-    else
+  for (const [name, { folder, arriving }] of Object.entries({ siding, demo })) {
+    const root = existsSync(folder) ? realpathSync(folder) : folder
+    const watch = watchCard(root)
+    const card = arriving ? arrivingCard() : null
+    app.get(`/api/${name}`, async (_request, response) => {
+      const { files, bad } = await watch.list()
       response
-        .set('Cache-Control', 'no-cache')
-        .sendFile(file.path, { acceptRanges: true, lastModified: true })
-  })
+        .set('Cache-Control', 'no-store')
+        .json({ files: files.map(({ path: _, ...file }) => file), bad })
+    })
+    app.get(`/api/${name}/events`, (request, response) => {
+      const copy = typeof request.query.copy === 'string' ? request.query.copy : null
+      const arrival: Arrival | null = card && copy !== null ? (files) => card(copy, files) : null
+      streamChanges(watch, arrival, request, response)
+    })
+    app.get(`/api/${name}/:id`, async (request, response) => {
+      // Only what the list names can be asked for: a path never comes from outside.
+      const file = await watch.find(request.params.id)
+      if (file) await sendFile(file, root, request, response)
+      else response.status(404).json({ error: 'The card has no such file.' })
+    })
+  }
   app.use('/api', (_request, response) => void response.status(404).json({ error: 'There is nothing here.' }))
   app.use(
     '/assets',
@@ -72,23 +85,11 @@ export function createApp({ siding, dist, arriving = false, hosts = [] }: AppOpt
   app.use(express.static(dist, { index: false, maxAge: 0 }))
   app.get('/{*place}', (_request, response) => {
     if (existsSync(join(dist, 'index.html')))
-      response.set('Cache-Control', 'no-cache').sendFile(join(dist, 'index.html'))
+      response.set('Cache-Control', 'no-cache').sendFile('index.html', { root: dist })
     else response.status(503).send('The app is not built yet: run npm start.')
   })
   app.use(answerErrors)
   return app
-}
-
-/** One answer serves all who ask within a short time: reading a card asks for many ranges at once. */
-function rememberBriefly<T>(ask: () => Promise<T>, milliseconds: number): () => Promise<T> {
-  let answer: Promise<T> | null = null
-  return () => {
-    if (!answer) {
-      answer = ask()
-      setTimeout(() => (answer = null), milliseconds).unref()
-    }
-    return answer
-  }
 }
 
 /** Answers only to names that are meant for this machine, so that no page elsewhere can reach the siding by a name of its own. */
@@ -103,5 +104,7 @@ function checkHost(known: readonly string[]): RequestHandler {
 const answerErrors: ErrorRequestHandler = (error, _request, response, next) => {
   if (response.headersSent) return next(error)
   const status = error.statusCode ?? error.status ?? 500
-  response.status(status).json({ error: status < 500 ? error.message : 'The server could not answer.' })
+  // Messages of the system name places of this machine: they stay here.
+  const said = status === 404 ? 'There is nothing here.' : status < 500 ? 'That was asked for wrongly.' : null
+  response.status(status).json({ error: said ?? 'The server could not answer.' })
 }

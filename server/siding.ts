@@ -1,12 +1,11 @@
 import { createHash } from 'node:crypto'
-import { readdir, stat } from 'node:fs/promises'
-import { join, relative, sep } from 'node:path'
+import { walk } from './walk'
 
-/** One file on the siding. The id stands for its place and leads nowhere else. */
+/** One file on a card. The id stands for its place and leads nowhere else. */
 export interface SidingFile {
   readonly id: string
   readonly name: string
-  /** Folder below the siding, with `/`, empty at its top. */
+  /** Folder below the card, with `/`, empty at its top. */
   readonly folder: string
   readonly sizeBytes: number
   readonly modifiedAt: string
@@ -16,44 +15,61 @@ export interface SidingFile {
   readonly expectedBytes: number | null
 }
 
-/** A file that was written to this recently may still be growing. */
-const restMilliseconds = 1500
-
 /** A file with its place on this machine, which never leaves the server. */
 export type PlacedFile = SidingFile & { readonly path: string }
 
-const mostFiles = 20_000
+/** An entry that is not listed, and why. */
+export interface BadEntry {
+  readonly place: string
+  readonly why: string
+}
+
+/** What stands on a card. */
+export interface Listing {
+  readonly files: readonly PlacedFile[]
+  readonly bad: readonly BadEntry[]
+}
+
+/** A file that was written to this recently may still be growing. */
+const restMilliseconds = 1500
+const mostFiles = 100_000
+const mostBad = 1000
 
 /**
- * Lists a folder that clips can be taken in from. Hidden files and links are left out, so that nothing outside the
- * folder can be reached.
- * @param sidingFolder absolute path
+ * Lists a folder that clips can be taken in from. Hidden files are left out; links are not followed, so that nothing
+ * outside the folder can be reached.
+ * @param folder absolute path
+ * @param found told of what came in since the last time it was told, while the walk goes on
  */
-export async function listSiding(sidingFolder: string): Promise<PlacedFile[]> {
+export async function listSiding(
+  folder: string,
+  found?: (files: readonly PlacedFile[]) => void,
+): Promise<Listing> {
   const files: PlacedFile[] = []
-  const walk = async (folder: string): Promise<void> => {
-    const entries = await readdir(folder, { withFileTypes: true })
-    for (const entry of entries.sort((a, b) => (a.name < b.name ? -1 : 1))) {
-      const path = join(folder, entry.name)
-      if (entry.name.startsWith('.') || entry.isSymbolicLink() || files.length >= mostFiles) continue
-      if (entry.isDirectory()) await walk(path)
-      else if (entry.isFile()) {
-        const facts = await stat(path)
-        files.push({
-          id: idOf(relative(sidingFolder, path)),
-          name: entry.name,
-          folder: relative(sidingFolder, folder).split(sep).join('/'),
-          sizeBytes: facts.size,
-          modifiedAt: facts.mtime.toISOString(),
-          rests: Date.now() - facts.mtimeMs > restMilliseconds,
-          expectedBytes: null,
-          path,
-        })
-      }
+  const bad: BadEntry[] = []
+  for await (const entry of walk(folder)) {
+    if (entry.kind === 'bad') {
+      if (bad.length < mostBad) bad.push({ place: entry.place, why: entry.why })
+      continue
     }
+    if (files.length >= mostFiles) {
+      bad.push({ place: '.', why: `More than ${mostFiles} files: the rest is not listed.` })
+      break
+    }
+    const { path, name, facts } = entry
+    files.push({
+      id: idOf(entry.folder ? `${entry.folder}/${name}` : name),
+      name,
+      folder: entry.folder,
+      sizeBytes: facts.size,
+      modifiedAt: facts.mtime.toISOString(),
+      rests: Date.now() - facts.mtimeMs > restMilliseconds,
+      expectedBytes: null,
+      path,
+    })
+    if (found && files.length % 250 === 0) found(files)
   }
-  await walk(sidingFolder)
-  return files
+  return { files, bad }
 }
 
 const idOf = (place: string) => createHash('sha256').update(place).digest('hex').slice(0, 16)

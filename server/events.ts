@@ -1,0 +1,74 @@
+import type { Request, Response } from 'express'
+import type { BadEntry, Listing, PlacedFile, SidingFile } from './siding'
+import type { Watch } from './watch'
+
+/** What changed on a card since the event before: files that are new or other than they were, ids that are gone. */
+export interface CardChange {
+  readonly files: readonly SidingFile[]
+  readonly gone: readonly string[]
+  /** All that is not listed, where it changed. */
+  readonly bad?: readonly BadEntry[]
+}
+
+/** So many files are told in one event. */
+const perEvent = 500
+/** A line that says nothing keeps the connection alive. */
+const heartbeat = 15_000
+
+/** How files of a card come, where their arrival is played: by the time since the copy began. */
+export type Arrival = (files: readonly PlacedFile[]) => PlacedFile[]
+
+/**
+ * Tells a client what changes on a card, as server-sent events (HTML, EventSource): first all that is there, then changes only.
+ * @param arrival the stand-in for a card that is being copied; without one, files are told as they are
+ */
+export function streamChanges(
+  watch: Watch,
+  arrival: Arrival | null,
+  request: Request,
+  response: Response,
+): void {
+  response.set({
+    'Content-Type': 'text/event-stream',
+    'Cache-Control': 'no-store',
+    Connection: 'keep-alive',
+  })
+  response.flushHeaders()
+  const told = new Map<string, string>()
+  let toldBad = ''
+  let listing: Listing | null = null
+
+  const send = (change: CardChange) => response.write(`data: ${JSON.stringify(change)}\n\n`)
+  const update = () => {
+    if (!listing) return
+    const files = arrival ? arrival(listing.files) : listing.files
+    const fresh: SidingFile[] = []
+    const here = new Set<string>()
+    for (const { path: _, ...file } of files) {
+      here.add(file.id)
+      const sign = `${file.sizeBytes} ${file.modifiedAt} ${file.rests} ${file.expectedBytes}`
+      if (told.get(file.id) === sign) continue
+      told.set(file.id, sign)
+      fresh.push(file)
+    }
+    const gone = [...told.keys()].filter((id) => !here.has(id))
+    gone.forEach((id) => told.delete(id))
+    const bad = JSON.stringify(listing.bad)
+    const badChanged = bad !== toldBad
+    toldBad = bad
+    for (let at = 0; at < fresh.length; at += perEvent)
+      send({ files: fresh.slice(at, at + perEvent), gone: [] })
+    if (gone.length || badChanged) send({ files: [], gone, ...(badChanged ? { bad: listing.bad } : {}) })
+  }
+  const leave = watch.follow((next) => {
+    listing = next
+    update()
+  })
+  const playing = arrival ? setInterval(update, 200).unref() : null
+  const beat = setInterval(() => response.write(':\n\n'), heartbeat).unref()
+  request.on('close', () => {
+    leave()
+    clearInterval(beat)
+    if (playing) clearInterval(playing)
+  })
+}

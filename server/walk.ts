@@ -1,0 +1,102 @@
+import type { Dirent, Stats } from 'node:fs'
+import { lstat, readdir } from 'node:fs/promises'
+import { Buffer } from 'node:buffer'
+import { join } from 'node:path'
+
+/** What stands in a folder: a file, or one bad entry with the reason why it is left out. */
+export type Entry =
+  | {
+      readonly kind: 'file'
+      readonly path: string
+      readonly folder: string
+      readonly name: string
+      readonly facts: Stats
+    }
+  | { readonly kind: 'bad'; readonly place: string; readonly why: string }
+
+const reasons: Record<string, string> = {
+  EACCES: 'It may not be read.',
+  EPERM: 'It may not be read.',
+  ENOENT: 'It vanished while the folder was read.',
+  ELOOP: 'It leads around in a circle.',
+  ENAMETOOLONG: 'Its name is too long.',
+  ENOTDIR: 'It is no folder.',
+}
+
+/** Why the system did not give something, in a sentence. */
+export const reasonFor = (error: unknown): string => {
+  const { code, message } = error as NodeJS.ErrnoException
+  return (code && reasons[code]) ?? `It could not be read (${code ?? message}).`
+}
+
+/** What an entry is that is neither file nor folder; null for these two. */
+export function oddKind(
+  entry: Pick<Dirent | Stats, 'isSymbolicLink' | 'isFIFO' | 'isSocket' | 'isFile' | 'isDirectory'>,
+): string | null {
+  if (entry.isFile() || entry.isDirectory()) return null
+  if (entry.isSymbolicLink()) return 'It is a link; only what stands here itself is read.'
+  if (entry.isFIFO()) return 'It is a pipe (FIFO), no file.'
+  if (entry.isSocket()) return 'It is a socket, no file.'
+  return 'It is a device, no file.'
+}
+
+/** Looked at this many at once: the system answers them side by side. */
+const abreast = 32
+
+/**
+ * Walks a folder in order of names, hidden entries left out. One bad entry – an unreadable folder, a name that is no UTF-8,
+ * a file that vanished, a pipe, a socket, a link – is one line with its reason; the others go on.
+ * @param root absolute path
+ * @param folder below it, with `/`, empty at its top
+ */
+export async function* walk(root: string, folder = ''): AsyncGenerator<Entry> {
+  const here = folder ? join(root, folder) : root
+  let entries: Dirent<Buffer>[]
+  try {
+    entries = await readdir(here, { withFileTypes: true, encoding: 'buffer' })
+  } catch (error) {
+    yield { kind: 'bad', place: folder || '.', why: reasonFor(error) }
+    return
+  }
+  const named = entries
+    .map((entry) => ({ entry, name: entry.name.toString('utf8') }))
+    .sort((a, b) => (a.name < b.name ? -1 : 1))
+  for (let at = 0; at < named.length; at += abreast) {
+    const looked = await Promise.all(
+      named.slice(at, at + abreast).map(({ entry, name }) => look(here, folder, name, entry)),
+    )
+    for (const one of looked) {
+      if (one === null) continue
+      if (typeof one === 'string') yield* walk(root, one)
+      else yield one
+    }
+  }
+}
+
+/** One entry: as it is, a folder to walk, or null where it is hidden. */
+async function look(
+  here: string,
+  folder: string,
+  name: string,
+  entry: Dirent<Buffer>,
+): Promise<Entry | string | null> {
+  if (name.startsWith('.')) return null
+  const place = folder ? `${folder}/${name}` : name
+  if (!Buffer.from(name, 'utf8').equals(entry.name))
+    return { kind: 'bad', place, why: 'Its name is no UTF-8: rename it.' }
+  const odd = oddKind(entry)
+  if (odd) return { kind: 'bad', place, why: odd }
+  if (entry.isDirectory()) return place
+  const path = join(here, name)
+  try {
+    const facts = await lstat(path)
+    const became = oddKind(facts)
+    return became
+      ? { kind: 'bad', place, why: became }
+      : facts.isFile()
+        ? { kind: 'file', path, folder, name, facts }
+        : null
+  } catch (error) {
+    return { kind: 'bad', place, why: reasonFor(error) }
+  }
+}
