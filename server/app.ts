@@ -4,7 +4,7 @@ import express, { type ErrorRequestHandler, type Express, type RequestHandler } 
 import helmet from 'helmet'
 import { arrivingCard } from './arriving-card'
 import { type Arrival, streamChanges } from './events'
-import { sendFile } from './send'
+import { sendEnds, sendFile } from './send'
 import { watchCard } from './watch'
 
 /** A folder of files, absolute. */
@@ -70,6 +70,7 @@ export function createApp({ siding, demo, dist, hosts = [] }: AppOptions): Expre
       const arrival: Arrival | null = card && copy !== null ? (files) => card(copy, files) : null
       streamChanges(watch, arrival, request, response)
     })
+    app.get(`/api/${name}/ends`, (request, response) => sendEnds(watch, root, request, response))
     app.get(`/api/${name}/:id`, async (request, response) => {
       // Only what the list names can be asked for: a path never comes from outside.
       const file = await watch.find(request.params.id)

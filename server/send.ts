@@ -5,54 +5,72 @@ import { pipeline } from 'node:stream/promises'
 import type { Request, Response } from 'express'
 import { stretchOf } from './range'
 import type { PlacedFile } from './siding'
+import type { Watch } from './watch'
+
+/** A file that is what was listed, open; or why it is refused. */
+type Opened =
+  | { readonly handle: FileHandle; readonly size: number; readonly modified: Date }
+  | { readonly status: 404 | 409; readonly error: string }
 
 /** Neither follows a link nor waits for a pipe. */
 const carefully = constants.O_RDONLY | constants.O_NOFOLLOW | constants.O_NONBLOCK
+const gone = { status: 404, error: 'The card has no such file any more.' } as const
 
 /**
- * Sends a file of a card, or a stretch of it. What is no longer the file that was listed – a link, a pipe, gone, or shorter –
- * is refused at once.
- * @param root the card's folder as it really lies; nothing outside of it is sent
+ * Opens a file of a card. What is no longer the file that was listed – a link, a pipe, gone, or shorter – is refused at once.
+ * @param root the card's folder as it really lies; nothing outside of it is opened
  */
+async function openListed(file: PlacedFile, root: string): Promise<Opened> {
+  let handle: FileHandle
+  try {
+    // A folder on the way may have become a link since.
+    if ((await realpath(file.path)) !== file.path || !file.path.startsWith(root + sep)) return gone
+    handle = await open(file.path, carefully)
+  } catch {
+    return gone
+  }
+  const facts = await handle.stat()
+  if (facts.isFile() && facts.size >= file.sizeBytes)
+    return { handle, size: facts.size, modified: facts.mtime }
+  await handle.close()
+  return facts.isFile()
+    ? { status: 409, error: 'The file is shorter than when it was listed. Look at the card again.' }
+    : gone
+}
+
+async function readAt(handle: FileHandle, first: number, length: number): Promise<Buffer> {
+  const { buffer, bytesRead } = await handle.read(Buffer.alloc(length), 0, length, first)
+  return buffer.subarray(0, bytesRead)
+}
+
+/** Stretches up to this are read and sent in one. */
+const atOnce = 256 * 1024
+
+/** Sends a file of a card, or the stretch of it that is asked for. */
 export async function sendFile(
   file: PlacedFile,
   root: string,
   request: Request,
   response: Response,
 ): Promise<void> {
-  const refuse = (status: 404 | 409, error: string) => void response.status(status).json({ error })
-  let handle: FileHandle
+  const opened = await openListed(file, root)
+  if (!('handle' in opened)) return void response.status(opened.status).json({ error: opened.error })
+  const { handle, size, modified } = opened
   try {
-    // A folder on the way may have become a link since.
-    if ((await realpath(file.path)) !== file.path || !file.path.startsWith(root + sep))
-      return refuse(404, 'The card has no such file any more.')
-    handle = await open(file.path, carefully)
-  } catch {
-    return refuse(404, 'The card has no such file any more.')
-  }
-  try {
-    const facts = await handle.stat()
-    if (!facts.isFile()) return refuse(404, 'The card has no such file any more.')
-    if (facts.size < file.sizeBytes)
-      return refuse(409, 'The file is shorter than when it was listed. Look at the card again.')
-    const stretch = stretchOf(request.headers.range, facts.size)
+    const stretch = stretchOf(request.headers.range, size)
     response.set({
       'Accept-Ranges': 'bytes',
       'Cache-Control': 'no-cache',
       'Content-Type': 'application/octet-stream',
-      'Last-Modified': facts.mtime.toUTCString(),
+      'Last-Modified': modified.toUTCString(),
     })
-    if (stretch === 'unsatisfiable') {
-      response.status(416).set('Content-Range', `bytes */${facts.size}`).end()
-      return
-    }
-    const { first, last } = stretch ?? { first: 0, last: facts.size - 1 }
+    if (stretch === 'unsatisfiable')
+      return void response.status(416).set('Content-Range', `bytes */${size}`).end()
+    const { first, last } = stretch ?? { first: 0, last: size - 1 }
     response.set('Content-Length', String(last - first + 1))
-    if (stretch) response.status(206).set('Content-Range', `bytes ${first}-${last}/${facts.size}`)
-    if (request.method === 'HEAD' || last < first) {
-      response.end()
-      return
-    }
+    if (stretch) response.status(206).set('Content-Range', `bytes ${first}-${last}/${size}`)
+    if (request.method === 'HEAD' || last < first) return void response.end()
+    if (last - first < atOnce) return void response.end(await readAt(handle, first, last - first + 1))
     // Whoever asked may leave at any time: that ends the sending, not the server.
     await pipeline(handle.createReadStream({ start: first, end: last, autoClose: false }), response).catch(
       () => response.destroy(),
@@ -60,4 +78,48 @@ export async function sendFile(
   } finally {
     await handle.close().catch(() => {})
   }
+}
+
+/** Both ends of this many files are sent in one answer, at most. */
+const mostTogether = 48
+const endLength = 64 * 1024
+
+/**
+ * Sends both ends of several files in one answer, since a card of thousands of small files would be thousands of requests:
+ * for each id in turn three numbers of 32 bits – a status (200, 404, 409), the bytes of the head, those of the tail –, then
+ * these bytes. A file up to 128 KiB comes whole.
+ */
+export async function sendEnds(
+  watch: Watch,
+  root: string,
+  request: Request,
+  response: Response,
+): Promise<void> {
+  const ids = typeof request.query.ids === 'string' ? request.query.ids.split(',') : []
+  if (ids.length === 0 || ids.length > mostTogether)
+    return void response.status(400).json({ error: `From 1 to ${mostTogether} ids are asked for at once.` })
+  const parts = await Promise.all(ids.map(async (id) => endsOf(await watch.find(id), root)))
+  response.set({ 'Cache-Control': 'no-store', 'Content-Type': 'application/octet-stream' })
+  response.end(Buffer.concat(parts.flat()))
+}
+
+async function endsOf(file: PlacedFile | null, root: string): Promise<Buffer[]> {
+  const opened = file ? await openListed(file, root) : gone
+  if (!('handle' in opened)) return [numbers(opened.status, 0, 0)]
+  try {
+    // As long as it was listed: what has been added since is of the next look.
+    const size = file!.sizeBytes
+    const head = await readAt(opened.handle, 0, Math.min(endLength, size))
+    const tailStart = Math.max(head.length, size - endLength)
+    const tail = await readAt(opened.handle, tailStart, size - tailStart)
+    return [numbers(200, head.length, tail.length), head, tail]
+  } finally {
+    await opened.handle.close()
+  }
+}
+
+function numbers(...values: number[]): Buffer {
+  const bytes = Buffer.alloc(values.length * 4)
+  values.forEach((value, i) => bytes.writeUInt32BE(value, i * 4))
+  return bytes
 }

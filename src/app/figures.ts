@@ -13,7 +13,8 @@ export function clockTime(seconds: number | null | undefined): string {
 }
 
 /** A count with its noun: `1 clip`, `3 clips`. */
-export const counted = (count: number, noun: string): string => `${count} ${noun}${count === 1 ? '' : 's'}`
+export const counted = (count: number, noun: string, several = `${noun}s`): string =>
+  `${count} ${count === 1 ? noun : several}`
 
 /** A file's size: `212 MB`. */
 export function fileSize(bytes: number): string {

@@ -5,6 +5,10 @@ export type MediaLocator =
   | { readonly kind: 'file'; readonly file: File }
   | { readonly kind: 'url'; readonly url: string; readonly sizeBytes: number }
 
+/** Where a file of a card is served. */
+export const cardUrl = (card: string, id: string): string =>
+  new URL(`/api/${card}/${encodeURIComponent(id)}`, location.href).href
+
 /** A locator as a source that is read by ranges. */
 export function byteSource(locator: MediaLocator): ByteSource & { requests?: number } {
   if (locator.kind === 'file') {
@@ -39,6 +43,12 @@ export interface EndsSource extends ByteSource {
   readonly tail: Uint8Array
 }
 
+/** The bytes at both ends of a file; of a small one they are all of it. */
+export interface Ends {
+  readonly head: Uint8Array
+  readonly tail: Uint8Array
+}
+
 /** Fetches both ends of a file at once and serves from them what lies in them. */
 export async function withEnds(source: ByteSource): Promise<EndsSource> {
   const headLength = Math.min(endLength, source.size)
@@ -48,6 +58,12 @@ export async function withEnds(source: ByteSource): Promise<EndsSource> {
     headLength ? source.read(0, headLength) : none,
     tailStart < source.size ? source.read(tailStart, source.size - tailStart) : none,
   ])
+  return servedFrom(source, { head, tail })
+}
+
+/** A source that serves from both ends of its file what lies in them, and asks for the rest. */
+export function servedFrom(source: ByteSource, { head, tail }: Ends): EndsSource {
+  const tailStart = source.size - tail.length
   return {
     size: source.size,
     get requests() {
@@ -63,6 +79,34 @@ export async function withEnds(source: ByteSource): Promise<EndsSource> {
       return source.read(offset, end - offset)
     },
   }
+}
+
+/** Files of a card whose ends are fetched in one request. */
+export const endsTogether = 32
+
+/**
+ * Both ends of several files of one card, in one request.
+ * @param urls as `cardUrl` gives them, at most `endsTogether`
+ * @returns for each the ends, or null where the card no longer has the file as it was listed
+ */
+export async function endsFromCard(urls: readonly string[], signal?: AbortSignal): Promise<(Ends | null)[]> {
+  const at = (url: string) => url.lastIndexOf('/')
+  const ids = urls.map((url) => url.slice(at(url) + 1)).join(',')
+  const answer = await fetch(`${urls[0].slice(0, at(urls[0]))}/ends?ids=${ids}`, {
+    cache: 'no-store',
+    signal,
+  })
+  if (!answer.ok) throw new Error(`the card answered ${answer.status}`)
+  const bytes = new Uint8Array(await answer.arrayBuffer())
+  const view = new DataView(bytes.buffer)
+  let offset = 0
+  return urls.map(() => {
+    const [status, headLength, tailLength] = [0, 4, 8].map((skip) => view.getUint32(offset + skip))
+    const head = bytes.subarray(offset + 12, offset + 12 + headLength)
+    const tail = bytes.subarray(offset + 12 + headLength, offset + 12 + headLength + tailLength)
+    offset += 12 + headLength + tailLength
+    return status === 200 ? { head, tail } : null
+  })
 }
 
 /** Hash of a file's head and tail: with name and size it finds the file again without reading it whole. */

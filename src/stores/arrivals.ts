@@ -1,29 +1,35 @@
 import { proxy } from 'comlink'
 import { defineStore } from 'pinia'
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive, ref, shallowRef } from 'vue'
 import { z } from 'zod'
 import { takeIn } from '../core/edit/operations'
-import type { Clip, ClipSource } from '../core/edit/project'
-import type { MediaLocator } from '../media/source'
+import { joinRecording, joinStills, putTogether, splitRecordings, stillSequences } from '../core/edit/parts'
+import type { Clip, ClipSource, LeftAside, Part } from '../core/edit/project'
+import type { Rate } from '../core/rate/rate'
+import { type MediaLocator, cardUrl } from '../media/source'
 import type { ReadAnswer } from '../workers/reading.worker'
 import { readingService } from '../workers/services'
 import { type IncomingFile, useMedia } from './media'
 import { newId, now, useProject } from './project'
 
-const SidingList = z.object({
-  files: z.array(
-    z.object({
-      id: z.string(),
-      name: z.string(),
-      folder: z.string(),
-      sizeBytes: z.number(),
-      modifiedAt: z.string(),
-      rests: z.boolean(),
-      expectedBytes: z.number().nullable(),
-    }),
-  ),
+const SidingFile = z.object({
+  id: z.string(),
+  name: z.string(),
+  folder: z.string(),
+  sizeBytes: z.number(),
+  modifiedAt: z.string(),
+  rests: z.boolean(),
+  expectedBytes: z.number().nullable(),
 })
-export type SidingFile = z.infer<typeof SidingList>['files'][number]
+export type SidingFile = z.infer<typeof SidingFile>
+
+/** An event of a card: what is new or other than it was, what is gone, and all that is not listed. */
+const CardChange = z.object({
+  files: z.array(SidingFile),
+  gone: z.array(z.string()),
+  bad: z.array(z.object({ place: z.string(), why: z.string() })).optional(),
+})
+export type BadEntry = NonNullable<z.infer<typeof CardChange>['bad']>[number]
 
 /** A file on its way in. */
 interface Arriving {
@@ -36,14 +42,20 @@ interface Arriving {
   readonly incoming?: IncomingFile
 }
 
-/** Results are shown in gulps of this many milliseconds, so that a fast card does not redraw the list for each clip. */
-const gulp = 60
+/** Results are shown in gulps, so that a fast card does not redraw the list for each clip: at least so many milliseconds apart. */
+const shortestGulp = 60
+/** So many files are listed in one gulp: more would hold the page up for longer than a choice may take. */
+const mostInGulp = 64
 
 /** Clips coming in: from the siding, from files and folders; with progress and a way to stop. */
 export const useArrivals = defineStore('arrivals', () => {
   const project = useProject()
   const media = useMedia()
-  const siding = ref<SidingFile[]>([])
+  /** What stands on the card that is followed. */
+  const onCard = shallowRef<ReadonlyMap<string, SidingFile>>(new Map())
+  const siding = computed(() => [...onCard.value.values()])
+  /** Entries of the card that are not listed, and why. */
+  const bad = shallowRef<readonly BadEntry[]>([])
   const sidingTrouble = ref<string | null>(null)
   const progress = reactive({ running: false, total: 0, read: 0, bytes: 0, startedAt: 0, cancelled: false })
 
@@ -56,66 +68,102 @@ export const useArrivals = defineStore('arrivals', () => {
   /** Cards are read one after the other: what is taken in meanwhile waits its turn. */
   let line: Promise<void> = Promise.resolve()
   /** Files of the siding that were asked for and are not listed yet, by project. */
-  const onTheWay = reactive(new Set<string>())
+  const onTheWay = shallowRef<ReadonlyMap<string, ReadonlySet<string>>>(new Map())
+  function setOnTheWay(projectId: string, change: (ids: Set<string>) => void) {
+    const ids = new Set(onTheWay.value.get(projectId))
+    change(ids)
+    onTheWay.value = new Map(onTheWay.value).set(projectId, ids)
+  }
   /** All that were ever asked for in this session. */
   const offered = new Set<string>()
   const notTaken = computed(() => {
-    const taken = new Set(
-      project.clips.flatMap((clip) => (clip.source.kind === 'siding' ? [clip.source.id] : [])),
-    )
-    return siding.value.filter(
-      (file) => !taken.has(file.id) && !onTheWay.has(`${project.doc?.project.id} ${file.id}`),
-    )
+    const { doc } = project
+    const taken = new Set<string>()
+    const take = ({ source }: { source: ClipSource }) =>
+      void (source.kind === 'siding' && taken.add(source.id))
+    for (const clip of project.clips) {
+      take(clip)
+      clip.parts.forEach(take)
+    }
+    if (doc) for (const id in doc.leftAside) take(doc.leftAside[id])
+    const coming = doc ? onTheWay.value.get(doc.project.id) : undefined
+    return siding.value.filter((file) => !taken.has(file.id) && !coming?.has(file.id))
   })
   /** Files of the siding that rest and are not taken in yet. */
   const waiting = computed(() => notTaken.value.filter((file) => file.rests))
   /** Files that are still being copied onto the siding. */
   const growing = computed(() => notTaken.value.filter((file) => !file.rests))
 
-  async function lookAtSiding(): Promise<void> {
+  let stream: EventSource | null = null
+  let streamed = ''
+  /** Follows the card of the open project: what is there, and then what changes. Called again it goes on as it is. */
+  function watchSiding(): void {
+    const opened = project.doc?.project
+    if (!opened) return
+    const url = `/api/${opened.card}/events?copy=${encodeURIComponent(opened.id)}`
+    if (stream && streamed === url) return
     // Whoever looks is about to take something in: the reader starts meanwhile.
     readingService()
-    try {
-      const copy = project.doc ? `?copy=${encodeURIComponent(project.doc.project.id)}` : ''
-      const answer = await fetch(`/api/siding${copy}`)
-      if (!answer.ok) throw new Error(`it answered ${answer.status}`)
-      siding.value = SidingList.parse(await answer.json()).files
+    leaveSiding()
+    streamed = url
+    stream = new EventSource(url)
+    // After a break all is told anew.
+    let anew = true
+    stream.onopen = () => {
+      anew = true
       sidingTrouble.value = null
-    } catch (error) {
-      sidingTrouble.value = `The siding cannot be reached: ${error instanceof Error ? error.message : error}.`
+    }
+    stream.onerror = () => (sidingTrouble.value = 'The siding cannot be reached; it is tried again.')
+    stream.onmessage = ({ data }: MessageEvent<string>) => {
+      const change = CardChange.safeParse(JSON.parse(data))
+      if (!change.success) return
+      const files = anew ? new Map<string, SidingFile>() : new Map(onCard.value)
+      anew = false
+      for (const file of change.data.files) files.set(file.id, file)
+      for (const id of change.data.gone) files.delete(id)
+      onCard.value = files
+      if (change.data.bad) bad.value = change.data.bad
+      void takeWhatRests()
     }
   }
+  function leaveSiding(): void {
+    stream?.close()
+    stream = null
+    onCard.value = new Map()
+    bad.value = []
+    sidingTrouble.value = null
+  }
 
-  /** Looks again every so often while someone watches; takes in what came to rest, if that is wanted. */
-  async function watchSiding(): Promise<void> {
-    await lookAtSiding()
+  /** Takes in what came to rest, if that is wanted; again, as long as more did meanwhile. */
+  async function takeWhatRests(): Promise<void> {
+    if (!following.value || progress.running) return
     // What was taken in once and taken out again by the editor does not come back by itself.
     const fresh = waiting.value.filter((file) => !offered.has(`${project.doc?.project.id} ${file.id}`))
-    if (following.value && fresh.length && !progress.running) await takeFromSiding(fresh, 'siding')
+    if (fresh.length === 0) return
+    await takeFromSiding(fresh, 'siding')
+    await takeWhatRests()
   }
 
   async function takeFromSiding(files: readonly SidingFile[], joins?: string): Promise<void> {
-    const keys = files.map((file) => `${project.doc?.project.id} ${file.id}`)
-    for (const key of keys) {
-      onTheWay.add(key)
-      offered.add(key)
-    }
+    const { id: projectId, card } = project.doc!.project
+    for (const { id } of files) offered.add(`${projectId} ${id}`)
+    setOnTheWay(projectId, (ids) => files.forEach(({ id }) => ids.add(id)))
     const taken = takeAll(
       files.map((file) => ({
         id: newId(),
         name: file.name,
         folder: file.folder,
         sizeBytes: file.sizeBytes,
-        source: { kind: 'siding', card: project.doc!.project.card, id: file.id },
+        source: { kind: 'siding', card, id: file.id },
         locator: {
           kind: 'url',
-          url: new URL(`/api/siding/${file.id}`, location.href).href,
+          url: cardUrl(card, file.id),
           sizeBytes: file.sizeBytes,
         },
       })),
       joins,
     )
-    await taken.finally(() => keys.forEach((key) => onTheWay.delete(key)))
+    await taken.finally(() => setOnTheWay(projectId, (ids) => files.forEach(({ id }) => ids.delete(id))))
   }
 
   const takeFiles = (incoming: readonly IncomingFile[]) =>
@@ -141,7 +189,8 @@ export const useArrivals = defineStore('arrivals', () => {
 
   async function takeNow(arriving: readonly Arriving[], joins = newId()): Promise<void> {
     const projectId = project.doc?.project.id
-    if (!projectId || arriving.length === 0) return
+    // Another tab writes this project: here nothing comes in.
+    if (!projectId || arriving.length === 0 || project.readOnly) return
     Object.assign(progress, {
       running: true,
       total: arriving.length,
@@ -152,50 +201,112 @@ export const useArrivals = defineStore('arrivals', () => {
     })
     const byKey = new Map(arriving.map((one) => [one.id, one]))
     const order = new Map(arriving.map((one, i) => [one.id, i]))
-    let answers: ReadAnswer[] = []
+    const answers: ReadAnswer[] = []
     let timer: ReturnType<typeof setTimeout> | null = null
+    const fresh: string[] = []
     const swallow = () => {
       timer = null
+      const begun = performance.now()
       // In the order asked for, as far as they came together.
-      const clips = answers
-        .sort((a, b) => order.get(a.key)! - order.get(b.key)!)
-        .map((answer) => toClip(byKey.get(answer.key)!, answer))
-      answers = []
-      list(projectId, clips, byKey, joins)
+      answers.sort((a, b) => order.get(a.key)! - order.get(b.key)!)
+      const some = answers.splice(0, mostInGulp)
+      progress.read += some.length
+      progress.bytes += some.reduce((sum, { key }) => sum + byKey.get(key)!.sizeBytes, 0)
+      const clips = some.filter(({ aside }) => !aside).map((a) => toClip(byKey.get(a.key)!, a))
+      const aside = some.filter((answer) => answer.aside).map((a) => toAside(byKey.get(a.key)!, a))
+      fresh.push(...list(projectId, clips, aside, byKey, joins))
+      // The page has as long for itself as the gulp took.
+      if (answers.length > 0) timer = setTimeout(swallow, Math.max(shortestGulp, performance.now() - begun))
     }
     try {
-      const requests = arriving.map(({ id, locator }) => ({ key: id, locator }))
-      const tell = (answer: ReadAnswer) => {
-        progress.read++
-        progress.bytes += byKey.get(answer.key)!.sizeBytes
-        answers.push(answer)
-        timer ??= setTimeout(swallow, gulp)
+      const requests = arriving.map(({ id, name, folder, locator }) => ({
+        key: id,
+        place: folder ? `${folder}/${name}` : name,
+        locator,
+      }))
+      const tell = (some: readonly ReadAnswer[]) => {
+        answers.push(...some)
+        timer ??= setTimeout(swallow, shortestGulp)
       }
       await readingService().readAll(requests, proxy(tell))
     } finally {
-      if (timer) clearTimeout(timer)
-      swallow()
+      // What is read already is listed before the reading counts as done, gulp by gulp.
+      while (answers.length > 0 && timer) await new Promise((done) => setTimeout(done, shortestGulp))
       progress.running = false
     }
+    joinSplit(projectId, fresh, joins)
     void makePosters(projectId)
   }
 
-  function list(projectId: string, clips: Clip[], byKey: Map<string, Arriving>, joins: string) {
+  /** Recordings that came in several files become one clip each; numbered stills are only offered. */
+  function joinSplit(projectId: string, ids: readonly string[], joins: string) {
+    if (project.doc?.project.id !== projectId) return
+    const here = ids.flatMap((id) => project.doc!.clips[id] ?? [])
+    const recordings = splitRecordings(here).map((files) => joinRecording(files, newId()))
+    if (recordings.length > 0)
+      project.edit('take in clips', (doc) => recordings.forEach((clip) => putTogether(doc, clip)), joins)
+    offers.value = stillSequences(here).map((clips) => ({ projectId, ids: clips.map(({ id }) => id) }))
+  }
+  /** Numbered stills of the last take-in that could be one clip each. */
+  const offers = shallowRef<readonly { projectId: string; ids: readonly string[] }[]>([])
+  const stillOffers = computed(() =>
+    offers.value
+      .filter(({ projectId }) => projectId === project.doc?.project.id)
+      .map(({ ids }) => ids.flatMap((id) => project.doc!.clips[id] ?? []))
+      .filter((clips) => clips.length > 1),
+  )
+  /** Makes one clip of numbered stills. */
+  function takeAsOne(clips: readonly Clip[], rate: Rate): void {
+    const clip = joinStills(clips, newId(), rate)
+    project.edit(`make one clip of ${clips.length} stills`, (doc) => putTogether(doc, clip))
+    void makePosters(project.doc!.project.id)
+  }
+  const leaveAsStills = () => (offers.value = [])
+
+  /** Lists what was read. @returns the ids of clips that were not there before */
+  function list(
+    projectId: string,
+    clips: readonly Clip[],
+    aside: readonly LeftAside[],
+    byKey: ReadonlyMap<string, Arriving>,
+    joins: string,
+  ): string[] {
     // The editor may have opened another project meanwhile.
-    if (clips.length === 0 || project.doc?.project.id !== projectId) return
+    if (project.doc?.project.id !== projectId || clips.length + aside.length === 0) return []
     const fresh: Clip[] = []
+    const known = clips.some(({ id }) => byKey.get(id)!.incoming) ? knownFiles() : null
     for (const clip of clips) {
       const { incoming } = byKey.get(clip.id)!
-      const known = incoming && project.clips.find((other) => isSameFile(other, clip))
+      const same = incoming && known?.get(fileKey(clip))
       // A file that is here already is linked again rather than listed twice.
-      if (incoming) media.keepFile(projectId, known ? known.id : clip.id, incoming)
-      if (!known) fresh.push(clip)
+      if (incoming) media.keepFile(projectId, same?.fileId ?? clip.id, incoming, same?.clipId)
+      if (!same) fresh.push(clip)
     }
-    if (fresh.length) project.edit('take in clips', (doc) => takeIn(doc, fresh), joins)
+    const newAside = aside.filter(({ id }) => !project.doc!.leftAside[id])
+    if (fresh.length || newAside.length)
+      project.edit(
+        'take in clips',
+        (doc) => {
+          takeIn(doc, fresh)
+          for (const file of newAside) doc.leftAside[file.id] = file
+        },
+        joins,
+      )
+    return fresh.map(({ id }) => id)
   }
 
-  const isSameFile = (a: Clip, b: Clip) =>
-    a.source.kind === 'file' && a.name === b.name && a.sizeBytes === b.sizeBytes && a.hash === b.hash
+  const fileKey = ({ name, sizeBytes, hash }: Pick<Clip, 'name' | 'sizeBytes' | 'hash'>) =>
+    `${name} ${sizeBytes} ${hash}`
+  /** Files of the editor's that are in the project, to the clip or the part that they are of. */
+  const knownFiles = (): Map<string, { fileId: string; clipId: string }> =>
+    new Map(
+      project.clips
+        .flatMap((clip) =>
+          (clip.parts.length ? clip.parts : [clip]).map((file: Clip | Part) => ({ clip, file })),
+        )
+        .filter(({ file }) => file.source.kind === 'file')
+        .map(({ clip, file }) => [fileKey(file), { fileId: file.id, clipId: clip.id }]),
+    )
 
   let drawing = false
   /** Makes the posters that are missing, one after the other; a second call while it runs adds nothing. */
@@ -210,7 +321,7 @@ export const useArrivals = defineStore('arrivals', () => {
           if (project.doc?.project.id !== projectId) return
           const clip = project.doc.clips[id]
           if (!clip || !wantsPoster(clip)) continue
-          await media.makePoster(projectId, clip)
+          await media.makePoster(projectId, clip, !project.readOnly)
           made++
         }
       }
@@ -241,6 +352,12 @@ export const useArrivals = defineStore('arrivals', () => {
     }
   }
 
+  const toAside = ({ name, folder, source }: Arriving, { aside }: ReadAnswer): LeftAside => ({
+    id: folder ? `${folder}/${name}` : name,
+    kind: aside!,
+    source,
+  })
+
   function cancel(): void {
     progress.cancelled = true
     void readingService().cancel()
@@ -254,7 +371,11 @@ export const useArrivals = defineStore('arrivals', () => {
     following,
     watchSiding,
     progress,
-    lookAtSiding,
+    leaveSiding,
+    bad,
+    stillOffers,
+    takeAsOne,
+    leaveAsStills,
     takeFromSiding,
     takeFiles,
     makePosters,

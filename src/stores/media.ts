@@ -1,8 +1,9 @@
 import { defineStore } from 'pinia'
 import { reactive } from 'vue'
-import type { Clip } from '../core/edit/project'
+import { partAt } from '../core/edit/parts'
+import type { Clip, Part } from '../core/edit/project'
 import { toNumber } from '../core/rational/rational'
-import type { MediaLocator } from '../media/source'
+import { type MediaLocator, cardUrl } from '../media/source'
 import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } from '../storage/media'
 import { frameService } from '../workers/services'
 import type { FrameAnswer } from '../workers/frames.worker'
@@ -51,27 +52,24 @@ export const useMedia = defineStore('media', () => {
   async function findFiles(clips: readonly Clip[]): Promise<void> {
     const kept = owner ? await clipsWithHandle(owner) : new Set()
     for (const clip of clips) {
-      if (clip.source.kind !== 'file' || files.has(clip.id)) continue
-      if (!kept.has(clip.id) || !(await locate(clip))) missing.add(clip.id)
+      const lost = async (file: Clip | Part) =>
+        file.source.kind === 'file' && !files.has(file.id) && (!kept.has(file.id) || !(await locate(file)))
+      for (const file of clip.parts.length ? clip.parts : [clip]) if (await lost(file)) missing.add(clip.id)
     }
   }
 
-  function keepFile(projectId: string, clipId: string, incoming: IncomingFile): void {
-    files.set(clipId, incoming.file)
+  /** Keeps a file at hand. @param fileId of a clip, or of one of its parts; `clipId` is the clip that it is of then */
+  function keepFile(projectId: string, fileId: string, incoming: IncomingFile, clipId = fileId): void {
+    files.set(fileId, incoming.file)
     missing.delete(clipId)
     troubles.delete(clipId)
-    if (incoming.handle) void saveHandle(projectId, clipId, incoming.handle).catch(() => {})
+    if (incoming.handle) void saveHandle(projectId, fileId, incoming.handle).catch(() => {})
   }
 
-  /** Where a clip's bytes are now; null where its file has to be shown again. */
-  async function locate(clip: Clip): Promise<MediaLocator | null> {
-    if (clip.source.kind === 'siding') {
-      return {
-        kind: 'url',
-        url: new URL(`/api/siding/${clip.source.id}`, location.href).href,
-        sizeBytes: clip.sizeBytes,
-      }
-    }
+  /** Where a file's bytes are now; null where it has to be shown again. */
+  async function locate(clip: Clip | Part): Promise<MediaLocator | null> {
+    const { source, sizeBytes } = clip
+    if (source.kind === 'siding') return { kind: 'url', url: cardUrl(source.card, source.id), sizeBytes }
     const known = files.get(clip.id) ?? (owner ? await fileFromHandle(owner, clip.id) : null)
     if (!known) return null
     files.set(clip.id, known)
@@ -82,16 +80,18 @@ export const useMedia = defineStore('media', () => {
   async function frameAt(clip: Clip, seconds: number, maxWidth: number): Promise<FrameAnswer> {
     const video = clip.reading?.video
     if (!video || clip.reading?.kind === 'audio') return { ok: false, error: 'This clip has no picture.' }
-    const locator = await locate(clip)
+    const place = partAt(clip, seconds * speedOf(clip))
+    const file = place?.part ?? clip
+    const locator = await locate(file)
     if (!locator)
-      return { ok: false, error: `${clip.name} is not at hand: take the file in again to see it.` }
-    const kind = clip.reading!.kind === 'still' ? 'still' : 'video'
+      return { ok: false, error: `${file.name} is not at hand: take the file in again to see it.` }
+    const kind = (place?.part.reading ?? clip.reading!).kind === 'still' ? 'still' : 'video'
     const what = { kind, container: clip.reading!.container, codec: video.codec } as const
-    return frameService().frameAt(clip.id, locator, what, seconds * speedOf(clip), maxWidth)
+    return frameService().frameAt(file.id, locator, what, place?.seconds ?? seconds * speedOf(clip), maxWidth)
   }
 
   /** Makes and keeps a clip's poster. */
-  async function makePoster(projectId: string, clip: Clip): Promise<void> {
+  async function makePoster(projectId: string, clip: Clip, keep = true): Promise<void> {
     if (posters.has(clip.id) || !clip.reading?.video) return
     const answer = await frameAt(clip, posterTime(clip), posterWidth)
     if (!answer.ok) {
@@ -107,7 +107,7 @@ export const useMedia = defineStore('media', () => {
       alpha ? { type: 'image/png' } : { type: 'image/jpeg', quality: 0.85 },
     )
     // A poster that cannot be kept is drawn again next time.
-    await savePoster(projectId, clip.id, picture).catch(() => {})
+    if (keep) await savePoster(projectId, clip.id, picture).catch(() => {})
     troubles.delete(clip.id)
     if (owner === projectId) posters.set(clip.id, URL.createObjectURL(picture))
   }

@@ -1,36 +1,69 @@
 import { expose } from 'comlink'
+import { type AsideKind, asideKind } from '../core/reading/aside'
 import { type ReadResult, read } from '../core/reading/read'
-import { type MediaLocator, byteSource, hashOf, withEnds } from '../media/source'
+import {
+  type Ends,
+  type MediaLocator,
+  byteSource,
+  endsFromCard,
+  endsTogether,
+  hashOf,
+  servedFrom,
+  withEnds,
+} from '../media/source'
 
 /** A file to be read, and the name under which its result comes back. */
 export interface ReadRequest {
   readonly key: string
+  /** Folder and name. */
+  readonly place: string
   readonly locator: MediaLocator
 }
-export type ReadAnswer = { readonly key: string; readonly hash: string | null; readonly result: ReadResult }
+export interface ReadAnswer {
+  readonly key: string
+  readonly hash: string | null
+  readonly result: ReadResult
+  /** What the file is where it is no clip; null for a clip. */
+  readonly aside: AsideKind | null
+}
 
-/** How many files are open at once: enough to hide the way to a disk or a server. */
+/** How many lots are read at once: enough to hide the way to a disk or a server. */
 const concurrency = 6
+/** Answers travel together: thousands of small files would otherwise be thousands of messages. */
+const handOverEvery = 50
 
 let running: AbortController | null = null
 
 const service = {
-  /** Reads files, a few at a time, and tells of each as soon as it is read. One that fails does not stop the rest. */
+  /** Reads files, a few at a time, and tells of them in handfuls as they are read. One that fails does not stop the rest. */
   async readAll(
     requests: readonly ReadRequest[],
-    tell: (answer: ReadAnswer) => void | Promise<void>,
+    tell: (answers: readonly ReadAnswer[]) => void | Promise<void>,
   ): Promise<void> {
     running = new AbortController()
     const { signal } = running
-    const queue = [...requests]
-    const work = async () => {
-      // Each answer is handed over before the work counts as done: calls and results travel on ways of their own.
-      for (let next = queue.shift(); next && !signal.aborted; next = queue.shift())
-        await tell(await readOne(next, signal))
+    const lots = inLots(requests)
+    let next = 0
+    let handful: ReadAnswer[] = []
+    const handOver = async () => {
+      const answers = handful
+      handful = []
+      if (answers.length > 0) await tell(answers)
     }
-    await Promise.all(Array.from({ length: concurrency }, work)).catch((error: unknown) => {
-      if (!signal.aborted) throw error
-    })
+    const regularly = setInterval(() => void handOver(), handOverEvery)
+    const work = async () => {
+      while (next < lots.length && !signal.aborted)
+        for await (const answer of readLot(lots[next++], signal)) handful.push(answer)
+    }
+    try {
+      await Promise.all(Array.from({ length: concurrency }, work)).catch((error: unknown) => {
+        if (!signal.aborted) throw error
+      })
+    } finally {
+      clearInterval(regularly)
+      // The last ones are handed over before the work counts as done: calls and results travel on ways of their own.
+      await handOver()
+    }
   },
   /** Ends the reading that is under way; what was read stays. */
   cancel(): void {
@@ -38,15 +71,49 @@ const service = {
   },
 }
 
-async function readOne({ key, locator }: ReadRequest, signal: AbortSignal): Promise<ReadAnswer> {
+/** Files of a card in lots whose ends are fetched together; other files one by one. */
+function inLots(requests: readonly ReadRequest[]): ReadRequest[][] {
+  const lots: ReadRequest[][] = []
+  const cardOf = ({ locator }: ReadRequest) =>
+    locator.kind === 'url' ? locator.url.slice(0, locator.url.lastIndexOf('/')) : null
+  for (const request of requests) {
+    const last = lots.at(-1)
+    const joins = last && last.length < endsTogether && cardOf(request) && cardOf(request) === cardOf(last[0])
+    if (joins) last.push(request)
+    else lots.push([request])
+  }
+  return lots
+}
+
+async function* readLot(lot: readonly ReadRequest[], signal: AbortSignal): AsyncGenerator<ReadAnswer> {
+  const urls = lot.flatMap(({ locator }) => (locator.kind === 'url' ? locator.url : []))
+  // Where the ends cannot be had together, each file is asked for alone and says why.
+  const ends = urls.length > 1 ? await endsFromCard(urls, signal).catch(() => null) : null
+  for (const [i, request] of lot.entries()) {
+    signal.throwIfAborted()
+    yield readOne(request, ends?.[i] ?? null, signal)
+  }
+}
+
+async function readOne(
+  { key, place, locator }: ReadRequest,
+  ends: Ends | null,
+  signal: AbortSignal,
+): Promise<ReadAnswer> {
   try {
-    const source = await withEnds(byteSource(locator))
+    const bytes = byteSource(locator)
+    const source = ends ? servedFrom(bytes, ends) : await withEnds(bytes)
     const [result, hash] = await Promise.all([read(source, signal), hashOf(source)])
-    return { key, hash, result }
+    return {
+      key,
+      hash,
+      result,
+      aside: asideKind(place, source.size, source.head.subarray(0, 512), result),
+    }
   } catch (error) {
     signal.throwIfAborted()
     const message = `The file could not be opened: ${error instanceof Error ? error.message : error}`
-    return { key, hash: null, result: { ok: false, error: { code: 'unreadable', message } } }
+    return { key, hash: null, result: { ok: false, error: { code: 'unreadable', message } }, aside: null }
   }
 }
 

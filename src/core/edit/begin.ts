@@ -1,7 +1,7 @@
 import { type Format, formatName } from '../format/format'
 import type { Habits } from './habits'
 import { setProjectFormat } from './operations'
-import { type Doc, newProject } from './project'
+import { type Card, type Doc, newProject } from './project'
 
 /** What a project begins with. */
 export interface Beginning {
@@ -11,14 +11,17 @@ export interface Beginning {
   /** Whether the project works in what is delivered from the start; otherwise its format is openly undecided. */
   readonly decided?: boolean
   readonly habits?: Habits
+  /** The card that clips are taken from; the siding where it is not said. */
+  readonly card?: Card
 }
 
 /** A new project: named, with what is to be delivered, its format decided with the reason or openly undecided. */
-export function begin(id: string, at: string, { name, delivery, decided, habits }: Beginning): Doc {
+export function begin(id: string, at: string, { name, delivery, decided, habits, card }: Beginning): Doc {
   const project = newProject(id, name.trim() || 'Untitled', at)
   const doc: Doc = {
     project: {
       ...project,
+      card: card ?? project.card,
       mains: habits?.mains ?? project.mains,
       onMismatch: habits?.onMismatch ?? project.onMismatch,
       deliverables: delivery ? [delivery] : [],

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useIntervalFn, useLocalStorage } from '@vueuse/core'
+import { useLocalStorage } from '@vueuse/core'
 import { Button } from 'ant-design-vue'
 
 import { computed, onMounted, ref } from 'vue'
@@ -17,9 +17,11 @@ import ClipDocket from './ClipDocket.vue'
 import ClipList from './ClipList.vue'
 import CompareSheet from './CompareSheet.vue'
 import CorrectSheet from './CorrectSheet.vue'
+import LeftAside from './LeftAside.vue'
 import ListBar from './ListBar.vue'
 import LookCloser from './LookCloser.vue'
 import SidingSheet from './SidingSheet.vue'
+import StillOffers from './StillOffers.vue'
 import { type Grouping, type Sorting, defaultColumns, grouped, sorted } from './columns'
 import { matches } from './filter'
 import { inspectionRows } from './inspection'
@@ -40,11 +42,6 @@ const folder = ref<HTMLInputElement>()
 const list = ref<InstanceType<typeof ClipList>>()
 
 onMounted(() => arrivals.watchSiding())
-// While files grow, looks are frequent; a resting card is looked at now and then.
-let beats = 0
-useIntervalFn(() => {
-  if (arrivals.growing.length || arrivals.following || beats++ % 6 === 0) void arrivals.watchSiding()
-}, 400)
 
 const found = computed(() => project.clips.filter((clip) => matches(clip, query.value, project.format)))
 const ordered = computed(() => sorted(found.value, sorting.value))
@@ -151,6 +148,7 @@ function saveCsv() {
         <Button size="small" @click="files?.click()">Show them again…</Button>
         <Button size="small" @click="folder?.click()">Their folder…</Button>
       </div>
+      <StillOffers />
       <ClipList
         v-if="project.clips.length"
         ref="list"
@@ -187,6 +185,7 @@ function saveCsv() {
         }}</Button>
         <Button @click="takeOutSelected">Take out {{ selectedClips.length }}</Button>
       </div>
+      <LeftAside />
       <ArrivalProgress />
     </section>
     <ClipDocket

@@ -2,6 +2,7 @@
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { differencesFrom, oddities } from '../../../core/check/marks'
+import { takeApart, timesPlaced } from '../../../core/edit/parts'
 import { type Clip, weightsOf } from '../../../core/edit/project'
 import { formatName } from '../../../core/format/format'
 import { pictureOf } from '../../../core/toll/picture'
@@ -11,6 +12,7 @@ import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
 import GradeMark from '../../components/GradeMark.vue'
 import PosterPicture from '../../components/PosterPicture.vue'
+import { clockTime, counted } from '../../figures'
 import FilmStrip from './FilmStrip.vue'
 import { factsOf } from './facts'
 
@@ -18,6 +20,12 @@ const props = defineProps<{ clip: Clip | null }>()
 defineEmits<{ correct: []; closer: []; remove: [] }>()
 const project = useProject()
 const media = useMedia()
+
+const placed = computed(() => (props.clip && project.doc ? timesPlaced(project.doc, props.clip.id) : 0))
+function apart() {
+  const { id, name } = props.clip!
+  project.edit(`take ${name} apart`, (doc) => takeApart(doc, id))
+}
 
 const facts = computed(() => (props.clip ? factsOf(props.clip) : []))
 const marks = computed(() => {
@@ -47,7 +55,24 @@ const toll = computed(() => {
         <Button size="small" :disabled="!clip.reading?.video" @click="$emit('correct')">Correct…</Button>
         <Button size="small" :disabled="!clip.reading?.video" @click="$emit('closer')">Look closer</Button>
         <Button size="small" @click="$emit('remove')">Take out</Button>
+        <Button
+          v-if="clip.parts.length"
+          size="small"
+          :disabled="placed > 0"
+          :title="placed ? `Placed ${counted(placed, 'time')}: take it off the timelines first` : undefined"
+          @click="apart"
+          >Take apart</Button
+        >
       </div>
+      <details v-if="clip.parts.length">
+        <summary class="quiet">{{ counted(clip.parts.length, 'file') }} in order</summary>
+        <ol class="parts small">
+          <li v-for="part in clip.parts.slice(0, 200)" :key="part.id">
+            {{ part.name }}
+            <span class="quiet figures">{{ clockTime(part.reading.durationSec) }}</span>
+          </li>
+        </ol>
+      </details>
       <dl>
         <template v-for="fact in facts" :key="fact.name + fact.value">
           <dt class="quiet">{{ fact.name }}</dt>
@@ -112,8 +137,14 @@ dd {
 .marks {
   padding-left: 16px;
 }
+.parts {
+  padding-left: 26px;
+  max-height: 120px;
+  overflow: auto;
+}
 .actions {
   display: flex;
   gap: 8px;
+  flex-wrap: wrap;
 }
 </style>

@@ -2,7 +2,7 @@
 import { Button, Checkbox, Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { useArrivals } from '../../../stores/arrivals'
-import { fileSize } from '../../figures'
+import { counted, fileSize } from '../../figures'
 
 const open = defineModel<boolean>('open', { required: true })
 const arrivals = useArrivals()
@@ -12,8 +12,10 @@ const declined = ref<Set<string>>(new Set())
 watch(open, (isOpen) => {
   if (!isOpen) return
   declined.value = new Set()
-  void arrivals.lookAtSiding()
+  arrivals.watchSiding()
 })
+/** A card of thousands is taken in as a whole; so many are there to be left out by hand. */
+const mostShown = 500
 const wanted = computed(() => arrivals.waiting.filter((file) => !declined.value.has(file.id)))
 const bytes = computed(() => wanted.value.reduce((sum, file) => sum + file.sizeBytes, 0))
 
@@ -33,15 +35,27 @@ function takeIn() {
     <p v-if="!arrivals.sidingTrouble && arrivals.waiting.length === 0" class="quiet">
       Everything on the siding has been taken in: {{ arrivals.siding.length }} files.
     </p>
+    <details v-if="arrivals.bad.length">
+      <summary>{{ counted(arrivals.bad.length, 'entry', 'entries') }} of the card not listed</summary>
+      <ul class="bad">
+        <li v-for="entry in arrivals.bad" :key="entry.place">
+          <span>{{ entry.place === '.' ? 'the card' : entry.place }}</span>
+          <span class="quiet">{{ entry.why }}</span>
+        </li>
+      </ul>
+    </details>
     <template v-if="arrivals.waiting.length">
       <ul>
-        <li v-for="file in arrivals.waiting" :key="file.id">
+        <li v-for="file in arrivals.waiting.slice(0, mostShown)" :key="file.id">
           <Checkbox :checked="!declined.has(file.id)" @change="toggle(file.id)"
             >{{ file.folder ? `${file.folder}/` : '' }}{{ file.name }}</Checkbox
           >
           <span class="figures quiet">{{ fileSize(file.sizeBytes) }}</span>
         </li>
       </ul>
+      <p v-if="arrivals.waiting.length > mostShown" class="quiet">
+        and {{ arrivals.waiting.length - mostShown }} more
+      </p>
       <div class="actions">
         <span class="quiet">{{ wanted.length }} of {{ arrivals.waiting.length }}, {{ fileSize(bytes) }}</span>
         <Button type="primary" :disabled="wanted.length === 0" @click="takeIn"

@@ -22,14 +22,21 @@ const trouble = ref<string | null>(null)
 
 onMounted(() => {
   void project.list()
-  void arrivals.lookAtSiding()
+  void countDemo()
 })
+
+/** How many files the demo's card has; null until it is known. */
+const demoFiles = ref<number | null>(null)
+async function countDemo() {
+  const answer = await fetch('/api/demo').catch(() => null)
+  if (answer?.ok) demoFiles.value = ((await answer.json()) as { files: unknown[] }).files.length
+}
 
 const create = () => router.push({ name: 'new', query: name.value.trim() ? { name: name.value.trim() } : {} })
 
 /** The demo is a project like any other: its clips come in from the siding as they arrive there. */
 async function openDemo() {
-  const id = await project.create({ name: 'The Ninth Bell', habits: habits.habits })
+  const id = await project.create({ name: 'The Ninth Bell', habits: habits.habits, card: 'demo' })
   await media.openProject(id)
   arrivals.following = true
   await router.push({ name: 'arrivals', params: { id } })
@@ -65,8 +72,8 @@ async function importProject(file: File) {
       <div>
         <h2>The demo</h2>
         <p class="quiet">
-          A short film about a bell foundry: {{ arrivals.siding.length || 'some' }} files from eleven cameras
-          and recorders.
+          A short film about a bell foundry: {{ demoFiles ?? 'some' }} files from eleven cameras and
+          recorders.
         </p>
         <Button @click="openDemo">Open the demo</Button>
       </div>

@@ -1,0 +1,283 @@
+import { timecodeToFrame } from '../rate/timecode'
+import { type Rate, rateName } from '../rate/rate'
+import { toNumber } from '../rational/rational'
+import type { Reading } from '../reading/reading'
+import type { Clip, Doc, Part } from './project'
+
+/** Clips that lie in several files: recordings that a camera split, and numbered stills. */
+
+/** A group of digits in a name: what stands around it, and its number. */
+interface Numbered {
+  readonly around: string
+  readonly number: number
+}
+
+/** The groups of digits in a name, each with what stands around it. */
+function numbersIn(name: string): Numbered[] {
+  return [...name.matchAll(/\d+/g)]
+    .filter(([digits]) => digits.length <= 12)
+    .map(({ 0: digits, index }) => ({
+      around: `${name.slice(0, index)}\0${name.slice(index + digits.length)}`,
+      number: Number(digits),
+    }))
+}
+
+/** Runs of clips whose names differ in one number alone, which counts on by one; longest runs first. */
+function numberedRuns(clips: readonly Clip[], keyOf: (clip: Clip) => string | null): Clip[][] {
+  const groups = new Map<string, { clip: Clip; number: number }[]>()
+  for (const clip of clips) {
+    const key = keyOf(clip)
+    if (key === null) continue
+    for (const { around, number } of numbersIn(clip.name)) {
+      const name = `${clip.folder}\0${around}\0${key}`
+      const group = groups.get(name)
+      if (group) group.push({ clip, number })
+      else groups.set(name, [{ clip, number }])
+    }
+  }
+  const runs: Clip[][] = []
+  for (const group of groups.values()) {
+    group.sort((a, b) => a.number - b.number)
+    let run: Clip[] = []
+    group.forEach(({ clip, number }, i) => {
+      if (i > 0 && number === group[i - 1].number + 1) run.push(clip)
+      else {
+        if (run.length > 1) runs.push(run)
+        run = [clip]
+      }
+    })
+    if (run.length > 1) runs.push(run)
+  }
+  return runs.sort((a, b) => b.length - a.length)
+}
+
+/** Only what is one file, read whole and as it came can become a part. */
+const isSingle = (clip: Clip): boolean =>
+  clip.parts.length === 0 && clip.fault === null && clip.claimed === null && clip.reading !== null
+
+/** What two files of one recording have in common: all but their length. */
+function cameraKey(clip: Clip): string | null {
+  const { reading } = clip
+  if (!isSingle(clip) || reading?.kind !== 'video' || !reading.video?.rate) return null
+  const {
+    codec,
+    profile,
+    width,
+    height,
+    pixelAspect,
+    rotation,
+    rate,
+    scan,
+    fieldOrder,
+    bitDepth,
+    chroma,
+    colour,
+  } = reading.video
+  const picture = [
+    codec,
+    profile,
+    width,
+    height,
+    pixelAspect,
+    rotation,
+    rate,
+    scan,
+    fieldOrder,
+    bitDepth,
+    chroma,
+    colour,
+  ]
+  return JSON.stringify([reading.container, reading.reel, reading.audio, picture])
+}
+
+/** Seconds within which two times are one: dates are whole seconds, at both ends. */
+const sameMoment = 2
+const secondsOfDay = 86_400
+
+/** Whether one file begins where the other ends: by timecode to the frame, by date to the second; neither may contradict. */
+function meets(before: Reading, after: Reading): boolean {
+  const byCode = codesMeet(before, after)
+  const byDate = datesMeet(before, after)
+  return byCode !== false && byDate !== false && (byCode === true || byDate === 'follows')
+}
+
+function codesMeet(before: Reading, after: Reading): boolean | null {
+  const { timecode: first, video } = before
+  const { timecode: second } = after
+  if (!first || !second || !video?.rate || !video.frameCount) return null
+  const frames = [first, second].map((code) => timecodeToFrame(code.start, video.rate!, code.dropFrame))
+  if (frames[0] === null || frames[1] === null) return null
+  const perDay = Math.round(toNumber(video.rate)) * secondsOfDay
+  const gap = (((frames[1] - frames[0] - video.frameCount) % perDay) + perDay) % perDay
+  return gap <= 1 || gap >= perDay - 1
+}
+
+/** Cameras stamp each file, or all files of a recording with its beginning: the latter alone proves nothing. */
+function datesMeet(before: Reading, after: Reading): 'follows' | 'same' | false | null {
+  if (!before.recordedAt || !after.recordedAt || before.durationSec === null) return null
+  const between = (Date.parse(after.recordedAt) - Date.parse(before.recordedAt)) / 1000
+  if (!Number.isFinite(between)) return null
+  if (Math.abs(between - before.durationSec) <= sameMoment) return 'follows'
+  return between === 0 ? 'same' : false
+}
+
+/** Recordings that a camera split over several files: same camera, numbers that follow, times that meet. */
+export function splitRecordings(clips: readonly Clip[]): Clip[][] {
+  const taken = new Set<string>()
+  const found: Clip[][] = []
+  for (const run of numberedRuns(clips, cameraKey)) {
+    let chain: Clip[] = []
+    const close = () => {
+      if (chain.length > 1) {
+        found.push(chain)
+        chain.forEach((clip) => taken.add(clip.id))
+      }
+      chain = []
+    }
+    for (const clip of run) {
+      const last = chain.at(-1)
+      if (taken.has(clip.id) || (last && !meets(last.reading!, clip.reading!))) close()
+      if (!taken.has(clip.id)) chain.push(clip)
+    }
+    close()
+  }
+  return found
+}
+
+/** Fewer stills than this are pictures, not a sequence. */
+const fewestStills = 3
+
+/** Numbered stills that could be one clip. */
+export function stillSequences(clips: readonly Clip[]): Clip[][] {
+  const taken = new Set<string>()
+  return numberedRuns(clips, (clip) => {
+    const video = clip.reading?.kind === 'still' && isSingle(clip) ? clip.reading.video : null
+    if (!video) return null
+    const { codec, width, height, pixelAspect, rotation, alpha } = video
+    return JSON.stringify([codec, width, height, pixelAspect, rotation, alpha])
+  })
+    .map((run) => run.filter((clip) => !taken.has(clip.id) && taken.add(clip.id)))
+    .filter((run) => run.length >= fewestStills)
+}
+
+const partOf = (clip: Clip): Part => ({
+  id: clip.id,
+  name: clip.name,
+  folder: clip.folder,
+  sizeBytes: clip.sizeBytes,
+  hash: clip.hash,
+  source: clip.source,
+  reading: clip.reading!,
+  origins: clip.origins,
+})
+
+/** One clip out of several, in order; its facts are those of the first, its length that of all. */
+function joined(clips: readonly Clip[], id: string, reading: Reading, message: string): Clip {
+  const [first] = clips
+  return {
+    ...first,
+    id,
+    name: clips.length > 1 ? `${first.name} +${clips.length - 1}` : first.name,
+    sizeBytes: clips.reduce((sum, clip) => sum + clip.sizeBytes, 0),
+    hash: null,
+    reading: { ...reading, notes: [...reading.notes, { code: 'joined', message }] },
+    parts: clips.map(partOf),
+  }
+}
+
+/** A recording out of the files that a camera split it into. */
+export function joinRecording(clips: readonly Clip[], id: string): Clip {
+  const [{ reading: first, name }] = clips
+  const sum = (of: (reading: Reading) => number | null) =>
+    clips.reduce<number | null>((total, { reading }) => {
+      const value = of(reading!)
+      return total === null || value === null ? null : total + value
+    }, 0)
+  const reading: Reading = {
+    ...first!,
+    sizeBytes: sum((r) => r.sizeBytes)!,
+    durationSec: sum((r) => r.durationSec),
+    video: { ...first!.video!, frameCount: sum((r) => r.video!.frameCount) },
+  }
+  const last = clips.at(-1)!.name
+  return joined(clips, id, reading, `One recording in ${clips.length} files, ${name} to ${last}.`)
+}
+
+/** A clip out of numbered stills, one a frame. */
+export function joinStills(clips: readonly Clip[], id: string, rate: Rate): Clip {
+  const [{ reading: first, name }] = clips
+  const reading: Reading = {
+    ...first!,
+    kind: 'video',
+    sizeBytes: clips.reduce((total, clip) => total + clip.sizeBytes, 0),
+    durationSec: clips.length / toNumber(rate),
+    video: {
+      ...first!.video!,
+      rate,
+      rateMode: 'constant',
+      frameCount: clips.length,
+      scan: 'progressive',
+      fieldOrder: null,
+    },
+  }
+  const last = clips.at(-1)!.name
+  const message = `${clips.length} numbered stills, ${name} to ${last}, at ${rateName(rate)} frames a second.`
+  return joined(clips, id, reading, message)
+}
+
+/** Puts a joined clip where the first of its files stood, and takes the files out. */
+export function putTogether(doc: Doc, clip: Clip): void {
+  const parts = new Set(clip.parts.map((part) => part.id))
+  const at = doc.project.clipOrder.findIndex((id) => parts.has(id))
+  for (const id of parts) delete doc.clips[id]
+  doc.project.clipOrder = doc.project.clipOrder.flatMap((id, i) =>
+    i === at ? [clip.id] : parts.has(id) ? [] : [id],
+  )
+  doc.clips[clip.id] = clip
+}
+
+/** How often a clip is placed: what is placed cannot be taken apart. */
+export const timesPlaced = (doc: Doc, clipId: string): number =>
+  Object.values(doc.timelines).reduce(
+    (count, { tracks }) =>
+      count +
+      tracks.reduce((n, { placements }) => n + placements.filter((p) => p.clipId === clipId).length, 0),
+    0,
+  )
+
+/** Takes a joined clip apart into its files, each a clip again where it stood. */
+export function takeApart(doc: Doc, clipId: string): void {
+  const clip = doc.clips[clipId]
+  if (!clip || clip.parts.length === 0 || timesPlaced(doc, clipId) > 0) return
+  const singles = clip.parts.map((part): Clip => ({
+    ...clip,
+    ...part,
+    corrections: {},
+    claimed: null,
+    fault: null,
+    parts: [],
+  }))
+  doc.project.clipOrder = doc.project.clipOrder.flatMap((id) =>
+    id === clipId ? singles.map((single) => single.id) : [id],
+  )
+  delete doc.clips[clipId]
+  for (const single of singles) doc.clips[single.id] = single
+}
+
+/** Where a moment of a clip lies: in which of its files, and at which second of it. The clip itself where it is one file. */
+export function partAt(clip: Clip, seconds: number): { part: Part; seconds: number } | null {
+  let left = seconds
+  const isStills = clip.parts[0]?.reading.kind === 'still'
+  const rate = (clip.claimed ?? clip.reading)?.video?.rate
+  if (isStills) {
+    const index = rate ? Math.floor(seconds * toNumber(rate) + 1e-6) : 0
+    const part = clip.parts[Math.max(0, Math.min(clip.parts.length - 1, index))]
+    return part ? { part, seconds: 0 } : null
+  }
+  for (const [i, part] of clip.parts.entries()) {
+    const lasts = part.reading.durationSec ?? Infinity
+    if (left < lasts || i === clip.parts.length - 1) return { part, seconds: left }
+    left -= lasts
+  }
+  return null
+}
