@@ -1,5 +1,6 @@
 /** Measures and prints; asserts nothing. `npm run bench` (all), `npm run bench -- NAME…`. */
 import { existsSync } from 'node:fs'
+import { measureCard } from './card'
 import { measureFirstUse } from './first-use'
 import { measureList } from './list'
 import { measureMoving, measurePaying } from './moving'
@@ -54,6 +55,14 @@ if (asked('moving') && hasBrowser) {
     'moving the candidate, 2000 clips, key to laid-out page (target 16 ms)',
     `${median(steps).toFixed(1)} ms (${range(steps)})`,
   )
+}
+if (asked('card') && hasBrowser) {
+  const { offered, listed, firstRow, read, choosing, serverMegabytes } = await measureCard()
+  line('a card of 20000 files: first offered, all listed', `${offered} ms, ${listed} ms`)
+  line('taken in: first row (target 2000 ms)', `${firstRow} ms`)
+  line('taken in: 5000 clips read, 15000 left aside (target 60 s)', `${(read / 1000).toFixed(1)} s`)
+  line('a row chosen meanwhile (target 100 ms)', `${median(choosing).toFixed(0)} ms (${range(choosing)})`)
+  line('the server meanwhile (target 200 MB)', `${serverMegabytes.toFixed(0)} MB`)
 }
 if (asked('first-use') && hasBrowser) {
   const { firstView, twelveClips } = await measureFirstUse()

@@ -1,5 +1,5 @@
 /** How long a newcomer waits: the first view, and twelve clips from the siding. Needs the build and Chromium. */
-import { spawn } from 'node:child_process'
+import { type ChildProcess, spawn } from 'node:child_process'
 import { join } from 'node:path'
 import { type Browser, chromium } from '@playwright/test'
 
@@ -7,11 +7,16 @@ const port = 4193
 export const base = `http://127.0.0.1:${port}`
 const root = join(import.meta.dirname, '..')
 
-async function withServer<T>(work: () => Promise<T>): Promise<T> {
-  const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+let running: ChildProcess | null = null
+/** The process of the server that is running, to be weighed. */
+export const serverPid = (): number => running?.pid ?? 0
+
+async function withServer<T>(work: () => Promise<T>, words: readonly string[]): Promise<T> {
+  const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', ...words], {
     cwd: root,
     env: { ...process.env, PORT: String(port) },
   })
+  running = server
   try {
     for (let i = 0; i < 100; i++) {
       if (await fetch(base).catch(() => null)) break
@@ -19,18 +24,25 @@ async function withServer<T>(work: () => Promise<T>): Promise<T> {
     }
     return await work()
   } finally {
+    running = null
     server.kill()
   }
 }
 
-/** A browser and a server of our own for the length of some work. */
-export async function withBrowser<T>(work: (browser: Browser) => Promise<T>): Promise<T> {
+/**
+ * A browser and a server of our own for the length of some work.
+ * @param words for the server, as behind `npm start --`
+ */
+export async function withBrowser<T>(
+  work: (browser: Browser) => Promise<T>,
+  words: readonly string[] = [],
+): Promise<T> {
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
   })
   try {
-    return await withServer(() => work(browser))
+    return await withServer(() => work(browser), words)
   } finally {
     await browser.close()
   }

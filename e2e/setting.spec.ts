@@ -10,7 +10,7 @@ test('a title card that comes first decides nothing, and it is said why', async 
   await expect(page.getByRole('button', { name: 'New timeline' })).toBeDisabled()
   await expect(page.getByText('a timeline never takes it from what is placed first')).toBeVisible()
   await place(page, 'Yard')
-  await expect(page.getByText('Stills and sound never decide it')).toBeVisible()
+  await expect(page.getByText('Stills and sound never decide a format')).toBeVisible()
 
   // A clip with moving pictures comes; the card still has no vote, and none to give.
   await place(page, 'Arrivals')
@@ -95,6 +95,8 @@ test('a format is set from a clip, what it does is told before, and the log keep
   await expect(does).toContainText('“Cut 1080×1920 · 25p” has its own format, 1080×1920 · 25p, and stays.')
   await expect(candidates).toContainText('2 clips are placed: another rate moves their cuts')
 
+  await page.getByRole('grid', { name: 'What each clip pays' }).focus()
+  await page.keyboard.type('bell_swing_B011')
   await page.getByRole('button', { name: /^bell_swing_B011/ }).click()
   await docket.getByRole('button', { name: 'Set it as project format' }).click()
   await expect(page.getByRole('banner')).toContainText('1920×1080 · 50p')

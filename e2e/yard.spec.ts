@@ -85,6 +85,8 @@ test('delivery, leans, weights and priorities change the ranking, and all of it 
   const tolls = page.getByRole('region', { name: 'Tolls of the clips' })
   for (const name of ['hall_wide_A003', 'hall_wide_A004', 'pour_A007']) {
     await find(page, name)
+    // The control shows on the row in hand.
+    await tolls.getByRole('row', { name: new RegExp(name) }).hover()
     await tolls.getByLabel(`How much ${name}.mp4 counts`).selectOption('left-out')
   }
   await expect(page.getByText(/in 12 clips/)).toBeVisible()
@@ -95,7 +97,7 @@ test('delivery, leans, weights and priorities change the ranking, and all of it 
   const figures = () => first.innerText()
   const score = await figures()
   await candidates.getByRole('button', { name: 'weights' }).click()
-  const weight = candidates.getByLabel('every frame shown again, evenly')
+  const weight = candidates.getByLabel('frames shown again, a share')
   // A comma is a point as well.
   await weight.fill('0,25')
   await weight.press('Enter')

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { aStill, aVideo } from '../core/edit/doc.fixture'
 import type { Clip } from '../core/edit/project'
-import { clockTime, codecLabel, fileSize, rateLabel, uprightSizeName } from './figures'
+import { clockTime, codecLabel, codecName, fileSize, rateLabel, uprightSizeName } from './figures'
 
 const withVideo = (clip: Clip, more: object): Clip => ({
   ...clip,
@@ -44,6 +44,8 @@ describe('figures of the columns', () => {
   it('tell the codec, with alpha where there is some, or the sound', () => {
     expect(codecLabel(withVideo(hall, { profile: 'High' }))).toBe('H.264 High')
     expect(codecLabel(aStill('title'))).toBe('PNG, alpha')
+    expect(codecName(withVideo(hall, { profile: 'Constrained Baseline' }))).toBe('H.264')
+    expect(codecName(aStill('title'))).toBe('PNG, alpha')
     const audio = [{ codec: 'PCM', channels: 2, sampleRate: 48_000, bitDepth: 24 }]
     expect(codecLabel({ ...hall, reading: { ...hall.reading!, kind: 'audio', video: null, audio } })).toBe(
       'PCM 24 bit',

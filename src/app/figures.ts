@@ -44,6 +44,13 @@ export function rateLabel(clip: Clip): string {
   return rateMode === 'variable' ? `~${rateWithScan(rate, null)} v` : rateWithScan(rate, scan)
 }
 
+/** A clip's codec without its profile, for a narrow column: the useful end of a name is its beginning. */
+export const codecName = (clip: Clip): string => {
+  const { video, audio } = clip.reading ?? { video: null, audio: [] }
+  return video ? video.codec + (video.alpha ? ', alpha' : '') : (audio[0]?.codec ?? '–')
+}
+
+/** A clip's codec with its profile or depth. */
 export const codecLabel = (clip: Clip): string => {
   const { video, audio } = clip.reading ?? { video: null, audio: [] }
   if (video) return [video.codec, video.profile].filter(Boolean).join(' ') + (video.alpha ? ', alpha' : '')

@@ -32,6 +32,7 @@ export const shortcuts: Record<Place | 'everywhere', readonly Shortcut[]> = {
     { keys: 'Escape', does: 'in the yard: back to the project’s format, or the best' },
     ...lists,
     { keys: 'Enter', does: 'open the docket of a clip' },
+    { keys: '< >', does: 'in the tolls: the clip in hand counts less or more' },
     { keys: 'Escape', does: 'leave the docket' },
     { keys: '← → ↑ ↓', does: 'in a drawing to scale: move the place that is looked at closely' },
   ],

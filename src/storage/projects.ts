@@ -2,22 +2,42 @@ import type { Patch } from 'immer'
 import type { Table } from 'dexie'
 import type { z } from 'zod'
 import { type PutAside, mend } from '../core/edit/mend'
+import { Format } from '../core/format/format'
 import { Clip, type Doc, LeftAside, Project, Timeline } from '../core/edit/project'
 import { type Owned, type PutAsideRow, database } from './database'
 
-/** A project as the list of projects shows it. */
+/** A project as the list of projects shows it: what it holds, what is decided, and a picture of it. */
 export interface ProjectEntry {
   readonly id: string
   readonly name: string
   readonly createdAt: string
   readonly clips: number
+  readonly timelines: number
+  /** Null while it is openly undecided, and where it cannot be read. */
+  readonly format: Format | null
+  readonly picture: Blob | null
 }
+
+/** The first clips of a project may have no picture: so many are looked at. */
+const mostLookedAt = 8
 
 export async function listProjects(): Promise<ProjectEntry[]> {
   const projects = await database.projects.toArray()
-  return projects
-    .map(({ id, name, createdAt, clipOrder }) => ({ id, name, createdAt, clips: clipOrder.length }))
-    .sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1))
+  const entries = projects.map(async ({ id, name, createdAt, clipOrder, timelineOrder, format }) => {
+    const first = (Array.isArray(clipOrder) ? clipOrder : []).slice(0, mostLookedAt)
+    const posters = await database.posters.bulkGet(first.map((clipId): [string, string] => [id, clipId]))
+    const read = Format.nullable().safeParse(format)
+    return {
+      id,
+      name,
+      createdAt,
+      clips: clipOrder?.length ?? 0,
+      timelines: timelineOrder?.length ?? 0,
+      format: read.success ? read.data : null,
+      picture: posters.find((row) => row)?.picture ?? null,
+    }
+  })
+  return (await Promise.all(entries)).sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1))
 }
 
 /** A project as it was last saved, and what of it was put aside, now or before. */

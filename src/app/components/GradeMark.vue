@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Grade } from '../../core/toll/charge'
 
-/** A grade as a shape and a word; the colour only repeats them. */
-defineProps<{ grade: Grade; count?: number }>()
+/** A grade as a shape and a word; the colour only repeats them. Where there is no room for the word, it is only heard. */
+defineProps<{ grade: Grade; count?: number; shapeOnly?: boolean }>()
 </script>
 
 <template>
@@ -13,8 +13,7 @@ defineProps<{ grade: Grade; count?: number }>()
       <path v-if="grade === 'heavy'" d="M6 1a5 5 0 0 1 0 10z" fill="currentColor" />
       <circle v-if="grade === 'severe'" cx="6" cy="6" r="5" fill="currentColor" />
     </svg>
-    {{ grade
-    }}<template v-if="count !== undefined"
+    <span :class="{ 'visually-hidden': shapeOnly }">{{ grade }}</span><template v-if="count !== undefined"
       >&nbsp;<b class="figures">{{ count }}</b></template
     >
   </span>

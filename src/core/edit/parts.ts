@@ -12,15 +12,20 @@ interface Numbered {
   readonly number: number
 }
 
-/** The groups of digits in a name, each with what stands around it. */
-function numbersIn(name: string): Numbered[] {
-  return [...name.matchAll(/\d+/g)]
-    .filter(([digits]) => digits.length <= 12)
-    .map(({ 0: digits, index }) => ({
-      around: `${name.slice(0, index)}\0${name.slice(index + digits.length)}`,
-      number: Number(digits),
-    }))
-}
+/** Cameras that count chapters put two digits in front of the recording's own number. */
+const chapterDigits = 2
+
+/** The numbers in a name, each with what stands around it: groups of digits, and chapters in front of one. */
+const numbersIn = (name: string): Numbered[] =>
+  [...name.matchAll(/\d+/g)].flatMap(({ 0: digits, index }) => {
+    if (digits.length > 12) return []
+    const numbered = (length: number) => ({
+      around: `${name.slice(0, index)}\0${name.slice(index + length)}`,
+      number: Number(digits.slice(0, length)),
+    })
+    const whole = numbered(digits.length)
+    return digits.length > chapterDigits + 1 ? [whole, numbered(chapterDigits)] : [whole]
+  })
 
 /** Runs of clips whose names differ in one number alone, which counts on by one; longest runs first. */
 function numberedRuns(clips: readonly Clip[], keyOf: (clip: Clip) => string | null): Clip[][] {

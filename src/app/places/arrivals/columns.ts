@@ -1,6 +1,6 @@
 import type { Clip } from '../../../core/edit/project'
 import { toNumber } from '../../../core/rational/rational'
-import { clockTime, codecLabel, fileSize, rateLabel, uprightSizeName } from '../../figures'
+import { clockTime, codecLabel, codecName, fileSize, rateLabel, uprightSizeName } from '../../figures'
 
 /** A column of the list: what it shows, how it sorts, and how wide it is. */
 export interface Column {
@@ -46,8 +46,15 @@ export const columns: readonly Column[] = [
     id: 'codec',
     title: 'codec',
     width: 'minmax(90px, 1fr)',
-    text: codecLabel,
+    text: codecName,
     order: (c) => codecLabel(c).toLowerCase(),
+  },
+  {
+    id: 'profile',
+    title: 'profile',
+    width: 'minmax(90px, 1fr)',
+    text: (c) => video(c)?.profile ?? '–',
+    order: (c) => video(c)?.profile ?? null,
   },
   {
     id: 'wrapper',

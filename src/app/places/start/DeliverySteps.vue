@@ -11,11 +11,11 @@ import {
   tradeName,
 } from '../../../core/format/format'
 import { parseSize } from '../../../core/format/parse'
-import { parseShape, shapes, sizesInShape } from '../../../core/format/shape'
+import { type Shape, parseShape, shapes, sizesInShape } from '../../../core/format/shape'
 import { turned } from '../../../core/format/standard'
 import { parseRate } from '../../../core/rate/parse'
 import { rateName, rateWithScan } from '../../../core/rate/rate'
-import { equal, rational } from '../../../core/rational/rational'
+import { equal, rational, toNumber } from '../../../core/rational/rational'
 import { useHabits } from '../../../stores/habits'
 
 /** A format in three steps: the picture's shape, the sizes that exist in it, a rate with its scan. */
@@ -34,6 +34,12 @@ void habits.ready.then(() => {
 })
 
 const shape = computed(() => parseShape(shapeText.value))
+/** Shapes beside each other, all of one area. */
+function drawn({ aspect }: Shape) {
+  const width = 20 * Math.sqrt(toNumber(aspect))
+  const height = 400 / width
+  return { x: -width / 2, y: -height / 2, width, height }
+}
 const sizes = computed(() => (shape.value ? sizesInShape(shape.value) : []))
 const isSize = (a: FrameSize) => size.value !== null && sizeText(a) === sizeText(size.value)
 watch(
@@ -83,7 +89,9 @@ watch(
     <fieldset class="step">
       <legend>Shape</legend>
       <label v-for="s in shapes" :key="s.name"
-        ><input v-model="shapeText" type="radio" :value="s.name" name="shape" /> {{ s.name }}</label
+        ><input v-model="shapeText" type="radio" :value="s.name" name="shape" />
+        <svg class="drawn" viewBox="-17 -17 34 34" aria-hidden="true"><rect v-bind="drawn(s)" /></svg>
+        {{ s.name }}</label
       >
       <Input v-model:value="shapeText" class="short" aria-label="Another shape" />
       <Button @click="turn">Turn on its side</Button>
@@ -141,6 +149,19 @@ watch(
   gap: 6px;
   align-items: center;
   min-height: 24px;
+}
+.drawn {
+  width: 34px;
+  height: 34px;
+}
+.drawn rect {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+label:has(:checked) .drawn rect {
+  stroke: var(--accent);
+  stroke-width: 3;
 }
 .short {
   width: 104px;

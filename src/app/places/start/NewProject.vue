@@ -2,12 +2,20 @@
 import { Button, Input } from 'ant-design-vue'
 import { computed, ref, shallowRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { type Format, displaySize, formatName, shapeName } from '../../../core/format/format'
-import { objections } from '../../../core/format/standard'
+import {
+  type Format,
+  type FrameSize,
+  displayAspect,
+  formatName,
+  shapeName,
+} from '../../../core/format/format'
+import { sizesInShape } from '../../../core/format/shape'
+import { objections, standardSizes } from '../../../core/format/standard'
 import { rateFraction, rateName } from '../../../core/rate/rate'
 import { useHabits } from '../../../stores/habits'
 import { useProject } from '../../../stores/project'
 import DeliverySteps from './DeliverySteps.vue'
+import SizesToScale from './SizesToScale.vue'
 
 /** A project from what is to be delivered: shape first, then size, then rate; or openly not known yet. */
 const route = useRoute()
@@ -26,13 +34,16 @@ const delivery = computed<Format | null>(
 )
 const against = computed(() => (delivery.value ? objections(delivery.value) : []))
 const ready = computed(() => !known.value || (delivery.value !== null && against.value.length === 0))
-/** The shape, as large as it goes in its box. */
-const drawn = computed(() => {
-  const { width: w, height: h } = displaySize(delivery.value!)
-  const width = Math.min(196, (116 * w) / h)
-  const height = (width * h) / w
-  return { x: 100 - width / 2, y: 60 - height / 2, width, height }
-})
+/** The sizes of the shape that is delivered, and those that footage mostly has. */
+const sizesLike = computed(() =>
+  delivery.value
+    ? sizesInShape({ name: '', aspect: displayAspect(delivery.value) }).filter(hasSquarePixels)
+    : [],
+)
+const hasSquarePixels = ({ pixelAspect }: FrameSize) => pixelAspect.num === pixelAspect.den
+const usualSizes = standardSizes.filter(({ name }) =>
+  ['HD', 'UHD', 'DCI 4K', 'HD 720', 'HD portrait'].includes(name),
+)
 
 async function begin() {
   const id = await project.create({
@@ -97,9 +108,7 @@ async function begin() {
           <p class="quiet">
             {{ shapeName(delivery) }}; exactly {{ rateFraction(delivery.rate) }} frames a second
           </p>
-          <svg viewBox="0 0 200 120" class="shape" aria-hidden="true">
-            <rect v-bind="drawn" />
-          </svg>
+          <SizesToScale :sizes="sizesLike" :chosen="delivery" />
           <p v-for="said in against" :key="said" role="alert" class="against">{{ said }}</p>
           <p v-if="delivery.rate.den === 1001" class="quiet">
             {{ rateName(delivery.rate) }} and {{ Math.round(delivery.rate.num / 1000) }} are two rates: mixed,
@@ -107,7 +116,10 @@ async function begin() {
           </p>
         </template>
         <p v-else-if="known" class="quiet">A shape, a size and a rate make a format.</p>
-        <p v-else class="quiet">The format stays openly undecided until the Yard has weighed the footage.</p>
+        <template v-else>
+          <p class="quiet">The format stays openly undecided until the Yard has weighed the footage.</p>
+          <SizesToScale :sizes="usualSizes" :chosen="null" />
+        </template>
         <p class="quiet">
           Before the first clip is placed everything can still change. Later the rate is the costly one: every
           cut has to move. The size stays cheap.
@@ -185,15 +197,6 @@ aside {
 .large {
   font-size: 19px;
   font-weight: 600;
-}
-.shape {
-  width: 200px;
-  height: 120px;
-}
-.shape rect {
-  fill: none;
-  stroke: var(--accent);
-  stroke-width: 2;
 }
 .against {
   color: var(--severe);

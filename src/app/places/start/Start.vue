@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import FileButton from '../../components/FileButton.vue'
 import { Button, Input } from 'ant-design-vue'
-import dayjs from 'dayjs'
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { usualRate } from '../../../core/edit/habits'
@@ -10,6 +9,7 @@ import { useArrivals } from '../../../stores/arrivals'
 import { useMedia } from '../../../stores/media'
 import { useHabits } from '../../../stores/habits'
 import { useProject } from '../../../stores/project'
+import RecentProject from './RecentProject.vue'
 import TallyMarks from '../../components/TallyMarks.vue'
 
 const router = useRouter()
@@ -89,11 +89,7 @@ async function importProject(file: File) {
     <section v-if="project.entries.length" aria-labelledby="kept">
       <h2 id="kept">Kept in this browser</h2>
       <ul>
-        <li v-for="entry in project.entries" :key="entry.id">
-          <RouterLink :to="{ name: 'arrivals', params: { id: entry.id } }">{{ entry.name }}</RouterLink>
-          <span class="quiet figures">{{ entry.clips }} clips</span>
-          <span class="quiet figures">{{ dayjs(entry.createdAt).format('YYYY-MM-DD HH:mm') }}</span>
-        </li>
+        <li v-for="entry in project.entries" :key="entry.id"><RecentProject :entry="entry" /></li>
       </ul>
     </section>
   </main>
@@ -147,9 +143,6 @@ ul {
   margin-top: 8px;
 }
 li {
-  display: grid;
-  grid-template-columns: 1fr 100px 160px;
-  padding: 7px 0;
   border-top: 1px solid var(--line);
 }
 .trouble {

@@ -57,6 +57,8 @@ function seek(event: PointerEvent) {
   const bounds = box.value!.getBoundingClientRect()
   goTo(Math.floor((event.clientX - bounds.left) / scale.value))
 }
+/** A narrower block shows the shape of its grade alone, in pixels. */
+const roomForWord = 68
 const goTo = (frame: number) => (playhead.value = Math.max(0, Math.min(total.value - 1, frame)))
 function choose(placement: Placement) {
   selected.value = placement.id
@@ -123,7 +125,11 @@ function onKey(event: KeyboardEvent) {
             @click="choose(item.placement)"
           >
             <span class="ellipsis name">{{ item.name }}</span>
-            <GradeMark v-if="item.finding" :grade="item.finding.toll.grade" />
+            <GradeMark
+              v-if="item.finding"
+              :grade="item.finding.toll.grade"
+              :shape-only="item.placement.length * scale < roomForWord"
+            />
           </button>
           <span v-if="item.says" class="says quiet">{{ item.says }}</span>
         </div>

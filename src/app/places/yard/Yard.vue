@@ -38,23 +38,21 @@ const clip = computed(() => (opened.value ? (project.doc?.clips[opened.value] ??
 </script>
 
 <template>
-  <div v-if="yard.ballot.blocs.length === 0" class="empty">
+  <div v-if="yard.ballot.blocs.length === 0 && yard.ranking.length === 0" class="empty">
     <h1>No footage stands in the yard yet</h1>
-    <p>
-      The format is chosen from what the clips are.
-      {{
-        project.clips.length
-          ? 'Stills and sound never decide it: take in a clip with moving pictures.'
-          : 'Take clips in first.'
-      }}
-    </p>
+    <p>The format is chosen from what the clips are. Take clips in first.</p>
     <RouterLink :to="{ name: 'arrivals' }">To Arrivals</RouterLink>
   </div>
   <div v-else class="place">
     <section class="left">
       <div class="title">
         <h1>Where the footage stands</h1>
-        <span class="quiet">{{ runningTime(seconds) }} in {{ counted(votes, 'clip') }}{{ silent }}</span>
+        <span v-if="votes" class="quiet"
+          >{{ runningTime(seconds) }} in {{ counted(votes, 'clip') }}{{ silent }}</span
+        >
+        <span v-else class="quiet">
+          Stills and sound never decide a format: what is delivered does, or what the region has.</span
+        >
       </div>
       <YardPicture />
       <TollTable v-model:opened="opened" />

@@ -40,6 +40,7 @@ const priorities = [
   { value: 'key', label: 'key ×3' },
   { value: 'left-out', label: 'left out' },
 ] as const
+const priorityWords = Object.fromEntries(priorities.map(({ value, label }) => [value, label]))
 
 const scroller = ref<HTMLElement | null>(null)
 const rowHeight = 40
@@ -78,9 +79,22 @@ const keys = useListKeys(() => shown.value.map(({ clip }) => clip), {
   leave: () => (opened.value = null),
 })
 const at = computed(() => shown.value[keys.at.value]?.clip.id)
+/** The row under the pointer: its control shows, as on the row in hand. */
+const pointed = ref<string | null>(null)
+const lessToMore = ['left-out', 'normal', 'key'] as const
+/** How much the clip in hand counts, one step less or more. */
+function count(step: 1 | -1) {
+  const clip = shown.value[keys.at.value]?.clip
+  const next = clip && lessToMore[lessToMore.indexOf(clip.priority) + step]
+  if (next && clip.reading?.kind === 'video') yard.setPriority(clip.id, next)
+}
 function onKey(event: KeyboardEvent) {
   // The selects in the rows keep their own keys.
-  if (!(event.target as HTMLElement).closest('select')) keys.onKey(event)
+  if ((event.target as HTMLElement).closest('select')) return
+  if (event.key === '>') count(1)
+  else if (event.key === '<') count(-1)
+  else return keys.onKey(event)
+  event.preventDefault()
 }
 </script>
 
@@ -123,6 +137,8 @@ function onKey(event: KeyboardEvent) {
             :key="index"
             :aria-rowindex="index + 1"
             :class="{ opened: opened === row.clip.id, at: index === keys.at.value }"
+            @mouseenter="pointed = row.clip.id"
+            @mouseleave="pointed = null"
           >
             <td>
               <button
@@ -153,6 +169,9 @@ function onKey(event: KeyboardEvent) {
               <td class="figures right">{{ clockTime(row.clip.reading?.durationSec) }}</td>
               <td>
                 <span v-if="row.clip.reading?.kind === 'still'" class="quiet">no vote</span>
+                <span v-else-if="index !== keys.at.value && row.clip.id !== pointed" class="quiet">{{
+                  priorityWords[row.clip.priority]
+                }}</span>
                 <NativeSelect
                   v-else
                   class="small"
