@@ -2,7 +2,9 @@ import type { Patch } from 'immer'
 import type { Table } from 'dexie'
 import type { z } from 'zod'
 import { type PutAside, mend } from '../core/edit/mend'
-import { Format } from '../core/format/format'
+import { uprightSize } from '../core/choice/sizes'
+import { Format, displaySize } from '../core/format/format'
+import { pictureOf } from '../core/toll/picture'
 import { Clip, type Doc, LeftAside, Project, Timeline } from '../core/edit/project'
 import { type Owned, type PutAsideRow, database } from './database'
 
@@ -16,6 +18,17 @@ export interface ProjectEntry {
   /** Null while it is openly undecided, and where it cannot be read. */
   readonly format: Format | null
   readonly picture: Blob | null
+  /** The shape in which the picture is meant to be seen, width by height. */
+  readonly aspect: number
+}
+
+/** A clip’s shape as it stands upright; 16:9 where it cannot be told. */
+function aspectOf(row: unknown): number {
+  const clip = Clip.safeParse(row)
+  const video = clip.success ? clip.data.reading?.video : null
+  if (!video) return 16 / 9
+  const { width, height } = displaySize(uprightSize(pictureOf(video)))
+  return width / height
 }
 
 /** The first clips of a project may have no picture: so many are looked at. */
@@ -25,7 +38,9 @@ export async function listProjects(): Promise<ProjectEntry[]> {
   const projects = await database.projects.toArray()
   const entries = projects.map(async ({ id, name, createdAt, clipOrder, timelineOrder, format }) => {
     const first = (Array.isArray(clipOrder) ? clipOrder : []).slice(0, mostLookedAt)
-    const posters = await database.posters.bulkGet(first.map((clipId): [string, string] => [id, clipId]))
+    const keys = first.map((clipId): [string, string] => [id, clipId])
+    const [posters, clips] = await Promise.all([database.posters.bulkGet(keys), database.clips.bulkGet(keys)])
+    const shown = posters.findIndex((row) => row)
     const read = Format.nullable().safeParse(format)
     return {
       id,
@@ -34,7 +49,8 @@ export async function listProjects(): Promise<ProjectEntry[]> {
       clips: clipOrder?.length ?? 0,
       timelines: timelineOrder?.length ?? 0,
       format: read.success ? read.data : null,
-      picture: posters.find((row) => row)?.picture ?? null,
+      picture: posters[shown]?.picture ?? null,
+      aspect: aspectOf(clips[shown]),
     }
   })
   return (await Promise.all(entries)).sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1))

@@ -140,11 +140,13 @@ watch(
 <style scoped>
 .sizes {
   display: grid;
-  grid-template-columns: repeat(3, auto);
-  gap: 4px 22px;
+  grid-template-columns: repeat(3, max-content);
+  gap: 4px 16px;
   width: 100%;
 }
+/* A name and its figures stay on one line. */
 .sizes label {
+  white-space: nowrap;
   display: flex;
   gap: 6px;
   align-items: center;
@@ -162,6 +164,12 @@ watch(
 label:has(:checked) .drawn rect {
   stroke: var(--accent);
   stroke-width: 3;
+}
+.sizes .quiet {
+  font-size: 12px;
+}
+.sizes .figures {
+  font-size: 12.5px;
 }
 .short {
   width: 104px;

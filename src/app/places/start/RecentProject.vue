@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
+import { computed } from 'vue'
 import { useObjectUrl } from '@vueuse/core'
 import { formatName, tradeName } from '../../../core/format/format'
 import type { ProjectEntry } from '../../../storage/projects'
@@ -8,11 +9,16 @@ import { counted } from '../../figures'
 /** A project in the list: a picture of it, what it holds, and what is decided. */
 const { entry } = defineProps<{ entry: ProjectEntry }>()
 const picture = useObjectUrl(() => entry.picture ?? undefined)
+/** As large as it goes in its box, in the shape in which it is meant to be seen. */
+const shape = computed(() => {
+  const width = Math.min(112, 63 * entry.aspect)
+  return { width: `${width}px`, height: `${width / entry.aspect}px` }
+})
 </script>
 
 <template>
   <RouterLink class="recent" :to="{ name: 'arrivals', params: { id: entry.id } }" :aria-label="entry.name">
-    <span class="picture"><img v-if="picture" :src="picture" alt="" /></span>
+    <span class="picture"><img v-if="picture" :src="picture" alt="" :style="shape" /></span>
     <span class="what">
       <b>{{ entry.name }}</b>
       <span class="quiet">{{ dayjs(entry.createdAt).format('YYYY-MM-DD HH:mm') }}</span>
@@ -55,10 +61,6 @@ const picture = useObjectUrl(() => entry.picture ?? undefined)
   align-items: center;
   justify-content: center;
   overflow: hidden;
-}
-img {
-  max-width: 100%;
-  max-height: 100%;
 }
 .what {
   display: flex;

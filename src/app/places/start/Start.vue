@@ -32,6 +32,23 @@ async function countDemo() {
   if (answer?.ok) demoFiles.value = ((await answer.json()) as { files: unknown[] }).files.length
 }
 
+/** What each place answers, for one who begins. */
+const places = [
+  [
+    'Arrivals',
+    'What came in, and what is wrong with it? Every file is read by ranges; each fact knows its origin.',
+  ],
+  [
+    'Yard',
+    'Which format, and what does it cost? Sizes and rates are priced for every clip, before the first cut.',
+  ],
+  [
+    'Timelines',
+    'What happens to each clip, and does it look right? Placed clips that differ are asked about, with figures.',
+  ],
+  ['Dispatch', 'What goes out, and is it what was asked? The cut is checked and handed over.'],
+] as const
+
 const create = () => router.push({ name: 'new', query: name.value.trim() ? { name: name.value.trim() } : {} })
 
 /** The demo is a project like any other: its clips come in from the siding as they arrive there. */
@@ -92,6 +109,12 @@ async function importProject(file: File) {
         <li v-for="entry in project.entries" :key="entry.id"><RecentProject :entry="entry" /></li>
       </ul>
     </section>
+    <dl v-else class="line" aria-label="The four places">
+      <div v-for="[place, asks] in places" :key="place">
+        <dt>{{ place }}</dt>
+        <dd class="quiet">{{ asks }}</dd>
+      </div>
+    </dl>
   </main>
 </template>
 
@@ -144,6 +167,19 @@ ul {
 }
 li {
   border-top: 1px solid var(--line);
+}
+.line {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 20px;
+}
+.line div {
+  border-top: 1px solid var(--line);
+  padding-top: 10px;
+}
+.line dt {
+  font-weight: 600;
+  margin-bottom: 4px;
 }
 .trouble {
   color: var(--severe);
