@@ -1,4 +1,6 @@
 import { execFile } from 'node:child_process'
+import { copyFile, mkdtemp, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { describe, expect, it } from 'vitest'
@@ -166,5 +168,67 @@ describe('the terminal', () => {
     expect(code).toBe(2)
     expect(stderr).toContain('Usage')
     expect(stdout).toBe('')
+  })
+
+  it('chooses from readings that were printed before, facts missing or not, and goes on behind a bad line', async () => {
+    const lines = [
+      JSON.stringify({
+        file: 'a.mp4',
+        ok: true,
+        reading: {
+          kind: 'video',
+          durationSec: 90,
+          video: { width: 1920, height: 1080, rate: { num: 60000, den: 1001 } },
+        },
+      }),
+      'no line of ours',
+      JSON.stringify({
+        file: 'b.mp4',
+        reading: {
+          kind: 'video',
+          durationSec: 10,
+          video: { width: 1920, height: 1080, rate: { num: 120, den: 1 } },
+        },
+      }),
+      JSON.stringify({
+        file: 'c.mp4',
+        reading: { kind: 'video', video: { width: 1920, height: 1080, rate: { num: 0, den: 1 } } },
+      }),
+      JSON.stringify({ file: 'd.mp4', ok: false, error: { code: 'empty', message: 'The file is empty.' } }),
+    ].join('\n')
+    const path = join(await mkdtemp(join(tmpdir(), 'readings-')), 'readings.jsonl')
+    await writeFile(path, lines)
+    const { stdout, stderr, code } = await tally('choose', '--readings', path, '--mains', '60', '--json')
+    const { candidates, excluded } = JSON.parse(stdout)
+    expect([candidates[0].format, candidates[0].score.toFixed(4)]).toEqual(['1920x1080@59.94p', '0.0040'])
+    expect(excluded).toEqual([{ file: 'd.mp4', why: 'not-read' }])
+    expect(stderr).toMatch(/line 2: this is no JSON/)
+    expect(stderr).toMatch(/line 4: reading\.video\.rate: a rate is/)
+    expect(code).toBe(1)
+    expect((await tally('choose', '--readings', path, '--mains', '55')).code).toBe(2)
+    const tolls = (await tally('toll', '1920x1080@25p', '--readings', path, '--json')).stdout
+      .trim()
+      .split('\n')
+    expect(tolls.map((line) => JSON.parse(line).file)).toEqual(['a.mp4', 'b.mp4'])
+  })
+
+  it('walks on past what is no file, and knows no command that objects are born with', async () => {
+    const folder = await mkdtemp(join(tmpdir(), 'walked-'))
+    await promisify(execFile)('mkfifo', [join(folder, 'a_pipe.mp4')])
+    await copyFile(join(root, 'demo/clips/tower_P100.mp4'), join(folder, 'tower.mp4'))
+    const { stdout, code } = await tally('inspect', '--json', folder)
+    const lines = stdout
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line))
+    expect(lines.map(({ ok, error }) => [ok, error?.code])).toEqual([
+      [false, 'unreadable'],
+      [true, undefined],
+    ])
+    expect(code).toBe(1)
+    for (const name of ['constructor', '__proto__', 'strike']) {
+      const ran = await tally(name)
+      expect([ran.code, ran.stderr.includes('choose [--deliver')]).toEqual([2, true])
+    }
   })
 })

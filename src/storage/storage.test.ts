@@ -189,6 +189,22 @@ describe('habits at rest', () => {
     await saveHabits(mine)
     expect(await loadHabits()).toEqual(mine)
   })
+  it('stay where one of them cannot be read; an own format that cannot is put aside', async () => {
+    const good = { id: 'f1', name: 'Foundry window', format: parseFormat('1080x1350@25p')!.format }
+    const bad = { id: 'f2', name: 'Too fast', format: { ...good.format, rate: { num: 2000, den: 1 } } }
+    await database.habits.put({
+      ...defaultHabits,
+      id: 'mine',
+      mains: 55,
+      shape: '9:16',
+      ownFormats: [good, bad],
+    } as never)
+    expect(await loadHabits()).toEqual({ ...defaultHabits, shape: '9:16', ownFormats: [good] })
+    expect(await database.putAside.toArray()).toMatchObject([{ what: 'own-format', row: bad }])
+    expect(await loadHabits()).toEqual({ ...defaultHabits, shape: '9:16', ownFormats: [good] })
+    expect(await database.putAside.count()).toBe(1)
+  })
+
   it('are the usual ones where what is kept cannot be read', async () => {
     await database.habits.put({ ...defaultHabits, id: 'mine', mains: 55 } as never)
     expect(await loadHabits()).toEqual(defaultHabits)

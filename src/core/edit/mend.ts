@@ -12,7 +12,7 @@ export interface StoredRows {
 
 /** A stored part that cannot be read any more: kept as it was, with the reason. */
 export interface PutAside {
-  readonly what: 'project' | 'clip' | 'timeline' | 'left-aside'
+  readonly what: 'project' | 'clip' | 'timeline' | 'left-aside' | 'own-format'
   readonly name: string
   readonly why: string
   readonly row: unknown

@@ -79,6 +79,28 @@ describe('the tally', () => {
   })
 })
 
+describe('a clip that lies in several files', () => {
+  it('is referred to by its first file, the others and the reel told beside it', () => {
+    const doc = cut()
+    const { hall } = doc.clips
+    hall.reading!.reel = 'FOUNDRY_07'
+    const part = (name: string) => ({ ...hall, id: name, name, folder: 'day 1', reading: hall.reading! })
+    hall.parts = ['A001.mp4', 'A002.mp4'].map(part)
+    const [clip] = otioOf(doc).tracks.children[0].children
+    const { target_url, metadata } = clip.media_references.DEFAULT_MEDIA
+    expect(target_url).toBe('day%201/A001.mp4')
+    expect(metadata).toEqual({
+      yard_tally: {
+        reel: 'FOUNDRY_07',
+        files: [
+          { target_url: 'day%201/A001.mp4', seconds: 4 },
+          { target_url: 'day%201/A002.mp4', seconds: 4 },
+        ],
+      },
+    })
+  })
+})
+
 describe('the decision log', () => {
   it('says when, what, from what and why', () => {
     const { project } = cut()

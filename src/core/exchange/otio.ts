@@ -71,6 +71,16 @@ const gap = (frames: number, rate: Rate) => ({
   markers: [],
 })
 
+const urlOf = ({ folder, name }: Pick<Clip, 'folder' | 'name'>): string =>
+  encodeURI(folder ? `${folder}/${name}` : name)
+
+/** What a reference cannot say by itself: the reel, and the further files of a clip that lies in several. */
+function mediaMetadata({ reading, parts }: Clip): object {
+  const files = parts.map((part) => ({ target_url: urlOf(part), seconds: part.reading.durationSec }))
+  const said = { ...(reading?.reel ? { reel: reading.reel } : {}), ...(files.length ? { files } : {}) }
+  return Object.keys(said).length ? { yard_tally: said } : {}
+}
+
 /** The clock of a clip's source: its own rate, or the timeline's where it has none (stills, sound). */
 const clockOf = (clip: Clip, rate: Rate): Rate => clip.reading?.video?.rate ?? rate
 
@@ -93,8 +103,8 @@ function toClip(clip: Clip, placement: Placement, rate: Rate) {
       DEFAULT_MEDIA: {
         OTIO_SCHEMA: 'ExternalReference.1',
         name: clip.name,
-        metadata: {},
-        target_url: encodeURI(clip.folder ? `${clip.folder}/${clip.name}` : clip.name),
+        metadata: mediaMetadata(clip),
+        target_url: urlOf(clip.parts[0] ?? clip),
         available_range: timeRange(
           rationalTime(first, clock),
           rationalTime(frames(exactDuration(clip)), clock),

@@ -29,6 +29,13 @@ const Count = z
 const RateFigure = z.number().positive().max(1000)
 /** A month of film: longer is no recording. */
 const longestSeconds = 30 * 24 * 3600
+/** A date as files state it (ISO 8601): a day, mostly with a time. */
+const StatedDate = z
+  .string()
+  .max(40)
+  .refine((text) => /^\d{4}-\d{2}-\d{2}/.test(text) && !Number.isNaN(Date.parse(text)), {
+    error: 'a date is written as 2026-05-01T09:00:00Z',
+  })
 
 export const VideoFacts = z.object({
   codec: z.string().default('unknown'),
@@ -83,7 +90,7 @@ export const Reading = z.object({
     .object({ start: z.string(), dropFrame: z.boolean().default(false) })
     .nullable()
     .default(null),
-  recordedAt: z.iso.datetime({ offset: true, local: true }).nullable().default(null),
+  recordedAt: StatedDate.nullable().default(null),
   /** Reel or camera name, where the file states one. */
   reel: z.string().nullable().default(null),
   notes: z.array(Note).default([]),

@@ -21,7 +21,9 @@ export class Bits {
     return value
   }
 
-  flag = (): boolean => this.u(1) === 1
+  flag(): boolean {
+    return this.u(1) === 1
+  }
 
   skip(count: number): void {
     if (!(count >= 0) || count > this.left)

@@ -40,18 +40,40 @@ export class Cursor {
     this.take(count)
     return this
   }
-  u8 = (): number => this.#view.getUint8(this.take(1))
-  i8 = (): number => this.#view.getInt8(this.take(1))
-  u16 = (le = false): number => this.#view.getUint16(this.take(2), le)
-  i16 = (le = false): number => this.#view.getInt16(this.take(2), le)
-  u24 = (): number => this.u8() * 65536 + this.u16()
-  u32 = (le = false): number => this.#view.getUint32(this.take(4), le)
-  i32 = (le = false): number => this.#view.getInt32(this.take(4), le)
-  f32 = (le = false): number => this.#view.getFloat32(this.take(4), le)
-  f64 = (le = false): number => this.#view.getFloat64(this.take(8), le)
+  u8(): number {
+    return this.#view.getUint8(this.take(1))
+  }
+  i8(): number {
+    return this.#view.getInt8(this.take(1))
+  }
+  u16(le = false): number {
+    return this.#view.getUint16(this.take(2), le)
+  }
+  i16(le = false): number {
+    return this.#view.getInt16(this.take(2), le)
+  }
+  u24(): number {
+    return this.u8() * 65536 + this.u16()
+  }
+  u32(le = false): number {
+    return this.#view.getUint32(this.take(4), le)
+  }
+  i32(le = false): number {
+    return this.#view.getInt32(this.take(4), le)
+  }
+  f32(le = false): number {
+    return this.#view.getFloat32(this.take(4), le)
+  }
+  f64(le = false): number {
+    return this.#view.getFloat64(this.take(8), le)
+  }
   /** 64 bits as a number; beyond 2⁵³ it is no longer exact, and no file is that long. */
-  u64 = (le = false): number => Number(this.#view.getBigUint64(this.take(8), le))
-  i64 = (le = false): number => Number(this.#view.getBigInt64(this.take(8), le))
+  u64(le = false): number {
+    return Number(this.#view.getBigUint64(this.take(8), le))
+  }
+  i64(le = false): number {
+    return Number(this.#view.getBigInt64(this.take(8), le))
+  }
 
   /** The next `count` bytes, shared with the cursor's own. */
   slice(count: number): Uint8Array {
@@ -68,7 +90,9 @@ export class Cursor {
     return latin(this.slice(count))
   }
   /** A four-character code. */
-  code = (): string => this.text(4)
+  code(): string {
+    return this.text(4)
+  }
 }
 
 /** Bytes as Latin-1 text. */
