@@ -2,6 +2,7 @@
 import { Button } from 'ant-design-vue'
 import { ref } from 'vue'
 import { useProject } from '../../stores/project'
+import NoticeBar from './NoticeBar.vue'
 
 /** Stands under the header where another tab writes the project: here it is read only. */
 const project = useProject()
@@ -14,25 +15,9 @@ async function tryAgain() {
 </script>
 
 <template>
-  <p v-if="project.readOnly" role="status">
-    <span
-      ><b>Open in another tab.</b> “{{ project.doc!.project.name }}” is written there; here it is read only,
-      as it was when it was opened.{{ still ? ' The other tab still has it: close it first.' : '' }}</span
-    >
-    <Button size="small" @click="tryAgain">Write it here</Button>
-  </p>
+  <NoticeBar v-if="project.readOnly" role="status">
+    <b>Open in another tab.</b> “{{ project.doc!.project.name }}” is written there; here it is read only, as
+    it was when it was opened.{{ still ? ' The other tab still has it: close it first.' : '' }}
+    <template #ways><Button size="small" @click="tryAgain">Write it here</Button></template>
+  </NoticeBar>
 </template>
-
-<style scoped>
-p {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  padding: 7px 20px;
-  background: var(--sheet);
-  border-bottom: 1px solid var(--heavy);
-}
-span {
-  flex: 1;
-}
-</style>

@@ -64,34 +64,16 @@ const isSingle = (clip: Clip): boolean =>
 function cameraKey(clip: Clip): string | null {
   const { reading } = clip
   if (!isSingle(clip) || reading?.kind !== 'video' || !reading.video?.rate) return null
+  // All but what belongs to one file alone: its count of frames, and what was measured of them.
   const {
-    codec,
-    profile,
-    width,
-    height,
-    pixelAspect,
-    rotation,
-    rate,
-    scan,
-    fieldOrder,
-    bitDepth,
-    chroma,
-    colour,
+    frameCount: _count,
+    minRate: _min,
+    maxRate: _max,
+    meanRate: _mean,
+    medianRate: _median,
+    offNominalShare: _share,
+    ...picture
   } = reading.video
-  const picture = [
-    codec,
-    profile,
-    width,
-    height,
-    pixelAspect,
-    rotation,
-    rate,
-    scan,
-    fieldOrder,
-    bitDepth,
-    chroma,
-    colour,
-  ]
   return JSON.stringify([reading.container, reading.reel, reading.audio, picture])
 }
 

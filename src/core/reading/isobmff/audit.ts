@@ -1,7 +1,7 @@
 import { kilobytes } from '../assemble'
 import { Cursor } from '../bytes/cursor'
 import type { Note } from '../reading'
-import { readFullBox } from './box'
+import { readBoxHead, readFullBox } from './box'
 import type { CondensedTable } from './large-index'
 import type { Layout } from './layout'
 
@@ -49,13 +49,7 @@ export function auditIndex({ movie, tables, missingBytes }: Layout, fileSize: nu
   const walk = (body: Cursor, counts: Counts = {}): void => {
     while (body.left >= 8 && lies.length < mostTold) {
       const offset = body.offset
-      let size = body.u32()
-      const type = body.code()
-      let header = 8
-      if (size === 1 && body.left >= 8) {
-        size = body.u64()
-        header = 16
-      }
+      const { type, size, header } = readBoxHead(body)
       // A zero ends the list, or stands for the rest.
       if (size === 0) return
       if (size < header) {

@@ -8,6 +8,22 @@ export interface Box {
   readonly body: Cursor
 }
 
+/** What a box says of itself at its head; a size of 0 stands for the rest, or ends a list. */
+export interface BoxHead {
+  readonly type: string
+  /** Of the whole box, in bytes. */
+  readonly size: number
+  /** Of the head alone. */
+  readonly header: number
+}
+
+/** Reads a head of 32 or 64 bits; eight bytes at least are left in `body`. */
+export function readBoxHead(body: Cursor): BoxHead {
+  const size = body.u32()
+  const type = body.code()
+  return size === 1 && body.left >= 8 ? { type, size: body.u64(), header: 16 } : { type, size, header: 8 }
+}
+
 /**
  * The boxes that stand side by side in `body`. The last one may be cut short by a wrong size: it is given as far as it
  * goes, since its first fields may still be whole.
@@ -15,15 +31,9 @@ export interface Box {
 export function* boxesIn(body: Cursor): Generator<Box> {
   while (body.left >= 8) {
     const offset = body.offset
-    let size = body.u32()
-    const type = body.code()
-    let header = 8
-    if (size === 1 && body.left >= 8) {
-      size = body.u64()
-      header = 16
-    }
+    const { type, header, size: stated } = readBoxHead(body)
     // QuickTime ends some lists with a zero.
-    if (size === 0) size = header + body.left
+    const size = stated === 0 ? header + body.left : stated
     if (size < header) return
     yield { type, offset, body: body.sub(Math.min(size - header, body.left)) }
   }

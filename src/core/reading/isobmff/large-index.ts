@@ -2,6 +2,7 @@ import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
 import type { DurationRun } from '../timing'
+import { readBoxHead } from './box'
 
 /** What of a sample table was left in the file, because the index is too large to be held. */
 export interface CondensedTable {
@@ -72,13 +73,8 @@ class Condensing {
   async boxes(start: number, end: number): Promise<void> {
     for (let offset = start; offset + 8 <= end;) {
       const head = new Cursor(await this.file.some(offset, 16), offset)
-      let size = head.u32()
-      const type = head.code()
-      let header = 8
-      if (size === 1 && head.left >= 8) {
-        size = head.u64()
-        header = 16
-      } else if (size === 0) size = end - offset
+      const { type, header, size: stated } = readBoxHead(head)
+      const size = stated === 0 ? end - offset : stated
       if (size < header) return
       const content = offset + header
       const length = Math.min(size, end - offset) - header
