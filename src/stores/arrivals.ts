@@ -1,7 +1,6 @@
 import { proxy } from 'comlink'
 import { defineStore } from 'pinia'
-import { computed, reactive, ref, shallowRef } from 'vue'
-import { z } from 'zod'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { takeIn } from '../core/edit/operations'
 import { joinRecording, joinStills, putTogether, splitRecordings, stillSequences } from '../core/edit/parts'
 import type { Clip, ClipSource, LeftAside, Part } from '../core/edit/project'
@@ -9,27 +8,9 @@ import type { Rate } from '../core/rate/rate'
 import { type MediaLocator, cardUrl } from '../media/source'
 import type { ReadAnswer } from '../workers/reading.worker'
 import { readingService } from '../workers/services'
+import { type SidingFile, useCard } from './card'
 import { type IncomingFile, useMedia } from './media'
 import { newId, now, useProject } from './project'
-
-const SidingFile = z.object({
-  id: z.string(),
-  name: z.string(),
-  folder: z.string(),
-  sizeBytes: z.number(),
-  modifiedAt: z.string(),
-  rests: z.boolean(),
-  expectedBytes: z.number().nullable(),
-})
-export type SidingFile = z.infer<typeof SidingFile>
-
-/** An event of a card: what is new or other than it was, what is gone, and all that is not listed. */
-const CardChange = z.object({
-  files: z.array(SidingFile),
-  gone: z.array(z.string()),
-  bad: z.array(z.object({ place: z.string(), why: z.string() })).optional(),
-})
-export type BadEntry = NonNullable<z.infer<typeof CardChange>['bad']>[number]
 
 /** A file on its way in. */
 interface Arriving {
@@ -51,12 +32,7 @@ const mostInGulp = 64
 export const useArrivals = defineStore('arrivals', () => {
   const project = useProject()
   const media = useMedia()
-  /** What stands on the card that is followed. */
-  const onCard = shallowRef<ReadonlyMap<string, SidingFile>>(new Map())
-  const siding = computed(() => [...onCard.value.values()])
-  /** Entries of the card that are not listed, and why. */
-  const bad = shallowRef<readonly BadEntry[]>([])
-  const sidingTrouble = ref<string | null>(null)
+  const card = useCard()
   const progress = reactive({ running: false, total: 0, read: 0, bytes: 0, startedAt: 0, cancelled: false })
 
   /** The project that takes in files of the siding as soon as they rest. */
@@ -87,52 +63,25 @@ export const useArrivals = defineStore('arrivals', () => {
     }
     if (doc) for (const id in doc.leftAside) take(doc.leftAside[id])
     const coming = doc ? onTheWay.value.get(doc.project.id) : undefined
-    return siding.value.filter((file) => !taken.has(file.id) && !coming?.has(file.id))
+    return card.files.filter((file) => !taken.has(file.id) && !coming?.has(file.id))
   })
   /** Files of the siding that rest and are not taken in yet. */
   const waiting = computed(() => notTaken.value.filter((file) => file.rests))
   /** Files that are still being copied onto the siding. */
   const growing = computed(() => notTaken.value.filter((file) => !file.rests))
 
-  let stream: EventSource | null = null
-  let streamed = ''
-  /** Follows the card of the open project: what is there, and then what changes. Called again it goes on as it is. */
+  /** Follows the card of the open project; called again it goes on as it is. */
   function watchSiding(): void {
     const opened = project.doc?.project
     if (!opened) return
-    const url = `/api/${opened.card}/events?copy=${encodeURIComponent(opened.id)}`
-    if (stream && streamed === url) return
     // Whoever looks is about to take something in: the reader starts meanwhile.
     readingService()
-    leaveSiding()
-    streamed = url
-    stream = new EventSource(url)
-    // After a break all is told anew.
-    let anew = true
-    stream.onopen = () => {
-      anew = true
-      sidingTrouble.value = null
-    }
-    stream.onerror = () => (sidingTrouble.value = 'The siding cannot be reached; it is tried again.')
-    stream.onmessage = ({ data }: MessageEvent<string>) => {
-      const change = CardChange.safeParse(JSON.parse(data))
-      if (!change.success) return
-      const files = anew ? new Map<string, SidingFile>() : new Map(onCard.value)
-      anew = false
-      for (const file of change.data.files) files.set(file.id, file)
-      for (const id of change.data.gone) files.delete(id)
-      onCard.value = files
-      if (change.data.bad) bad.value = change.data.bad
-      void takeWhatRests()
-    }
+    card.follow(opened.card, opened.id)
   }
-  function leaveSiding(): void {
-    stream?.close()
-    stream = null
-    onCard.value = new Map()
-    bad.value = []
-    sidingTrouble.value = null
-  }
+  watch(
+    () => card.files,
+    () => void takeWhatRests(),
+  )
 
   /** Takes in what came to rest, if that is wanted; again, as long as more did meanwhile. */
   async function takeWhatRests(): Promise<void> {
@@ -145,7 +94,7 @@ export const useArrivals = defineStore('arrivals', () => {
   }
 
   async function takeFromSiding(files: readonly SidingFile[], joins?: string): Promise<void> {
-    const { id: projectId, card } = project.doc!.project
+    const { id: projectId, card: from } = project.doc!.project
     for (const { id } of files) offered.add(`${projectId} ${id}`)
     setOnTheWay(projectId, (ids) => files.forEach(({ id }) => ids.add(id)))
     const taken = takeAll(
@@ -154,10 +103,10 @@ export const useArrivals = defineStore('arrivals', () => {
         name: file.name,
         folder: file.folder,
         sizeBytes: file.sizeBytes,
-        source: { kind: 'siding', card, id: file.id },
+        source: { kind: 'siding', card: from, id: file.id },
         locator: {
           kind: 'url',
-          url: cardUrl(card, file.id),
+          url: cardUrl(from, file.id),
           sizeBytes: file.sizeBytes,
         },
       })),
@@ -235,6 +184,7 @@ export const useArrivals = defineStore('arrivals', () => {
       progress.running = false
     }
     joinSplit(projectId, fresh, joins)
+    void takeWhatRests()
     void makePosters(projectId)
   }
 
@@ -364,15 +314,11 @@ export const useArrivals = defineStore('arrivals', () => {
   }
 
   return {
-    siding,
-    sidingTrouble,
     waiting,
     growing,
     following,
     watchSiding,
     progress,
-    leaveSiding,
-    bad,
     stillOffers,
     takeAsOne,
     leaveAsStills,

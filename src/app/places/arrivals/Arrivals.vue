@@ -6,6 +6,7 @@ import { computed, onMounted, ref } from 'vue'
 import { runningTime } from '../../../core/choice/reason'
 import { takeOut } from '../../../core/edit/operations'
 import { useArrivals } from '../../../stores/arrivals'
+import { useCard } from '../../../stores/card'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
 import { useListKeys } from '../../components/list-keys'
@@ -30,6 +31,7 @@ import { majorities } from './majority'
 
 const project = useProject()
 const arrivals = useArrivals()
+const card = useCard()
 const media = useMedia()
 const query = ref('')
 const dialog = ref<'siding' | 'correct' | 'compare' | 'closer' | null>(null)
@@ -171,7 +173,7 @@ function saveCsv() {
           @click="arrivals.takeFromSiding(arrivals.waiting)"
           >Take in all {{ arrivals.waiting.length }} from the siding</Button
         >
-        <p v-if="arrivals.sidingTrouble" role="alert">{{ arrivals.sidingTrouble }}</p>
+        <p v-if="card.trouble" role="alert">{{ card.trouble }}</p>
       </div>
       <div v-if="selectedClips.length > 1" class="actions">
         <span

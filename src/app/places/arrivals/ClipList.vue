@@ -67,7 +67,8 @@ function marksOf(clip: Clip): { differing: string; odd: string } {
   const odd = oddities(clip.reading).filter(
     (mark) => !(told.has(mark.about) && mark.about !== 'rate') && mark.about !== 'sound',
   )
-  const words = (marks: readonly Mark[]) => marks.map((mark) => mark.short)
+  // What is odd three times over is one word in a list; the docket has the sentences.
+  const words = (marks: readonly Mark[]) => [...new Set(marks.map((mark) => mark.short))]
   const also = [
     ...words(odd),
     ...(isCorrected(clip.corrections) ? ['corrected'] : []),

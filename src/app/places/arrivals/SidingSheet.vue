@@ -2,10 +2,12 @@
 import { Button, Checkbox, Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { useArrivals } from '../../../stores/arrivals'
+import { useCard } from '../../../stores/card'
 import { counted, fileSize } from '../../figures'
 
 const open = defineModel<boolean>('open', { required: true })
 const arrivals = useArrivals()
+const card = useCard()
 
 /** What rests is chosen unless the editor says otherwise; what comes to rest meanwhile joins. */
 const declined = ref<Set<string>>(new Set())
@@ -30,15 +32,15 @@ function takeIn() {
 
 <template>
   <Modal v-model:open="open" title="The siding" :footer="null" :width="560">
-    <p v-if="arrivals.sidingTrouble" role="alert">{{ arrivals.sidingTrouble }}</p>
+    <p v-if="card.trouble" role="alert">{{ card.trouble }}</p>
     <Checkbox v-model:checked="arrivals.following">Take files in as soon as they rest on the siding</Checkbox>
-    <p v-if="!arrivals.sidingTrouble && arrivals.waiting.length === 0" class="quiet">
-      Everything on the siding has been taken in: {{ arrivals.siding.length }} files.
+    <p v-if="!card.trouble && arrivals.waiting.length === 0" class="quiet">
+      Everything on the siding has been taken in: {{ card.files.length }} files.
     </p>
-    <details v-if="arrivals.bad.length">
-      <summary>{{ counted(arrivals.bad.length, 'entry', 'entries') }} of the card not listed</summary>
+    <details v-if="card.bad.length">
+      <summary>{{ counted(card.bad.length, 'entry', 'entries') }} of the card not listed</summary>
       <ul class="bad">
-        <li v-for="entry in arrivals.bad" :key="entry.place">
+        <li v-for="entry in card.bad" :key="entry.place">
           <span>{{ entry.place === '.' ? 'the card' : entry.place }}</span>
           <span class="quiet">{{ entry.why }}</span>
         </li>
