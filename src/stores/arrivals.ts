@@ -25,8 +25,16 @@ interface Arriving {
 
 /** Results are shown in gulps, so that a fast card does not redraw the list for each clip: at least so many milliseconds apart. */
 const shortestGulp = 60
-/** So many files are listed in one gulp: more would hold the page up for longer than a choice may take. */
-const mostInGulp = 64
+/** So many clips are listed in one gulp: more would hold the page up for longer than a choice may take. What is left aside is less work. */
+const mostInGulp = 40
+const workOfAside = 0.6
+
+/** How many of the answers make a gulp. */
+function gulpOf(answers: readonly ReadAnswer[]): number {
+  let work = 0
+  const full = answers.findIndex(({ aside }) => (work += aside ? workOfAside : 1) > mostInGulp)
+  return full < 0 ? answers.length : Math.max(1, full)
+}
 
 /** Clips coming in: from the siding, from files and folders; with progress and a way to stop. */
 export const useArrivals = defineStore('arrivals', () => {
@@ -158,7 +166,7 @@ export const useArrivals = defineStore('arrivals', () => {
       const begun = performance.now()
       // In the order asked for, as far as they came together.
       answers.sort((a, b) => order.get(a.key)! - order.get(b.key)!)
-      const some = answers.splice(0, mostInGulp)
+      const some = answers.splice(0, gulpOf(answers))
       progress.read += some.length
       progress.bytes += some.reduce((sum, { key }) => sum + byKey.get(key)!.sizeBytes, 0)
       const clips = some.filter(({ aside }) => !aside).map((a) => toClip(byKey.get(a.key)!, a))
