@@ -107,6 +107,7 @@ test('a second tab of a project only reads, until the first is closed', async ({
   await expect(second.getByRole('heading', { name: /^19 arrived$/ })).toBeVisible()
   await row(second, 'title_card').click()
   await second.keyboard.press('Delete')
+  await expect(second.getByText('Not done: take out 1 clip.')).toBeVisible()
   await expect(second.getByRole('heading', { name: /^19 arrived$/ })).toBeVisible()
   await second.getByRole('button', { name: 'Write it here' }).click()
   await expect(second.getByText('close it first')).toBeVisible()

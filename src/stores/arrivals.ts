@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { takeIn } from '../core/edit/operations'
 import { joinRecording, joinStills, putTogether, splitRecordings, stillSequences } from '../core/edit/parts'
-import type { Clip, ClipSource, LeftAside, Part } from '../core/edit/project'
+import { type Clip, type ClipSource, type LeftAside, type Part, placeOf } from '../core/edit/project'
 import type { Rate } from '../core/rate/rate'
 import { type MediaLocator, cardUrl } from '../media/source'
 import type { ReadAnswer } from '../workers/reading.worker'
@@ -146,8 +146,9 @@ export const useArrivals = defineStore('arrivals', () => {
 
   async function takeNow(arriving: readonly Arriving[], joins = newId()): Promise<void> {
     const projectId = project.doc?.project.id
-    // Another tab writes this project: here nothing comes in.
-    if (!projectId || arriving.length === 0 || project.readOnly) return
+    if (!projectId || arriving.length === 0) return
+    // Another tab writes this project: here nothing comes in, and it is said.
+    if (project.readOnly) return project.edit('take in clips', () => {})
     Object.assign(progress, {
       running: true,
       total: arriving.length,
@@ -178,7 +179,7 @@ export const useArrivals = defineStore('arrivals', () => {
     try {
       const requests = arriving.map(({ id, name, folder, locator }) => ({
         key: id,
-        place: folder ? `${folder}/${name}` : name,
+        place: placeOf({ name, folder }),
         locator,
       }))
       const tell = (some: readonly ReadAnswer[]) => {
@@ -311,7 +312,7 @@ export const useArrivals = defineStore('arrivals', () => {
   }
 
   const toAside = ({ name, folder, source }: Arriving, { aside }: ReadAnswer): LeftAside => ({
-    id: folder ? `${folder}/${name}` : name,
+    id: placeOf({ name, folder }),
     kind: aside!,
     source,
   })

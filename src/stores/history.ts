@@ -27,6 +27,8 @@ export function useHistory<Doc extends object>(
   let saving: Promise<void> = Promise.resolve()
   /** Whether nothing may be changed: another tab writes this document. */
   const readOnly = ref(false)
+  /** What was last asked for and not done, since nothing may be changed; null where nothing was. */
+  const refused = ref<string | null>(null)
   /** What could not be written. */
   let owed: readonly Patch[] = []
   /** Why it could not; null where nothing is owed. */
@@ -70,7 +72,11 @@ export function useHistory<Doc extends object>(
    * @param joins steps that follow each other with the same word are undone together
    */
   function edit(label: string, recipe: (draft: Doc) => void, joins?: string): void {
-    if (!doc.value || readOnly.value) return
+    if (!doc.value) return
+    if (readOnly.value) {
+      refused.value = label
+      return
+    }
     const [next, patches, inverse] = produceWithPatches(doc.value as object, (draft) =>
       recipe(draft as Doc),
     ) as unknown as [Doc, Patch[], Patch[]]
@@ -108,6 +114,7 @@ export function useHistory<Doc extends object>(
   function show(next: Doc | null, onlyToRead = false): void {
     doc.value = next
     readOnly.value = onlyToRead
+    refused.value = null
     done.value = []
     undone.value = []
     owed = []
@@ -122,5 +129,20 @@ export function useHistory<Doc extends object>(
     await saving
   }
 
-  return { doc, readOnly, undoLabel, redoLabel, saved, trouble, retry, edit, undo, redo, show, add, settled }
+  return {
+    doc,
+    readOnly,
+    refused,
+    undoLabel,
+    redoLabel,
+    saved,
+    trouble,
+    retry,
+    edit,
+    undo,
+    redo,
+    show,
+    add,
+    settled,
+  }
 }

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** A line under the header that says what stands in the way, with the ways out at its end. */
-defineProps<{ severe?: boolean }>()
+defineProps<{ urgent?: boolean }>()
 defineSlots<{ default(): unknown; ways?(): unknown }>()
 </script>
 
 <template>
-  <p :class="{ severe }">
+  <p :class="{ urgent }">
     <span class="said"><slot /></span>
     <slot name="ways" />
   </p>
@@ -23,10 +23,10 @@ p {
 .said {
   flex: 1;
 }
-.severe {
+.urgent {
   border-color: var(--severe);
 }
-.severe :deep(b) {
+.urgent :deep(b) {
   color: var(--severe);
 }
 </style>

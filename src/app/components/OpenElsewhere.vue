@@ -17,7 +17,8 @@ async function tryAgain() {
 <template>
   <NoticeBar v-if="project.readOnly" role="status">
     <b>Open in another tab.</b> “{{ project.doc!.project.name }}” is written there; here it is read only, as
-    it was when it was opened.{{ still ? ' The other tab still has it: close it first.' : '' }}
+    it was when it was opened.{{ project.refused ? ` Not done: ${project.refused}.` : ''
+    }}{{ still ? ' The other tab still has it: close it first.' : '' }}
     <template #ways><Button size="small" @click="tryAgain">Write it here</Button></template>
   </NoticeBar>
 </template>

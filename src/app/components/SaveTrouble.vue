@@ -9,7 +9,7 @@ const project = useProject()
 </script>
 
 <template>
-  <NoticeBar v-if="project.trouble" severe role="alert">
+  <NoticeBar v-if="project.trouble" urgent role="alert">
     <b>The last changes are not saved.</b> The browser could not write them: {{ project.trouble }} They are
     kept here while this page is open.
     <template #ways>

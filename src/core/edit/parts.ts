@@ -30,11 +30,15 @@ const numbersIn = (name: string): Numbered[] =>
 /** Runs of clips whose names differ in one number alone, which counts on by one; longest runs first. */
 function numberedRuns(clips: readonly Clip[], keyOf: (clip: Clip) => string | null): Clip[][] {
   const groups = new Map<string, { clip: Clip; number: number }[]>()
+  // Keys are long and few: clips are grouped by the number of theirs.
+  const kinds = new Map<string, number>()
   for (const clip of clips) {
     const key = keyOf(clip)
     if (key === null) continue
+    const kind = kinds.get(key) ?? kinds.size
+    kinds.set(key, kind)
     for (const { around, number } of numbersIn(clip.name)) {
-      const name = `${clip.folder}\0${around}\0${key}`
+      const name = `${clip.folder}\0${around}\0${kind}`
       const group = groups.get(name)
       if (group) group.push({ clip, number })
       else groups.set(name, [{ clip, number }])

@@ -142,10 +142,17 @@ export const Project = z.object({
 })
 export type Project = z.infer<typeof Project>
 
+/** Longer than any file system’s paths. */
+const longestPlace = 8192
+
+/** Folder and name of a file, led by a slash, so that no name of a file is one that every object answers to. */
+export const placeOf = ({ folder, name }: Pick<Clip, 'folder' | 'name'>): string =>
+  folder ? `/${folder}/${name}` : `/${name}`
+
 /** A file of a card that is no clip: its index, thumbnails, descriptions, locks. */
 export const LeftAside = z.object({
-  /** Folder and name. */
-  id: Id,
+  /** Where it stands on its card, as `placeOf` says it. */
+  id: z.string().startsWith('/').max(longestPlace),
   kind: z.string(),
   source: ClipSource,
 })

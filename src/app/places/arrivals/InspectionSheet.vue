@@ -12,7 +12,9 @@ import { majorities } from './majority'
 
 /** What came in, as a sheet to be printed: facts, and in sentences what differs and what is odd. */
 const project = useProject()
-const shown = ['name', 'size', 'rate', 'scan', 'time', 'codec', 'wrapper', 'start', 'sound'].map(columnOf)
+const shown = ['name', 'size', 'rate', 'scan', 'time', 'codec', 'profile', 'wrapper', 'start', 'sound'].map(
+  columnOf,
+)
 const video = computed(() => project.clips.filter((clip) => clip.reading?.kind === 'video' && !clip.fault))
 const seconds = computed(() => video.value.reduce((sum, clip) => sum + (clip.reading!.durationSec ?? 0), 0))
 const print = () => window.print()

@@ -17,7 +17,12 @@ const words: Record<string, string> = {
 const files = computed(() => Object.values(project.doc!.leftAside))
 const kinds = computed(() => {
   const byKind = new Map<string, string[]>()
-  for (const { id, kind } of files.value) byKind.set(kind, [...(byKind.get(kind) ?? []), id])
+  for (const { id, kind } of files.value) {
+    const names = byKind.get(kind)
+    // The slash that leads a place is for the store, not for the eye.
+    if (names) names.push(id.slice(1))
+    else byKind.set(kind, [id.slice(1)])
+  }
   return [...byKind].sort((a, b) => b[1].length - a[1].length)
 })
 /** More names are told by their count. */

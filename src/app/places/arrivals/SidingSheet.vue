@@ -69,6 +69,14 @@ function takeIn() {
 </template>
 
 <style scoped>
+details {
+  margin: 6px 0 12px;
+}
+.bad {
+  border-top: 1px solid var(--line);
+  padding-left: 14px;
+  font-size: 12px;
+}
 ul {
   list-style: none;
   max-height: 420px;
