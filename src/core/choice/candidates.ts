@@ -14,7 +14,7 @@ import type { Mains, Policy } from '../toll/policy'
 import { candidateRates, heldRates, rateKey, regionRates } from './rates'
 import { candidateSizes, uprightSize } from './sizes'
 import type { Bloc } from './vote'
-import { gatherWeight, holds, mostHeld } from './weight'
+import { gatherWeight, holds, mostHeld, weightOf } from './weight'
 
 /** What the candidates follow besides the footage. */
 export interface Wanted {
@@ -69,8 +69,7 @@ function fieldsOffered(
 ): (size: FrameSize, rate: Rate) => boolean {
   const footage = blocs.filter((bloc) => bloc.picture.scan === 'interlaced')
   const delivered = deliverables.filter((format) => format.scan === 'interlaced')
-  const weight = (some: readonly Bloc[]) => some.reduce((sum, bloc) => sum + bloc.weight, 0)
-  const half = holds(weight(footage), weight(blocs), policy.shares.interlaced)
+  const half = holds(weightOf(footage), weightOf(blocs), policy.shares.interlaced)
   if (!half && delivered.length === 0) return () => false
   const inEarnest = new Set(heldRates(blocs, policy).map(rateKey))
   const ofFootage = half ? footage.flatMap(({ picture }) => picture.rate ?? []).map(rateKey) : []

@@ -1,9 +1,10 @@
 import { type Format, square } from '../format/format'
 import { equal } from '../rational/rational'
-import { type Rate } from '../rate/rate'
+import type { Rate } from '../rate/rate'
 import type { Charge, Toll } from '../toll/charge'
 import type { Picture } from '../toll/picture'
 import type { Mains, Weights } from '../toll/policy'
+import type { TollTable } from '../toll/table'
 import { pictureOfFormat, tollOf } from '../toll/toll'
 import { plainTreatment } from '../toll/treatment'
 import { isForeignRate, rateKey } from './rates'
@@ -25,11 +26,11 @@ export interface Out {
   readonly terms: readonly OutTerm[]
 }
 
-/** What is known of where the timeline goes. */
-export interface Destination {
+/** What prices are worked out from besides the footage: tolls under some weights, and what is known of where the timeline goes. */
+export interface Pricing {
+  readonly table: TollTable
   readonly deliverables: readonly Format[]
   readonly mains: Mains | null
-  readonly weights: Weights
 }
 
 const outOf = (terms: readonly OutTerm[]): Out => ({
@@ -41,10 +42,7 @@ const outOf = (terms: readonly OutTerm[]): Out => ({
  * What is lost after a timeline of a format, for one clip and its toll there. Where deliverables are known, the timeline is
  * carried to each by fit or fill, whichever costs less; else it is taken to be seen on an HD screen that is progressive.
  */
-export function outgoing(
-  format: Format,
-  destination: Destination,
-): (picture: Picture | null, toll: Toll) => Out {
+export function outgoing(format: Format, pricing: Pricing): (picture: Picture | null, toll: Toll) => Out {
   const known = new Map<string, Out>()
   return (picture, toll) => {
     const rate = picture && wholeRate(picture, toll)
@@ -54,9 +52,9 @@ export function outgoing(
       known.set(
         key,
         (out = outOf(
-          destination.deliverables.length > 0
-            ? destination.deliverables.map((to) => carried(format, rate, to, destination.weights))
-            : unknownTerms(format, destination),
+          pricing.deliverables.length > 0
+            ? pricing.deliverables.map((to) => carried(format, rate, to, pricing.table.weights))
+            : unknownTerms(format, pricing),
         )),
       )
     return out
@@ -85,7 +83,7 @@ function carried(format: Format, rate: Rate | null, to: Format, weights: Weights
 }
 
 /** Where no delivery is known, the timeline will be seen on at least HD, on progressive screens, in the editor's region. */
-function unknownTerms(format: Format, { mains, weights }: Destination): OutTerm[] {
+function unknownTerms(format: Format, { mains, table: { weights } }: Pricing): OutTerm[] {
   const terms: OutTerm[] = []
   const [width, height] = isUpright(format) ? [1080, 1920] : [1920, 1080]
   const screen: Format = { ...format, width, height, pixelAspect: square }

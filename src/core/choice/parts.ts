@@ -4,6 +4,7 @@ import type { OutTerm } from './outgoing'
 import { emptyOut, faresIn } from './price'
 import { type RankOptions, pricingOf } from './rank'
 import type { Bloc } from './vote'
+import { weightOf } from './weight'
 
 /** How much of a score comes from one kind of charge, or from one reason after the timeline. */
 export interface ScorePart {
@@ -23,7 +24,7 @@ export function scoreParts(format: Format, blocs: readonly Bloc[], options: Rank
     if (sum > 0)
       for (const { kind, loss } of among) values.set(kind, (values.get(kind) ?? 0) + (lost * loss) / sum)
   }
-  const weight = blocs.reduce((sum, bloc) => sum + bloc.weight, 0)
+  const weight = weightOf(blocs)
   if (weight === 0) {
     const { loss, terms } = emptyOut(format, pricing)
     share(loss, terms)

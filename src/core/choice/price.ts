@@ -1,8 +1,6 @@
 import type { Format } from '../format/format'
 import { type Grade, type Toll, tollFrom } from '../toll/charge'
-import type { Mains, Weights } from '../toll/policy'
-import type { TollTable } from '../toll/table'
-import { type Out, outgoing } from './outgoing'
+import { type Out, type Pricing, outgoing } from './outgoing'
 import type { Bloc } from './vote'
 
 /** What all footage pays in a format. Shares are of weighted running time. */
@@ -12,13 +10,6 @@ export interface Price {
   readonly score: number
   readonly untouchedShare: number
   readonly shareByGrade: Readonly<Record<Grade, number>>
-}
-
-/** What a price is worked out from besides the footage. */
-export interface Pricing {
-  readonly table: TollTable
-  readonly deliverables: readonly Format[]
-  readonly mains: Mains | null
 }
 
 /** One bloc in a format: what it pays there, what is lost after, and both together. */
@@ -33,7 +24,7 @@ export interface Fare {
 /** What every bloc pays in a format and after it. */
 export function faresIn(format: Format, blocs: readonly Bloc[], pricing: Pricing): Fare[] {
   const row = pricing.table.at(format)
-  const outOf = outgoing(format, destination(pricing))
+  const outOf = outgoing(format, pricing)
   return blocs.map((bloc) => {
     const toll = row.of(bloc.picture)
     const out = outOf(bloc.picture, toll)
@@ -43,13 +34,7 @@ export function faresIn(format: Format, blocs: readonly Bloc[], pricing: Pricing
 
 /** What a timeline loses after it where no footage decides. */
 export const emptyOut = (format: Format, pricing: Pricing): Out =>
-  outgoing(format, destination(pricing))(null, tollFrom([]))
-
-const destination = ({ table, deliverables, mains }: Pricing) => ({
-  deliverables,
-  mains,
-  weights: table.weights satisfies Weights,
-})
+  outgoing(format, pricing)(null, tollFrom([]))
 
 /** The price of a format: Σ weight · loss / Σ weight; without footage, what is lost after the timeline. */
 export function priceIn(format: Format, blocs: readonly Bloc[], pricing: Pricing): Price {

@@ -3,7 +3,7 @@ import { type Rate, doubled, halved, isStandardRate } from '../rate/rate'
 import { rational, toNumber } from '../rational/rational'
 import type { Mains, Policy } from '../toll/policy'
 import type { Bloc } from './vote'
-import { gatherWeight, holds } from './weight'
+import { gatherWeight, holds, weightOf } from './weight'
 
 /** Rates that a project is set up in, in frames a second. */
 const [slowest, fastest] = [20, 60]
@@ -27,7 +27,7 @@ function proposals(rate: Rate): Rate[] {
 
 /** The rates that footage holds in earnest: frames of all clips, and fields of interlaced ones. */
 export function heldRates(blocs: readonly Bloc[], policy: Policy): Rate[] {
-  const weight = blocs.reduce((sum, bloc) => sum + bloc.weight, 0)
+  const whole = weightOf(blocs)
   const held = gatherWeight(
     blocs.flatMap(({ picture: { rate, scan }, weight }) =>
       rate
@@ -36,7 +36,7 @@ export function heldRates(blocs: readonly Bloc[], policy: Policy): Rate[] {
     ),
     rateKey,
   )
-  return held.filter((one) => holds(one.weight, weight, policy.shares.proposes)).map((one) => one.value)
+  return held.filter((one) => holds(one.weight, whole, policy.shares.proposes)).map((one) => one.value)
 }
 
 /**

@@ -2,8 +2,8 @@ import { type Format, formatName, pixelSizeName } from '../format/format'
 import { rateName, rateWithScan } from '../rate/rate'
 import type { Charge, ChargeKind } from '../toll/charge'
 import { percent, sentence } from '../toll/sentence'
-import type { Out, OutTerm } from './outgoing'
-import { type Fare, type Pricing, emptyOut, faresIn } from './price'
+import type { Out, OutTerm, Pricing } from './outgoing'
+import { type Fare, emptyOut, faresIn } from './price'
 import type { Bloc } from './vote'
 
 /** A running time for reading: `38 s`, `4 min 12 s`, `1 h 05 min`. */

@@ -4,7 +4,7 @@ import { equal, rational, toNumber } from '../rational/rational'
 import type { Picture } from '../toll/picture'
 import type { Policy } from '../toll/policy'
 import type { Bloc } from './vote'
-import { type Held, gatherWeight, holds } from './weight'
+import { type Held, gatherWeight, holds, weightOf } from './weight'
 
 /** The frame size that a picture fills when it stands upright. */
 export function uprightSize({ width, height, pixelAspect, rotation }: Picture): FrameSize {
@@ -30,16 +30,14 @@ const usual = [plain(1280, 720), plain(2048, 1080), plain(4096, 2160), plain(768
 
 /** The orientations that count for a ballot: those that hold their share of the weight. */
 export function orientations(blocs: readonly Bloc[], policy: Policy): boolean[] {
-  const weight = total(blocs)
-  const upright = total(blocs.filter((bloc) => isUpright(uprightSize(bloc.picture))))
+  const weight = weightOf(blocs)
+  const upright = weightOf(blocs.filter((bloc) => isUpright(uprightSize(bloc.picture))))
   const share = policy.shares.orientation
   return [
     ...(holds(weight - upright, weight, share) ? [false] : []),
     ...(holds(upright, weight, share) ? [true] : []),
   ]
 }
-
-const total = (blocs: readonly Bloc[]) => blocs.reduce((sum, bloc) => sum + bloc.weight, 0)
 
 /**
  * The frame sizes worth pricing: HD always, UHD where larger was filmed, other sizes of the trade that hold a tenth of the
@@ -50,7 +48,7 @@ export function candidateSizes(
   deliverables: readonly Format[],
   policy: Policy,
 ): FrameSize[] {
-  const weight = total(blocs)
+  const weight = weightOf(blocs)
   const { proposes, oddSize } = policy.shares
   const ways = orientations(blocs, policy)
   const sizes = new Map<string, FrameSize>()
@@ -62,7 +60,7 @@ export function candidateSizes(
 
   inEachWay(hd)
   const larger = blocs.filter(({ picture }) => picture.width * picture.height > hd.width * hd.height)
-  if (holds(total(larger), weight, proposes)) inEachWay(uhd)
+  if (holds(weightOf(larger), weight, proposes)) inEachWay(uhd)
 
   const offered = ({ value }: Held<FrameSize>) => ways.includes(isUpright(value))
   const squares = gatherWeight(

@@ -4,6 +4,10 @@ export interface Held<T> {
   readonly weight: number
 }
 
+/** What some footage weighs together. */
+export const weightOf = (some: readonly { readonly weight: number }[]): number =>
+  some.reduce((sum, { weight }) => sum + weight, 0)
+
 /** Shares come out of sums: one that is met must not be missed by rounding. */
 const rounding = 1e-9
 

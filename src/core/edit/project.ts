@@ -43,30 +43,26 @@ export const ClipSource = z.discriminatedUnion('kind', [
 ])
 export type ClipSource = z.infer<typeof ClipSource>
 
-const SizeBytes = z.number().int().nonnegative()
-
-/** One file of a clip that lies in several: a recording that a camera split, or numbered stills. */
-export const Part = z.object({
+/** What is kept of one file: where it came from, and how it is found again. */
+const InFile = z.object({
   id: Id,
   name: z.string(),
+  /** The folder it came in, for telling apart files of one name. */
   folder: z.string(),
-  sizeBytes: SizeBytes,
+  sizeBytes: z.number().int().nonnegative(),
+  /** Hash of head and tail; with name and size it finds the file again. */
   hash: z.string().nullable(),
   source: ClipSource,
+})
+
+/** One file of a clip that lies in several: a recording that a camera split, or numbered stills. */
+export const Part = InFile.extend({
   reading: Reading,
   origins: Origins,
 })
 export type Part = z.infer<typeof Part>
 
-export const Clip = z.object({
-  id: Id,
-  name: z.string(),
-  /** The folder it came in, for telling apart clips of one name. */
-  folder: z.string(),
-  sizeBytes: SizeBytes,
-  /** Hash of head and tail; with name and size it finds the file again. */
-  hash: z.string().nullable(),
-  source: ClipSource,
+export const Clip = InFile.extend({
   /** What is held true of the clip: as claimed, or as corrected. */
   reading: Reading.nullable(),
   corrections: Corrections.default({}),

@@ -12,6 +12,7 @@ import { useHabits } from '../../../stores/habits'
 import CommitInput from '../../components/CommitInput.vue'
 import FileButton from '../../components/FileButton.vue'
 import FormatPicker from '../../components/FormatPicker.vue'
+import MainsChoice from '../../components/MainsChoice.vue'
 import { download } from '../../download'
 import { counted } from '../../figures'
 
@@ -86,15 +87,11 @@ async function importFile(file: File) {
       <dl>
         <dt>mains where you film</dt>
         <dd>
-          <label v-for="hertz in [50, 60, null] as const" :key="String(hertz)"
-            ><input
-              type="radio"
-              name="mains"
-              :checked="habits.habits.mains === hertz"
-              @change="habits.set('mains', hertz)"
-            />
-            {{ hertz ? `${hertz} Hz` : 'not known' }}</label
-          >
+          <MainsChoice
+            :value="habits.habits.mains"
+            name="mains"
+            @set="(mains) => habits.set('mains', mains)"
+          />
           <span class="quiet"
             ><template v-if="habits.habits.mains"
               >lamps pulse at {{ 2 * habits.habits.mains }} a second: rates that divide it do not
@@ -242,7 +239,7 @@ dd {
   gap: 18px;
   align-items: center;
 }
-dd label {
+dd :deep(label) {
   display: flex;
   gap: 6px;
   min-height: 24px;

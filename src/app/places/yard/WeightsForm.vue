@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { type Policy, defaultPolicy } from '../../../core/toll/policy'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
+import MainsChoice from '../../components/MainsChoice.vue'
 import WeightInput from './WeightInput.vue'
 import { type FlatWeight, leanWords, shareWords, weightGroups } from './weights'
 
@@ -35,15 +36,7 @@ const reset = () =>
 <template>
   <p class="mains">
     <span>made for mains of</span>
-    <label v-for="hertz in [50, 60, null] as const" :key="String(hertz)"
-      ><input
-        type="radio"
-        name="project-mains"
-        :checked="project.doc!.project.mains === hertz"
-        @change="yard.setMains(hertz)"
-      />
-      {{ hertz ? `${hertz} Hz` : 'not known' }}</label
-    >
+    <MainsChoice :value="project.doc!.project.mains" name="project-mains" @set="yard.setMains" />
   </p>
   <p class="quiet">
     What each charge weighs, from 0 to 1. The ranking follows at once{{
@@ -104,7 +97,7 @@ const reset = () =>
   align-items: center;
   font-size: 12px;
 }
-.mains label {
+.mains :deep(label) {
   min-height: 24px;
   display: flex;
   gap: 4px;
