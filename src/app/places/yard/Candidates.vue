@@ -44,7 +44,7 @@ const isLooked = (format: Format) =>
             formatName(candidate.format)
           }}</b>
           <span class="quiet end"
-            >untouched <b class="figures">{{ percent(candidate.untouchedShare) }}</b> score
+            >untouched <b class="figures">{{ percent(candidate.untouchedShare) }}</b> · score
             <b class="figures">{{ candidate.score.toFixed(2) }}</b></span
           >
         </span>

@@ -52,7 +52,7 @@ watch(
     <div class="line">
       <b class="figures name">{{ formatName(yard.candidate) }}</b>
       <span v-if="yard.price" class="quiet end"
-        >untouched <b class="figures">{{ percent(yard.price.untouchedShare) }}</b> score
+        >untouched <b class="figures">{{ percent(yard.price.untouchedShare) }}</b> · score
         <b class="figures">{{ yard.price.score.toFixed(2) }}</b></span
       >
     </div>
