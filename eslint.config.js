@@ -1,5 +1,7 @@
 import js from '@eslint/js'
 import prettier from 'eslint-config-prettier'
+import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript'
+import { importX } from 'eslint-plugin-import-x'
 import vue from 'eslint-plugin-vue'
 import globals from 'globals'
 import ts from 'typescript-eslint'
@@ -32,6 +34,47 @@ const layerRules = layers.map((layer, i) => ({
   },
 }))
 
+/**
+ * The rooms of the core, from the ground up: each may import from itself and from those before it. Rooms of one line are
+ * neighbours that do not need each other.
+ */
+const rooms = [
+  ['rational'],
+  ['rate'],
+  ['picture'],
+  ['words'],
+  ['format', 'treatment'],
+  ['reading'],
+  ['framing', 'motion'],
+  ['toll'],
+  ['choice'],
+  ['edit'],
+  ['check'],
+  ['exchange'],
+]
+const roomRules = rooms.flatMap((line, i) =>
+  line.flatMap((room) => {
+    const later = [...line.filter((other) => other !== room), ...rooms.slice(i + 1).flat()]
+    if (later.length === 0) return []
+    return {
+      files: [`src/core/${room}/**`],
+      ignores: ['**/*.test.ts', '**/*.fixture.ts'],
+      rules: {
+        'import-x/no-restricted-paths': [
+          'error',
+          {
+            zones: later.map((other) => ({
+              target: `./src/core/${room}`,
+              from: `./src/core/${other}`,
+              message: `core/${room} stands below core/${other}: arrows point one way.`,
+            })),
+          },
+        ],
+      },
+    }
+  }),
+)
+
 export default ts.config(
   { ignores: ['fixtures/files', 'dist', 'test-results', 'playwright-report', 'node_modules'] },
   js.configs.recommended,
@@ -50,7 +93,27 @@ export default ts.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
     },
   },
+  {
+    plugins: { 'import-x': importX },
+    settings: { 'import-x/resolver-next': [createTypeScriptImportResolver()] },
+    rules: {
+      // Types too: rooms that need each other's shapes are one room.
+      'import-x/no-cycle': ['error', { ignoreExternal: true }],
+      'import-x/no-self-import': 'error',
+    },
+  },
+  {
+    // What must be there is said with a sentence (core/assert), not with a mark.
+    files: ['{src,cli,server}/**'],
+    ignores: ['**/*.test.ts', '**/*.fixture.ts'],
+    rules: { '@typescript-eslint/no-non-null-assertion': 'error' },
+  },
+  {
+    files: ['{src,cli,server}/**'],
+    rules: { 'max-lines': ['error', { max: 400 }] },
+  },
   ...layerRules,
+  ...roomRules,
   {
     // In the core, the world outside does not exist: no page, no process, no clock, no chance.
     files: ['src/core/**'],

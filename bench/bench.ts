@@ -19,21 +19,21 @@ if (asked('ranking')) {
   for (const { clips, milliseconds, candidates } of measureRanking()) {
     line(
       `full ranking, ${clips} clips, 40 readings, ${candidates} candidates`,
-      `${median(milliseconds).toFixed(1)} ms (${range(milliseconds)})`,
+      `${median(milliseconds)!.toFixed(1)} ms (${range(milliseconds)})`,
     )
   }
 }
 if (asked('moving')) {
   const { same, unlike } = measurePaying()
-  line('re-pricing 2000 clips, 40 readings (target 16 ms)', `${median(same).toFixed(2)} ms (${range(same)})`)
-  line('re-pricing 2000 clips, no two alike', `${median(unlike).toFixed(1)} ms (${range(unlike)})`)
+  line('re-pricing 2000 clips, 40 readings (target 16 ms)', `${median(same)!.toFixed(2)} ms (${range(same)})`)
+  line('re-pricing 2000 clips, no two alike', `${median(unlike)!.toFixed(1)} ms (${range(unlike)})`)
 }
 if (asked('reading')) {
   const { own, probed } = await measureReading()
-  line('clips read a second, a folder of 1000, one process', `${median(own).toFixed(0)} (${range(own)})`)
+  line('clips read a second, a folder of 1000, one process', `${median(own)!.toFixed(0)} (${range(own)})`)
   if (probed) {
     line('by starting the media toolkit’s probe for each', probed.toFixed(1))
-    line('times as fast (target 20)', (median(own) / probed).toFixed(0))
+    line('times as fast (target 20)', (median(own)! / probed).toFixed(0))
   } else console.log('the media toolkit is not here: not compared')
   for (const [wrapper, { read, largest }] of await measureBytes()) {
     line(`bytes read of a clip, ${wrapper}`, `${median(read)} (${range(read)}), largest file ${largest}`)
@@ -43,17 +43,17 @@ const hasBrowser = existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium')
 if (!hasBrowser) console.log('no Chromium here: list and first use are not measured')
 if (asked('list') && hasBrowser) {
   const { sort, scroll } = await measureList()
-  line('sorting 5000 clips, script (target 50 ms a frame)', `${median(sort).toFixed(0)} ms (${range(sort)})`)
+  line('sorting 5000 clips, script (target 50 ms a frame)', `${median(sort)!.toFixed(0)} ms (${range(sort)})`)
   line(
     'scrolling 5000 clips, script a frame (target 50 ms)',
-    `${median(scroll).toFixed(1)} ms (${range(scroll)})`,
+    `${median(scroll)!.toFixed(1)} ms (${range(scroll)})`,
   )
 }
 if (asked('moving') && hasBrowser) {
   const steps = await measureMoving()
   line(
     'moving the candidate, 2000 clips, key to laid-out page (target 16 ms)',
-    `${median(steps).toFixed(1)} ms (${range(steps)})`,
+    `${median(steps)!.toFixed(1)} ms (${range(steps)})`,
   )
 }
 if (asked('card') && hasBrowser) {
@@ -61,17 +61,17 @@ if (asked('card') && hasBrowser) {
   line('a card of 20000 files: first offered, all listed', `${offered} ms, ${listed} ms`)
   line('taken in: first row (target 2000 ms)', `${firstRow} ms`)
   line('taken in: 5000 clips read, 15000 left aside (target 60 s)', `${(read / 1000).toFixed(1)} s`)
-  line('a row chosen meanwhile (target 100 ms)', `${median(choosing).toFixed(0)} ms (${range(choosing)})`)
+  line('a row chosen meanwhile (target 100 ms)', `${median(choosing)!.toFixed(0)} ms (${range(choosing)})`)
   line('the server meanwhile (target 200 MB)', `${serverMegabytes.toFixed(0)} MB`)
 }
 if (asked('first-use') && hasBrowser) {
   const { firstView, twelveClips } = await measureFirstUse()
   line(
     'first view usable after load (target 1500 ms)',
-    `${median(firstView).toFixed(0)} ms (${range(firstView)})`,
+    `${median(firstView)!.toFixed(0)} ms (${range(firstView)})`,
   )
   line(
     '12 clips of the siding listed (target 1000 ms)',
-    `${median(twelveClips).toFixed(0)} ms (${range(twelveClips)})`,
+    `${median(twelveClips)!.toFixed(0)} ms (${range(twelveClips)})`,
   )
 }

@@ -49,8 +49,8 @@ async function makeCard(): Promise<string> {
       // A few bytes behind the end make every file another.
       const free = Buffer.from(`\0\0\0\x10free${String(day).padStart(4)}${String(i).padStart(4)}`)
       await put(
-        `A${day}_${i * 7}_${kind}${name.slice(name.lastIndexOf('.'))}`,
-        Buffer.concat([bytes[kind], free]),
+        `A${day}_${i * 7}_${kind}${name!.slice(name!.lastIndexOf('.'))}`,
+        Buffer.concat([bytes[kind]!, free]),
       )
     }
     for (let i = 0; i < descriptionsADay; i++)
@@ -64,8 +64,8 @@ const chooseARow = (page: Page) =>
     const rows = [...document.querySelectorAll<HTMLElement>('[role=listbox] [role=option]')]
     const row = rows[Math.floor(rows.length / 2)]
     const begun = performance.now()
-    row.dispatchEvent(new MouseEvent('mousedown', { bubbles: true }))
-    row.click()
+    row!.dispatchEvent(new MouseEvent('mousedown', { bubbles: true }))
+    row!.click()
     await new Promise((done) => requestAnimationFrame(() => setTimeout(done, 0)))
     return performance.now() - begun
   })

@@ -70,7 +70,7 @@ async function measureOnce(browser: Browser, firstView: number[], twelveClips: n
   })
   await page.goto(base)
   await page.getByRole('button', { name: 'Begin' }).waitFor()
-  firstView.push(await page.evaluate(() => performance.getEntriesByName('usable')[0].startTime))
+  firstView.push(await page.evaluate(() => performance.getEntriesByName('usable')[0]!.startTime))
   await page.getByRole('button', { name: 'Begin' }).click()
   await page.getByRole('button', { name: 'Begin the project' }).click()
   // The stand-in's files have to arrive first.

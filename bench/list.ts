@@ -19,7 +19,7 @@ export async function measureList(count = 5000): Promise<{ sort: number[]; scrol
     '1920x1080@59.94p',
   ]
   const clips = Array.from({ length: count }, (_, i) =>
-    aVideo(`take_${(i * 7919) % count}`, formats[i % 5], 2 + (i % 97)),
+    aVideo(`take_${(i * 7919) % count}`, formats[i % 5]!, 2 + (i % 97)),
   )
   return withProject(clips, async (page) => {
     const client = await page.context().newCDPSession(page)

@@ -1,7 +1,7 @@
 /** What moving the candidate costs with two thousand clips: the prices alone, and the page with all that follows. */
 import { gatherPayers, payIn } from '../src/core/choice/pay'
 import { aVideo } from '../src/core/edit/doc.fixture'
-import type { Clip } from '../src/core/edit/project'
+import { type Clip } from '../src/core/edit/clip'
 import { parseFormat } from '../src/core/format/parse'
 import { defaultWeights } from '../src/core/toll/policy'
 import { tollTable } from '../src/core/toll/table'
@@ -24,7 +24,7 @@ const count = 2000
 const someClips = (format: (i: number) => string): Clip[] =>
   Array.from({ length: count }, (_, i) => aVideo(`take_${i}`, format(i), 2 + (i % 97)))
 
-const usual = () => someClips((i) => fortyReadings[i % fortyReadings.length])
+const usual = () => someClips((i) => fortyReadings[i % fortyReadings.length]!)
 
 /** Milliseconds of pricing every clip at one format after another. */
 export function measurePaying(): { same: number[]; unlike: number[] } {

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { aDoc } from '../src/core/edit/doc.fixture'
-import type { Clip } from '../src/core/edit/project'
+import { type Clip } from '../src/core/edit/clip'
 import { writeProjectFile } from '../src/core/exchange/project-file'
 import { base, withBrowser } from './first-use'
 

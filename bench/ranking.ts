@@ -24,7 +24,7 @@ function reading(width: number, height: number, rate: Rate): Reading {
 }
 
 /** Forty readings: eight sizes at five rates. */
-const usual = sizes.flatMap(([width, height]) => rates.map((rate) => reading(width, height, rate)))
+const usual = sizes.flatMap(([width, height]) => rates.map((rate) => reading(width, height, rate!)))
 /** Forty readings that share nothing: every one has a size and a rate of its own. */
 const unlike = Array.from({ length: 40 }, (_, i) => reading(640 + 64 * i, 360 + 36 * i, rational(9 + 2 * i)))
 

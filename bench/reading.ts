@@ -23,8 +23,8 @@ export async function measureReading(count = 1000, sample = 60) {
   try {
     const paths: string[] = []
     for (let i = 0; i < count; i++) {
-      const path = join(folder, `${String(i).padStart(4, '0')}_${known[i % known.length].split('/').pop()}`)
-      await copyFile(known[i % known.length], path)
+      const path = join(folder, `${String(i).padStart(4, '0')}_${known[i % known.length]!.split('/').pop()}`)
+      await copyFile(known[i % known.length]!, path)
       paths.push(path)
     }
     const timed = async (work: () => Promise<void>) => {

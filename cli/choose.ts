@@ -2,7 +2,7 @@ import { rank } from '../src/core/choice/rank'
 import { type Elector, gatherVotes } from '../src/core/choice/vote'
 import { formatText } from '../src/core/format/format'
 import { Lean, Mains, defaultPolicy } from '../src/core/toll/policy'
-import { percent } from '../src/core/toll/sentence'
+import { percent } from '../src/core/words/figures'
 import { type Command, WrongUse, aligned, print, readFormat, tell, words } from './command'
 import { givenTo, readingsOption } from './readings'
 

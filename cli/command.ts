@@ -46,7 +46,7 @@ export function aligned(rows: readonly (readonly string[])[]): string[] {
   const widths = rows[0]?.map((_, i) => Math.max(...rows.map((row) => row[i]?.length ?? 0))) ?? []
   return rows.map((row) =>
     row
-      .map((cell, i) => (i === row.length - 1 ? cell : cell.padEnd(widths[i])))
+      .map((cell, i) => (i === row.length - 1 ? cell : cell.padEnd(widths[i] ?? 0)))
       .join('  ')
       .trimEnd(),
   )

@@ -1,9 +1,20 @@
+import { type FramingMode } from '../src/core/treatment/treatment'
+import { exactly } from '../src/core/rational/rational'
 import { parsePicture, parseSize } from '../src/core/format/parse'
-import { Framing, fitPicture } from '../src/core/framing/framing'
+import { fitPicture } from '../src/core/framing/framing'
 import { type Command, WrongUse, aligned, print, words } from './command'
 
+/** Framings by the word of the command line; one-to-one goes by a second one. */
+const modes: Readonly<Record<string, FramingMode | undefined>> = {
+  fit: { kind: 'fit' },
+  fill: { kind: 'fill' },
+  stretch: { kind: 'stretch' },
+  'one-to-one': { kind: 'one-to-one' },
+  native: { kind: 'one-to-one' },
+}
+
 export const fitCommand: Command = {
-  usage: 'fit SOURCE TIMELINE [--framing fit|fill|stretch|native] [--zoom Z] [--json]',
+  usage: 'fit SOURCE TIMELINE [--framing fit|fill|stretch|one-to-one] [--zoom Z] [--json]',
   summary: 'How a picture lies in a frame. WIDTHxHEIGHT[/PARNUM:PARDEN][@ROTATION]',
   async run(args) {
     const { positionals, values, json } = words(args, {
@@ -14,16 +25,16 @@ export const fitCommand: Command = {
     const timeline = positionals[1] === undefined ? null : parseSize(positionals[1].replace(/@0$/, ''))
     if (positionals.length !== 2 || !source || !timeline)
       throw new WrongUse('Two sizes are needed, as in 1440x1080/4:3 1920x1080.')
-    const framing = Framing.safeParse(values.framing ?? 'fit')
-    if (!framing.success) throw new WrongUse(`There is no framing “${values.framing}”.`)
+    const mode = modes[String(values.framing ?? 'fit')]
+    if (!mode) throw new WrongUse(`There is no framing “${values.framing}”.`)
     const zoom = Number(values.zoom ?? 1)
     if (!(zoom > 0 && zoom <= 100)) throw new WrongUse('The zoom is a number above 0, at most 100.')
     const { scaleX, scaleY, bars, barsShare, cropShare, headroom, distortion } = fitPicture(
       source,
       timeline,
       {
-        framing: framing.data,
-        zoom,
+        mode,
+        zoom: exactly(zoom),
       },
     )
     // Centred, both sides of an axis are alike.

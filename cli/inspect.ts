@@ -102,7 +102,8 @@ function forPeople(path: string, result: ReadResult): string {
 }
 
 function rateLine(video: NonNullable<Reading['video']>): string {
-  const name = `${rateWithScan(video.rate!, video.scan)}, ${video.frameCount ?? '?'} frames, ${video.rateMode}`
+  const rate = video.rate ? rateWithScan(video.rate, video.scan) : 'unknown rate'
+  const name = `${rate}, ${video.frameCount ?? '?'} frames, ${video.rateMode}`
   const range = [video.minRate, video.maxRate].map((rate) => rate?.toFixed(2) ?? '?').join(' to ')
   return video.rateMode === 'variable' ? `${name}: ${range}, mean ${video.meanRate?.toFixed(2) ?? '?'}` : name
 }

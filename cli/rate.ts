@@ -8,7 +8,7 @@ export const rateCommand: Command = {
   async run(args) {
     const { positionals, json } = words(args)
     if (positionals.length !== 1) throw new WrongUse('One rate is needed.')
-    const typed = parseRate(positionals[0])
+    const typed = parseRate(positionals[0] ?? '')
     if (!typed)
       throw new WrongUse(`“${positionals[0]}” is not a rate. Write 25, 23.976, 30000/1001, 25p or 50i.`)
     if (json) print(JSON.stringify(typed))

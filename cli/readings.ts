@@ -1,3 +1,4 @@
+import { departure } from '../src/core/edit/mend'
 import { readFile as readText } from 'node:fs/promises'
 import { text as textOf } from 'node:stream/consumers'
 import { z } from 'zod'
@@ -63,8 +64,7 @@ function parseLine(line: string): Given | { wrong: string } {
   }
   const parsed = Line.safeParse(raw)
   if (!parsed.success) {
-    const [{ path, message }] = parsed.error.issues
-    return { wrong: `${path.map(String).join('.') || 'the line'}: ${message}.` }
+    return { wrong: `${departure(parsed.error)}.` }
   }
   const { file, ok, error, reading } = parsed.data
   if (reading && ok !== false) return { file, result: { ok: true, reading, origins: {} } }

@@ -1,8 +1,10 @@
 /** The core from a terminal. `tally COMMAND …`; the commands and their JSON are described in the README. */
+import { carryCommand } from './carry'
 import { cadenceCommand } from './cadence'
 import { chooseCommand } from './choose'
 import { fitCommand } from './fit'
 import { inspectCommand } from './inspect'
+import { planCommand } from './plan'
 import { rateCommand } from './rate'
 import { tollCommand } from './toll'
 import { type Command, WrongUse } from './command'
@@ -14,6 +16,8 @@ const commands: Record<string, Command> = {
   fit: fitCommand,
   toll: tollCommand,
   choose: chooseCommand,
+  carry: carryCommand,
+  plan: planCommand,
 }
 
 const usage = () =>

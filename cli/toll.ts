@@ -1,6 +1,6 @@
 import { tollFrom } from '../src/core/toll/charge'
 import { notedOf } from '../src/core/toll/noted'
-import { pictureOf } from '../src/core/toll/picture'
+import { pictureOf } from '../src/core/picture/picture'
 import { sentence } from '../src/core/toll/sentence'
 import { tollOf } from '../src/core/toll/toll'
 import { type Command, WrongUse, aligned, print, readFormat, tell, words } from './command'

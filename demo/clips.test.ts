@@ -15,8 +15,8 @@ describe('the demo clips', () => {
   it.each(whole.map((clip) => [clip.file, clip] as const))('%s reads as it was drawn', async (file, clip) => {
     const { reading } = await readClip(file)
     const filter = clip.encode[clip.encode.indexOf('-vf') + 1]
-    const interlaced = filter.includes('interlace')
-    const scaled = /^scale=(\d+):(\d+)/.exec(filter)
+    const interlaced = filter!.includes('interlace')
+    const scaled = /^scale=(\d+):(\d+)/.exec(filter!)
     const [num, den = 1] = clip.rate.split('/').map(Number)
     const video = reading!.video!
     expect([video.width, video.height]).toEqual(
@@ -26,7 +26,7 @@ describe('the demo clips', () => {
     expect(video.fieldOrder).toBe(interlaced ? 'top-first' : null)
     expect(video.frameCount).toBe(interlaced ? clip.count / 2 : clip.count)
     expect(video.rotation).toBe(clip.onItsSide ? 90 : 0)
-    const aspect = /setsar=(\d+)\/(\d+)/.exec(filter)
+    const aspect = /setsar=(\d+)\/(\d+)/.exec(filter!)
     expect(video.pixelAspect).toEqual({ num: Number(aspect?.[1] ?? 1), den: Number(aspect?.[2] ?? 1) })
     const start = clip.encode[clip.encode.indexOf('-timecode') + 1]
     expect(reading!.timecode?.start).toBe(clip.encode.includes('-timecode') ? start : undefined)
@@ -36,8 +36,8 @@ describe('the demo clips', () => {
       expect(video.meanRate).toBeCloseTo(clip.count / (clip.time(clip.count - 1) + 1 / 30), 0)
     } else {
       expect(video.rateMode).toBe('constant')
-      expect((video.rate!.num * den) / video.rate!.den).toBeCloseTo(interlaced ? num / 2 : num, 9)
-      expect(reading!.durationSec).toBeCloseTo((clip.count * den) / num, 2)
+      expect((video.rate!.num * den) / video.rate!.den).toBeCloseTo(interlaced ? num! / 2 : num!, 9)
+      expect(reading!.durationSec).toBeCloseTo((clip.count * den) / num!, 2)
     }
   })
 

@@ -88,7 +88,7 @@ test('five thousand clips are listed, sorted, grouped and found', async ({ page 
     '1920x1080@59.94p',
   ]
   const clips = Array.from({ length: 5000 }, (_, i) =>
-    aVideo(`take_${String(i).padStart(4, '0')}`, formats[i % 5], 2 + (i % 97)),
+    aVideo(`take_${String(i).padStart(4, '0')}`, formats[i % 5]!, 2 + (i % 97)),
   )
   const folder = await mkdtemp(join(tmpdir(), 'many-'))
   const file = join(folder, 'many.json')

@@ -192,8 +192,8 @@ test('a clip’s docket: what matches, its size to scale, its detail at pixel le
     .toBeGreaterThan(20)
   const [filmed, landed, , everyFrame] = (await lanes.getAttribute('data-frames'))!.split(' ').map(Number)
   // As they land keeps step with what was filmed; every frame once runs ahead, 25 to 23.976.
-  expect(Math.abs(filmed - landed)).toBeLessThanOrEqual(1)
-  expect(everyFrame).toBeGreaterThanOrEqual(filmed)
+  expect(Math.abs(filmed! - landed!)).toBeLessThanOrEqual(1)
+  expect(everyFrame).toBeGreaterThanOrEqual(filmed!)
   await docket.getByRole('button', { name: 'Stop' }).click()
   const stopped = await lanes.getAttribute('data-frames')
   await page.waitForTimeout(200)
@@ -249,9 +249,9 @@ test('the keyboard says what it does, place by place', async ({ page }) => {
     ['Yard', 'move the candidate'],
     ['Timelines', 'from cut to cut'],
   ]) {
-    await place(page, name)
+    await place(page, name!)
     await page.keyboard.press('?')
-    await expect(sheet).toContainText(does)
+    await expect(sheet).toContainText(does!)
     await expect(sheet).toContainText('undo')
     await page.keyboard.press('Escape')
     await expect(sheet).toBeHidden()

@@ -57,11 +57,11 @@ describe('the siding', () => {
 
   it('serves ranges', async () => {
     const [bell] = (await list()).files
-    const part = await fetch(`${base}/api/siding/${bell.id}`, { headers: { Range: 'bytes=2-4' } })
+    const part = await fetch(`${base}/api/siding/${bell!.id}`, { headers: { Range: 'bytes=2-4' } })
     expect(part.status).toBe(206)
     expect(part.headers.get('content-range')).toBe('bytes 2-4/10')
     expect(await part.text()).toBe('234')
-    const beyond = await fetch(`${base}/api/siding/${bell.id}`, { headers: { Range: 'bytes=20-30' } })
+    const beyond = await fetch(`${base}/api/siding/${bell!.id}`, { headers: { Range: 'bytes=20-30' } })
     expect(beyond.status).toBe(416)
   })
 
@@ -77,7 +77,7 @@ describe('the siding', () => {
   it('is read-only', async () => {
     const [bell] = (await list()).files
     for (const method of ['PUT', 'POST', 'DELETE']) {
-      expect((await fetch(`${base}/api/siding/${bell.id}`, { method })).status).toBe(404)
+      expect((await fetch(`${base}/api/siding/${bell!.id}`, { method })).status).toBe(404)
     }
   })
 })

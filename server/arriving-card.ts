@@ -13,9 +13,13 @@ export function arrivingCard(
 ): (copy: string, files: readonly PlacedFile[]) => PlacedFile[] {
   const begun = new Map<string, number>()
   return (copy, files) => {
-    if (!begun.has(copy) && begun.size >= mostCopies) begun.delete(begun.keys().next().value!)
-    if (!begun.has(copy)) begun.set(copy, now())
-    const progress = (now() - begun.get(copy)!) / perFileMilliseconds
+    const since = begun.get(copy) ?? now()
+    if (!begun.has(copy)) {
+      // The oldest is forgotten first.
+      for (const oldest of begun.keys()) if (begun.size >= mostCopies) begun.delete(oldest)
+      begun.set(copy, since)
+    }
+    const progress = (now() - since) / perFileMilliseconds
     return files.flatMap((file, i): PlacedFile[] => {
       const share = progress - i
       if (share <= 0) return []

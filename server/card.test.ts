@@ -101,7 +101,7 @@ describe('the events of a card', () => {
       ({ ids }) => [...ids.values()].some((file) => file.name === 'late.mov'),
       async () => put('late.mov'),
     )
-    expect(events[0].files.map((file) => file.name)).toEqual(['bell.mp4', 'pour.mov'])
+    expect(events[0]!.files.map((file) => file.name)).toEqual(['bell.mp4', 'pour.mov'])
     const later = events.slice(1).flatMap((event) => event.files.map((file) => file.name))
     expect(later).toEqual(['late.mov'])
     expect(JSON.stringify(events)).not.toContain(folder)

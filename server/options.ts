@@ -31,7 +31,7 @@ function sidingFrom(args: string[]): string | null {
   try {
     siding = parseArgs({ args, options: { siding: { type: 'string' } } }).values.siding
   } catch (error) {
-    throw new WrongOptions(`${(error as Error).message.split('. ')[0].replace(/\.$/, '')}. ${usage}`)
+    throw new WrongOptions(`${(error as Error).message.split('. ', 1).join('').replace(/\.$/, '')}. ${usage}`)
   }
   if (siding === undefined) return null
   if (siding.trim() === '') throw new WrongOptions(`--siding wants the name of a folder. ${usage}`)

@@ -12,10 +12,11 @@ export interface Stretch {
 export function stretchOf(header: string | undefined, size: number): Stretch | null | 'unsatisfiable' {
   const match = /^bytes=\s*(\d*)\s*-\s*(\d*)\s*$/i.exec(header ?? '')
   if (!match || (match[1] === '' && match[2] === '')) return null
-  const [from, to] = [match[1], match[2]].map((digits) => (digits === '' ? null : Number(digits)))
+  const stated = (digits = '') => (digits === '' ? null : Number(digits))
+  const [from, to] = [stated(match[1]), stated(match[2])]
   if (from === null) {
     if (to === 0 || size === 0) return 'unsatisfiable'
-    return { first: Math.max(0, size - to!), last: size - 1 }
+    return { first: Math.max(0, size - (to ?? 0)), last: size - 1 }
   }
   if (to !== null && to < from) return null
   if (from >= size) return 'unsatisfiable'

@@ -105,10 +105,10 @@ export async function sendEnds(
 
 async function endsOf(file: PlacedFile | null, root: string): Promise<Buffer[]> {
   const opened = file ? await openListed(file, root) : gone
-  if (!('handle' in opened)) return [numbers(opened.status, 0, 0)]
+  if (!file || !('handle' in opened)) return [numbers('status' in opened ? opened.status : 404, 0, 0)]
   try {
     // As long as it was listed: what has been added since is of the next look.
-    const size = file!.sizeBytes
+    const size = file.sizeBytes
     const head = await readAt(opened.handle, 0, Math.min(endLength, size))
     const tailStart = Math.max(head.length, size - endLength)
     const tail = await readAt(opened.handle, tailStart, size - tailStart)

@@ -2,6 +2,7 @@
 import { ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useArrivals } from '../stores/arrivals'
+import { useBackground } from '../stores/background'
 import { useMedia } from '../stores/media'
 import { useProject } from '../stores/project'
 import { choiceService } from '../workers/services'
@@ -16,6 +17,7 @@ const router = useRouter()
 const project = useProject()
 const media = useMedia()
 const arrivals = useArrivals()
+const background = useBackground()
 const trouble = ref<string | null>(null)
 
 watch(
@@ -33,7 +35,7 @@ watch(
     await media.findFiles(project.clips)
     // Whoever opens a project will want it ranked: the worker starts meanwhile.
     choiceService()
-    if (!arrivals.progress.running) void arrivals.makePosters(id)
+    if (!arrivals.progress.running) void background.work(id)
   },
   { immediate: true },
 )

@@ -1,7 +1,8 @@
+import { clockTime, fileSize } from '../core/words/figures'
 import { describe, expect, it } from 'vitest'
 import { aStill, aVideo } from '../core/edit/doc.fixture'
-import type { Clip } from '../core/edit/project'
-import { clockTime, codecLabel, codecName, fileSize, rateLabel, uprightSizeName } from './figures'
+import { type Clip } from '../core/edit/clip'
+import { codecLabel, codecName, rateLabel, uprightSizeName } from './figures'
 
 const withVideo = (clip: Clip, more: object): Clip => ({
   ...clip,

@@ -1,5 +1,5 @@
 import dayjs from 'dayjs'
-import type { Clip } from '../core/edit/project'
+import { type Clip } from '../core/edit/clip'
 import { rateWithScan } from '../core/rate/rate'
 
 /** A clip's running time for a column: `0:38`, `2:05`, `1:02:03`; a dash where it has none. */

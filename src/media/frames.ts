@@ -1,19 +1,14 @@
-import {
-  ALL_FORMATS,
-  BlobSource,
-  Input,
-  type InputVideoTrack,
-  UrlSource,
-  type VideoSample,
-  VideoSampleSink,
-} from 'mediabunny'
+import { type Input, type InputVideoTrack, type VideoSample, VideoSampleSink } from 'mediabunny'
+import { present } from '../core/assert'
 import { nativeCodecs } from '../core/toll/noted'
+import { type Rotation, isQuarterTurn } from '../core/picture/turn'
 import type { MediaLocator } from './source'
+import { openInput } from './walk'
 
 /** Decoded pictures of one clip, upright, with the pixels as stored (not yet stretched to square). */
 export interface FrameAccess {
   /** The picture shown at a time of the source, in seconds from its first frame, drawn at most `maxWidth` wide. */
-  frameAt(seconds: number, maxWidth: number): Promise<ImageBitmap>
+  frameAt(seconds: number, maxWidth: number, signal: AbortSignal): Promise<ImageBitmap>
   close(): void
 }
 
@@ -25,19 +20,24 @@ export interface ClipKind {
   readonly kind: 'video' | 'still'
   readonly container: string
   readonly codec: string
+  /** The clockwise turn that shows the picture upright, whatever the file claims. */
+  readonly rotation: Rotation
 }
 
 /** Opens a clip for looking at its frames. @throws NoPicture with a sentence */
 export const openFrames = (locator: MediaLocator, clip: ClipKind): Promise<FrameAccess> =>
-  clip.kind === 'still' ? openStill(locator) : openVideo(locator, clip)
+  clip.kind === 'still' ? openStill(locator, clip) : openVideo(locator, clip)
 
-async function openStill(locator: MediaLocator): Promise<FrameAccess> {
+async function openStill(locator: MediaLocator, { rotation }: ClipKind): Promise<FrameAccess> {
   const blob = locator.kind === 'file' ? locator.file : await (await fetch(locator.url)).blob()
-  const picture = await createImageBitmap(blob).catch(() => {
+  const picture = await createImageBitmap(blob, { imageOrientation: 'none' }).catch(() => {
     throw new NoPicture('This browser cannot show this kind of still; its facts stand.')
   })
   return {
-    frameAt: async (_seconds, maxWidth) => shrink(picture, picture.width, picture.height, maxWidth),
+    frameAt: async (_seconds, maxWidth) =>
+      turned(picture.width, picture.height, rotation, maxWidth, (context, width, height) =>
+        context.drawImage(picture, 0, 0, width, height),
+      ),
     close: () => picture.close(),
   }
 }
@@ -45,15 +45,17 @@ async function openStill(locator: MediaLocator): Promise<FrameAccess> {
 /** Wrappers that the demultiplexer takes apart. */
 const openable = new Set(['MP4', 'QuickTime', 'Matroska', 'WebM', 'MPEG-TS'])
 
-async function openVideo(locator: MediaLocator, { codec, container }: ClipKind): Promise<FrameAccess> {
+async function openVideo(
+  locator: MediaLocator,
+  { codec, container, rotation }: ClipKind,
+): Promise<FrameAccess> {
   // Whether this browser is one that decodes it is asked below.
   if (!nativeCodecs.has(codec))
     throw new NoPicture(`This browser cannot decode ${codec}: the facts stand, the picture cannot be shown.`)
   if (!openable.has(container))
     throw new NoPicture(`${codec} in ${container} cannot be shown here yet: the facts stand.`)
   if (codec === 'ProRes') (await import('@mediabunny/prores')).registerProresDecoder()
-  const source = locator.kind === 'file' ? new BlobSource(locator.file) : new UrlSource(locator.url)
-  const input = new Input({ source, formats: ALL_FORMATS })
+  const input = openInput(locator)
   try {
     const track = await input.getPrimaryVideoTrack()
     if (!track) throw new NoPicture('No picture is found in this file.')
@@ -62,7 +64,7 @@ async function openVideo(locator: MediaLocator, { codec, container }: ClipKind):
         `This browser cannot decode ${codec}: the facts stand, the picture cannot be shown.`,
       )
     }
-    return await frameAccess(input, track)
+    return await frameAccess(input, track, rotation)
   } catch (error) {
     input.dispose()
     if (error instanceof NoPicture) throw error
@@ -73,7 +75,7 @@ async function openVideo(locator: MediaLocator, { codec, container }: ClipKind):
 /** Steps and playback ask for what comes next: up to this far on, the decoder goes on instead of starting at a key frame. */
 const furtherSeconds = 0.6
 
-async function frameAccess(input: Input, track: InputVideoTrack): Promise<FrameAccess> {
+async function frameAccess(input: Input, track: InputVideoTrack, rotation: Rotation): Promise<FrameAccess> {
   const sink = new VideoSampleSink(track)
   const first = await track.getFirstTimestamp()
   let running: { samples: AsyncGenerator<VideoSample>; held: VideoSample } | null = null
@@ -114,19 +116,14 @@ async function frameAccess(input: Input, track: InputVideoTrack): Promise<FrameA
     return turn
   }
   return {
-    frameAt: (seconds, maxWidth) =>
+    frameAt: (seconds, maxWidth, signal) =>
       inTurn(async () => {
+        signal.throwIfAborted()
         const sample = await sampleAt(first + seconds)
-        const turned = sample.rotation % 180 === 90
-        const width = turned ? sample.codedHeight : sample.codedWidth
-        const height = turned ? sample.codedWidth : sample.codedHeight
-        const scale = Math.min(1, maxWidth / width)
-        const canvas = new OffscreenCanvas(
-          Math.max(1, Math.round(width * scale)),
-          Math.max(1, Math.round(height * scale)),
+        sample.setRotation(0)
+        return turned(sample.codedWidth, sample.codedHeight, rotation, maxWidth, (context, width, height) =>
+          sample.draw(context, 0, 0, width, height),
         )
-        sample.draw(canvas.getContext('2d')!, 0, 0, canvas.width, canvas.height)
-        return canvas.transferToImageBitmap()
       }),
     close: () => {
       stop()
@@ -135,12 +132,29 @@ async function frameAccess(input: Input, track: InputVideoTrack): Promise<FrameA
   }
 }
 
-function shrink(picture: CanvasImageSource, width: number, height: number, maxWidth: number): ImageBitmap {
-  const scale = Math.min(1, maxWidth / width)
-  const canvas = new OffscreenCanvas(
-    Math.max(1, Math.round(width * scale)),
-    Math.max(1, Math.round(height * scale)),
-  )
-  canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height)
+/**
+ * A stored picture stood upright, at most so many pixels wide.
+ * @param draw draws it as it is stored, at a width and a height
+ */
+function turned(
+  storedWidth: number,
+  storedHeight: number,
+  rotation: Rotation,
+  maxWidth: number,
+  draw: (context: OffscreenCanvasRenderingContext2D, width: number, height: number) => void,
+): ImageBitmap {
+  const across = isQuarterTurn(rotation) ? storedHeight : storedWidth
+  const scale = Math.min(1, maxWidth / across)
+  const [width, height] = [storedWidth, storedHeight].map((side) =>
+    Math.max(1, Math.round(side * scale)),
+  ) as [number, number]
+  const canvas = isQuarterTurn(rotation)
+    ? new OffscreenCanvas(height, width)
+    : new OffscreenCanvas(width, height)
+  const context = present(canvas.getContext('2d'), 'a canvas of this worker is drawn on in two dimensions')
+  context.translate(canvas.width / 2, canvas.height / 2)
+  context.rotate((rotation * Math.PI) / 180)
+  context.translate(-width / 2, -height / 2)
+  draw(context, width, height)
   return canvas.transferToImageBitmap()
 }

@@ -22,7 +22,7 @@ export function byteSource(locator: MediaLocator): ByteSource & { requests?: num
     size: locator.sizeBytes,
     requests: 0,
     async read(offset, length) {
-      this.requests!++
+      this.requests = (this.requests ?? 0) + 1
       const last = Math.min(locator.sizeBytes, offset + length) - 1
       // The browser's own cache would let requests for one file wait for each other.
       const answer = await fetch(locator.url, {
@@ -91,8 +91,9 @@ export const endsTogether = 32
  */
 export async function endsFromCard(urls: readonly string[], signal?: AbortSignal): Promise<(Ends | null)[]> {
   const at = (url: string) => url.lastIndexOf('/')
+  const [first = ''] = urls
   const ids = urls.map((url) => url.slice(at(url) + 1)).join(',')
-  const answer = await fetch(`${urls[0].slice(0, at(urls[0]))}/ends?ids=${ids}`, {
+  const answer = await fetch(`${first.slice(0, at(first))}/ends?ids=${ids}`, {
     cache: 'no-store',
     signal,
   })
@@ -101,7 +102,8 @@ export async function endsFromCard(urls: readonly string[], signal?: AbortSignal
   const view = new DataView(bytes.buffer)
   let offset = 0
   return urls.map(() => {
-    const [status, headLength, tailLength] = [0, 4, 8].map((skip) => view.getUint32(offset + skip))
+    const status = view.getUint32(offset)
+    const [headLength, tailLength] = [view.getUint32(offset + 4), view.getUint32(offset + 8)]
     const head = bytes.subarray(offset + 12, offset + 12 + headLength)
     const tail = bytes.subarray(offset + 12 + headLength, offset + 12 + headLength + tailLength)
     offset += 12 + headLength + tailLength

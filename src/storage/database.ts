@@ -1,8 +1,11 @@
-import Dexie, { type EntityTable, type Table } from 'dexie'
+import { type Clip, type LeftAside } from '../core/edit/clip'
+import { type Timeline } from '../core/edit/timeline'
+import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie'
 import type { Habits } from '../core/edit/habits'
 import type { PutAside } from '../core/edit/mend'
-import { projectFrom1 } from '../core/edit/migrate'
-import type { Clip, LeftAside, Project, Timeline } from '../core/edit/project'
+import { type StoredRows, migrated } from '../core/edit/migrate'
+import type { Rotation } from '../core/picture/turn'
+import type { Project } from '../core/edit/project'
 
 /** A row that belongs to a project; the project's id leads its key. */
 export type Owned<T> = T & { readonly projectId: string }
@@ -12,6 +15,8 @@ export interface PosterRow {
   readonly projectId: string
   readonly clipId: string
   readonly picture: Blob
+  /** The turn at which it was drawn upright; posters of old were drawn as their file claims, and are drawn anew where that is a turn. */
+  readonly turn?: Rotation
 }
 
 /** Leave to open a file of the editor's again, where the browser grants it. */
@@ -53,9 +58,23 @@ database.version(2).stores({ habits: 'id' })
 database
   .version(3)
   .stores({ leftAside: '[projectId+id], projectId', putAside: '++key, projectId' })
-  .upgrade((transaction) =>
-    transaction
-      .table('projects')
-      .toCollection()
-      .modify((row, place) => void (place.value = projectFrom1(row))),
-  )
+  .upgrade((transaction) => bringAll(transaction, 1, 2))
+
+database.version(4).upgrade((transaction) => bringAll(transaction, 2, 3))
+
+/** Brings every project of the database from one stored version to the next; rows that cannot be brought stay as they are. */
+async function bringAll(transaction: Transaction, from: number, to: number): Promise<void> {
+  const [projects, timelines] = [
+    transaction.table<unknown>('projects'),
+    transaction.table<unknown>('timelines'),
+  ]
+  const rows = await timelines.toArray()
+  for (const project of await projects.toArray()) {
+    const { id } = project as { id?: unknown }
+    const theirs = rows.filter((row) => (row as { projectId?: unknown }).projectId === id)
+    const stored: StoredRows = { project, clips: [], timelines: theirs, leftAside: [] }
+    const brought = migrated(stored, from, to)
+    await projects.put(brought.project)
+    await timelines.bulkPut([...brought.timelines])
+  }
+}

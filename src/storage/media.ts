@@ -1,12 +1,10 @@
-import { database } from './database'
+import { type PosterRow, database } from './database'
 
-export async function loadPosters(projectId: string): Promise<Map<string, Blob>> {
-  const rows = await database.posters.where({ projectId }).toArray()
-  return new Map(rows.map((row) => [row.clipId, row.picture]))
-}
+export const loadPosters = (projectId: string): Promise<PosterRow[]> =>
+  database.posters.where({ projectId }).toArray()
 
-export async function savePoster(projectId: string, clipId: string, picture: Blob): Promise<void> {
-  await database.posters.put({ projectId, clipId, picture })
+export async function savePoster(row: PosterRow): Promise<void> {
+  await database.posters.put(row)
 }
 
 export async function saveHandle(

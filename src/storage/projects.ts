@@ -1,11 +1,14 @@
+import { Clip, LeftAside } from '../core/edit/clip'
+import { Timeline } from '../core/edit/timeline'
 import type { Patch } from 'immer'
 import type { Table } from 'dexie'
 import type { z } from 'zod'
 import { type PutAside, mend } from '../core/edit/mend'
-import { uprightSize } from '../core/choice/sizes'
-import { Format, displaySize } from '../core/format/format'
-import { pictureOf } from '../core/toll/picture'
-import { Clip, type Doc, LeftAside, Project, Timeline } from '../core/edit/project'
+import { pictureOf } from '../core/picture/picture'
+import { displaySize } from '../core/picture/size'
+import { uprightSize } from '../core/picture/turn'
+import { Format } from '../core/format/format'
+import { type Doc, Project } from '../core/edit/project'
 import { type Owned, type PutAsideRow, database } from './database'
 
 /** A project as the list of projects shows it: what it holds, what is decided, and a picture of it. */

@@ -1,14 +1,15 @@
+import { newTimeline } from '../core/edit/placing'
 import 'fake-indexeddb/auto'
 import { produceWithPatches, enablePatches } from 'immer'
 import { afterEach, describe, expect, it } from 'vitest'
 import { aDoc, aStill, aVideo } from '../core/edit/doc.fixture'
 import { defaultHabits } from '../core/edit/habits'
-import { addTimeline, newTimeline, takeOut } from '../core/edit/operations'
+import { addTimeline, takeOut } from '../core/edit/operations'
 import type { Doc } from '../core/edit/project'
 import { parseFormat } from '../core/format/parse'
 import { rational } from '../core/rational/rational'
 import { defaultPolicy } from '../core/toll/policy'
-import { plainTreatment } from '../core/toll/treatment'
+import { plainTreatment } from '../core/treatment/treatment'
 import { database } from './database'
 import { loadHabits, saveHabits } from './habits'
 import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } from './media'
@@ -54,7 +55,7 @@ describe('projects at rest', () => {
     await saveDoc(bell())
     await saveDoc(other())
     const sizes = await Promise.all(
-      ['p1', 'p2'].map(async (id) => (await loadDoc(id))!.clips.hall.reading!.video!.width),
+      ['p1', 'p2'].map(async (id) => (await loadDoc(id))!.clips.hall!.reading!.video!.width),
     )
     expect(sizes).toEqual([3840, 1280])
   })
@@ -69,11 +70,11 @@ describe('projects at rest', () => {
     await saveDoc(doc)
     // A row that nobody touches is left as it lies there.
     await database.clips.update(['p1', 'bell'], { name: 'as it lies' })
-    const [next, patches] = produceWithPatches(doc, (draft) => void (draft.clips.hall.priority = 'key'))
+    const [next, patches] = produceWithPatches(doc, (draft) => void (draft.clips.hall!.priority = 'key'))
     await saveTouched(next, patches)
     const loaded = (await loadDoc('p1'))!
-    expect(loaded.clips.hall.priority).toBe('key')
-    expect(loaded.clips.bell.name).toBe('as it lies')
+    expect(loaded.clips.hall!.priority).toBe('key')
+    expect(loaded.clips.bell!.name).toBe('as it lies')
   })
 
   it('drop the rows of what was taken out', async () => {
@@ -87,7 +88,7 @@ describe('projects at rest', () => {
 
   it('open without a clip whose row is damaged, which is kept as it was with the reason', async () => {
     const doc = bell()
-    doc.timelines.t1.tracks[0].placements = ['hall', 'bell'].map((clipId, i) => ({
+    doc.timelines.t1!.tracks[0]!.placements = ['hall', 'bell'].map((clipId, i) => ({
       id: `m${i}`,
       clipId,
       start: 25 * i,
@@ -104,7 +105,7 @@ describe('projects at rest', () => {
     const opened = (await loadProject('p1', at))!
     expect(Object.keys(opened.doc.clips)).toEqual(['bell', 'title'])
     expect(opened.doc.project.clipOrder).toEqual(['bell', 'title'])
-    expect(opened.doc.timelines.t1.tracks[0].placements).toMatchObject([{ clipId: 'bell', start: 25 }])
+    expect(opened.doc.timelines.t1!.tracks[0]!.placements).toMatchObject([{ clipId: 'bell', start: 25 }])
     expect(opened.putAside).toMatchObject([
       { what: 'clip', name: 'hall.mp4', at, row: { reading: { video: { frameCount: 4.6e18 } } } },
       {
@@ -113,7 +114,7 @@ describe('projects at rest', () => {
         row: { tracks: [{ placements: [{ id: 'm0' }, { id: 'm1' }] }, {}] },
       },
     ])
-    expect(opened.putAside[0].why).toContain('reading.video.frameCount')
+    expect(opened.putAside[0]!.why).toContain('reading.video.frameCount')
     // It stays put aside, and the project is whole from then on.
     const again = (await loadProject('p1', at))!
     expect(again.doc).toEqual(opened.doc)
@@ -177,7 +178,7 @@ describe('projects at rest', () => {
     await saveDoc(doc)
     const { formatOrigin: _, ...older } = doc.timelines.t1
     await database.timelines.put({ ...older, projectId: 'p1' } as never)
-    expect((await loadDoc('p1'))!.timelines.t1.formatOrigin).toBeNull()
+    expect((await loadDoc('p1'))!.timelines.t1!.formatOrigin).toBeNull()
   })
 })
 

@@ -47,7 +47,7 @@ beforeAll(async () => {
 describe('a database of before', () => {
   it('opens whole, own weights included', async () => {
     const [entry] = await listProjects()
-    const { doc, putAside } = (await loadProject(entry.id, '2026-06-01T08:00:00Z'))!
+    const { doc, putAside } = (await loadProject(entry!.id, '2026-06-01T08:00:00Z'))!
     expect(putAside).toEqual([])
     expect(Object.keys(doc.clips)).toHaveLength(19)
     expect(doc.project.policy).toMatchObject(ownWeights)
@@ -55,7 +55,7 @@ describe('a database of before', () => {
     const visitor = Object.values(doc.clips).find((clip) => clip.name.startsWith('visitor'))!
     expect(visitor).toMatchObject({ corrections: { rate: { num: 24, den: 1 } }, parts: [] })
     const [timeline] = Object.values(doc.timelines)
-    expect(checkTimeline(doc, timeline)!.findings.map(({ clip }) => clip.name.slice(0, 5))).toEqual([
+    expect(checkTimeline(doc, timeline!)!.findings.map(({ clip }) => clip!.name.slice(0, 5))).toEqual([
       'hall_',
       'bell_',
       'visit',

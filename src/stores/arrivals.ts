@@ -1,16 +1,19 @@
 import { proxy } from 'comlink'
+import { present } from '../core/assert'
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import type { Draft } from '../core/edit/draft'
 import { takeIn } from '../core/edit/operations'
-import { joinRecording, joinStills, putTogether, splitRecordings, stillSequences } from '../core/edit/parts'
-import { type Clip, type ClipSource, type LeftAside, type Part, placeOf } from '../core/edit/project'
-import type { Rate } from '../core/rate/rate'
+import { type Clip, type ClipSource, type LeftAside, type Part, placeOf } from '../core/edit/clip'
 import { type MediaLocator, cardUrl } from '../media/source'
 import type { ReadAnswer } from '../workers/reading.worker'
+import { askFor } from '../workers/job'
 import { readingService } from '../workers/services'
+import { useBackground } from './background'
 import { type SidingFile, useCard } from './card'
 import { type IncomingFile, useMedia } from './media'
 import { newId, now, useProject } from './project'
+import { useSplit } from './split'
 
 /** A file on its way in. */
 interface Arriving {
@@ -41,6 +44,8 @@ export const useArrivals = defineStore('arrivals', () => {
   const project = useProject()
   const media = useMedia()
   const card = useCard()
+  const split = useSplit()
+  const background = useBackground()
   const progress = reactive({ running: false, total: 0, read: 0, bytes: 0, startedAt: 0, cancelled: false })
 
   /** The project that takes in files of the siding as soon as they rest. */
@@ -58,6 +63,8 @@ export const useArrivals = defineStore('arrivals', () => {
     change(ids)
     onTheWay.value = new Map(onTheWay.value).set(projectId, ids)
   }
+  /** Ends the reading that is under way. */
+  let ended = new AbortController()
   /** All that were ever asked for in this session. */
   const offered = new Set<string>()
   const notTaken = computed(() => {
@@ -69,7 +76,7 @@ export const useArrivals = defineStore('arrivals', () => {
       take(clip)
       clip.parts.forEach(take)
     }
-    if (doc) for (const id in doc.leftAside) take(doc.leftAside[id])
+    if (doc) Object.values(doc.leftAside).forEach(take)
     const coming = doc ? onTheWay.value.get(doc.project.id) : undefined
     return card.files.filter((file) => !taken.has(file.id) && !coming?.has(file.id))
   })
@@ -102,7 +109,8 @@ export const useArrivals = defineStore('arrivals', () => {
   }
 
   async function takeFromSiding(files: readonly SidingFile[], joins?: string): Promise<void> {
-    const { id: projectId, card: from } = project.doc!.project
+    if (!project.doc) return
+    const { id: projectId, card: from } = project.doc.project
     for (const { id } of files) offered.add(`${projectId} ${id}`)
     setOnTheWay(projectId, (ids) => files.forEach(({ id }) => ids.add(id)))
     const taken = takeAll(
@@ -157,7 +165,9 @@ export const useArrivals = defineStore('arrivals', () => {
       startedAt: Date.now(),
       cancelled: false,
     })
+    const reading = (ended = new AbortController())
     const byKey = new Map(arriving.map((one) => [one.id, one]))
+    const arrivingOf = (key: string) => present(byKey.get(key), 'only what was asked for is answered')
     const order = new Map(arriving.map((one, i) => [one.id, i]))
     const answers: ReadAnswer[] = []
     let timer: ReturnType<typeof setTimeout> | null = null
@@ -166,13 +176,13 @@ export const useArrivals = defineStore('arrivals', () => {
       timer = null
       const begun = performance.now()
       // In the order asked for, as far as they came together.
-      answers.sort((a, b) => order.get(a.key)! - order.get(b.key)!)
+      answers.sort((a, b) => (order.get(a.key) ?? 0) - (order.get(b.key) ?? 0))
       const some = answers.splice(0, gulpOf(answers))
       progress.read += some.length
-      progress.bytes += some.reduce((sum, { key }) => sum + byKey.get(key)!.sizeBytes, 0)
-      const clips = some.filter(({ aside }) => !aside).map((a) => toClip(byKey.get(a.key)!, a))
-      const aside = some.filter((answer) => answer.aside).map((a) => toAside(byKey.get(a.key)!, a))
-      fresh.push(...list(projectId, clips, aside, byKey, joins))
+      progress.bytes += some.reduce((sum, { key }) => sum + arrivingOf(key).sizeBytes, 0)
+      const clips = some.filter(({ aside }) => !aside).map((a) => toClip(arrivingOf(a.key), a))
+      const aside = some.filter((answer) => answer.aside).map((a) => toAside(arrivingOf(a.key), a))
+      fresh.push(...list(projectId, clips, aside, arrivingOf, joins))
       // The page has as long for itself as the gulp took.
       if (answers.length > 0) timer = setTimeout(swallow, Math.max(shortestGulp, performance.now() - begun))
     }
@@ -186,68 +196,50 @@ export const useArrivals = defineStore('arrivals', () => {
         answers.push(...some)
         timer ??= setTimeout(swallow, shortestGulp)
       }
-      await readingService().readAll(requests, proxy(tell))
+      const service = readingService()
+      await askFor(service, (id) => service.readAll(id, requests, proxy(tell)), reading.signal).catch(
+        (error: unknown) => {
+          // What was read before it was ended stays.
+          if (!reading.signal.aborted) throw error
+        },
+      )
     } finally {
       // What is read already is listed before the reading counts as done, gulp by gulp.
       while (answers.length > 0 && timer) await new Promise((done) => setTimeout(done, shortestGulp))
       progress.running = false
     }
-    joinSplit(projectId, fresh, joins)
+    split.join(projectId, fresh, joins)
     void takeWhatRests()
-    void makePosters(projectId)
+    void background.work(projectId)
   }
-
-  /** Recordings that came in several files become one clip each; numbered stills are only offered. */
-  function joinSplit(projectId: string, ids: readonly string[], joins: string) {
-    if (project.doc?.project.id !== projectId) return
-    const here = ids.flatMap((id) => project.doc!.clips[id] ?? [])
-    const recordings = splitRecordings(here).map((files) => joinRecording(files, newId()))
-    if (recordings.length > 0)
-      project.edit('take in clips', (doc) => recordings.forEach((clip) => putTogether(doc, clip)), joins)
-    offers.value = stillSequences(here).map((clips) => ({ projectId, ids: clips.map(({ id }) => id) }))
-  }
-  /** Numbered stills of the last take-in that could be one clip each. */
-  const offers = shallowRef<readonly { projectId: string; ids: readonly string[] }[]>([])
-  const stillOffers = computed(() =>
-    offers.value
-      .filter(({ projectId }) => projectId === project.doc?.project.id)
-      .map(({ ids }) => ids.flatMap((id) => project.doc!.clips[id] ?? []))
-      .filter((clips) => clips.length > 1),
-  )
-  /** Makes one clip of numbered stills. */
-  function takeAsOne(clips: readonly Clip[], rate: Rate): void {
-    const clip = joinStills(clips, newId(), rate)
-    project.edit(`make one clip of ${clips.length} stills`, (doc) => putTogether(doc, clip))
-    void makePosters(project.doc!.project.id)
-  }
-  const leaveAsStills = () => (offers.value = [])
 
   /** Lists what was read. @returns the ids of clips that were not there before */
   function list(
     projectId: string,
     clips: readonly Clip[],
     aside: readonly LeftAside[],
-    byKey: ReadonlyMap<string, Arriving>,
+    arrivingOf: (id: string) => Arriving,
     joins: string,
   ): string[] {
     // The editor may have opened another project meanwhile.
     if (project.doc?.project.id !== projectId || clips.length + aside.length === 0) return []
     const fresh: Clip[] = []
-    const known = clips.some(({ id }) => byKey.get(id)!.incoming) ? knownFiles() : null
+    const known = clips.some(({ id }) => arrivingOf(id).incoming) ? knownFiles() : null
     for (const clip of clips) {
-      const { incoming } = byKey.get(clip.id)!
+      const { incoming } = arrivingOf(clip.id)
       const same = incoming && known?.get(fileKey(clip))
       // A file that is here already is linked again rather than listed twice.
       if (incoming) media.keepFile(projectId, same?.fileId ?? clip.id, incoming, same?.clipId)
       if (!same) fresh.push(clip)
     }
-    const newAside = aside.filter(({ id }) => !project.doc!.leftAside[id])
+    const asideAlready = project.doc.leftAside
+    const newAside = aside.filter(({ id }) => !asideAlready[id])
     if (fresh.length || newAside.length)
       project.edit(
         'take in clips',
         (doc) => {
           takeIn(doc, fresh)
-          for (const file of newAside) doc.leftAside[file.id] = file
+          for (const file of newAside) doc.leftAside[file.id] = file as Draft<LeftAside>
         },
         joins,
       )
@@ -267,30 +259,6 @@ export const useArrivals = defineStore('arrivals', () => {
         .map(({ clip, file }) => [fileKey(file), { fileId: file.id, clipId: clip.id }]),
     )
 
-  let drawing = false
-  /** Makes the posters that are missing, one after the other; a second call while it runs adds nothing. */
-  async function makePosters(projectId: string) {
-    if (drawing) return
-    drawing = true
-    try {
-      // Clips may come while others are drawn: the list is gone through until nothing is left to do.
-      for (let made = 1; made > 0;) {
-        made = 0
-        for (const { id } of project.clips) {
-          if (project.doc?.project.id !== projectId) return
-          const clip = project.doc.clips[id]
-          if (!clip || !wantsPoster(clip)) continue
-          await media.makePoster(projectId, clip, !project.readOnly)
-          made++
-        }
-      }
-    } finally {
-      drawing = false
-    }
-  }
-  const wantsPoster = ({ id, reading }: Clip) =>
-    Boolean(reading?.video) && !media.posters.has(id) && !media.troubles.has(id) && !media.missing.has(id)
-
   function toClip(arriving: Arriving, { hash, result }: ReadAnswer): Clip {
     const { id, name, folder, sizeBytes, source } = arriving
     return {
@@ -301,6 +269,7 @@ export const useArrivals = defineStore('arrivals', () => {
       hash,
       source,
       reading: result.reading ?? null,
+      frameTimes: result.ok ? (result.frameTimes ?? null) : null,
       corrections: {},
       claimed: null,
       origins: result.origins ?? {},
@@ -313,13 +282,13 @@ export const useArrivals = defineStore('arrivals', () => {
 
   const toAside = ({ name, folder, source }: Arriving, { aside }: ReadAnswer): LeftAside => ({
     id: placeOf({ name, folder }),
-    kind: aside!,
+    kind: present(aside, 'what is left aside is told what it is'),
     source,
   })
 
   function cancel(): void {
     progress.cancelled = true
-    void readingService().cancel()
+    ended.abort()
   }
 
   return {
@@ -328,12 +297,8 @@ export const useArrivals = defineStore('arrivals', () => {
     following,
     watchSiding,
     progress,
-    stillOffers,
-    takeAsOne,
-    leaveAsStills,
     takeFromSiding,
     takeFiles,
-    makePosters,
     cancel,
   }
 })

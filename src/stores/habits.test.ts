@@ -59,7 +59,7 @@ describe('habits', () => {
     habits.keep(format('1080x1350@25p'), 'Foundry window')
     habits.keep(format('1440x1080/4:3@50i'), 'Tape')
     const text = habits.exportFormats()
-    habits.drop(habits.ownFormats[1].id)
+    habits.drop(habits.ownFormats[1]!.id)
     expect(await habits.importFormats(file(text))).toEqual({ added: 1, known: 1 })
     expect(names(habits)).toEqual(['Foundry window', 'Tape'])
     expect(habits.exportFormats()).toBe(text)

@@ -1,18 +1,18 @@
 import { defineStore } from 'pinia'
 import { reactive } from 'vue'
 import { partAt } from '../core/edit/parts'
-import type { Clip, Part } from '../core/edit/project'
-import { toNumber } from '../core/rational/rational'
+import { type Clip, type Part } from '../core/edit/clip'
+import { exactDuration, hasToBeWalked, storedIndexOf, storedTimingOf, timingOf } from '../core/edit/timing'
+import { countOf, framesOf, middleOf, stepAt } from '../core/motion/timing'
+import { nearestRational, toNumber } from '../core/rational/rational'
+import type { Rotation } from '../core/picture/turn'
+import type { FrameTimes } from '../core/reading/frame-times'
+import { present } from '../core/assert'
 import { type MediaLocator, cardUrl } from '../media/source'
 import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } from '../storage/media'
-import { frameService } from '../workers/services'
 import type { FrameAnswer } from '../workers/frames.worker'
-
-/** How much faster a clip passes than its file says: a corrected rate shows the same frames at other times. */
-function speedOf(clip: Clip): number {
-  const [claimed, corrected] = [clip.claimed?.video?.rate, clip.reading?.video?.rate]
-  return claimed && corrected ? toNumber(corrected) / toNumber(claimed) : 1
-}
+import { askFor } from '../workers/job'
+import { frameService } from '../workers/services'
 
 /** A file that came in, with leave to open it again where the browser gave it. */
 export interface IncomingFile {
@@ -22,13 +22,19 @@ export interface IncomingFile {
 }
 
 export const posterWidth = 640
-/** Where a clip's poster is taken, in seconds: a third into it, since first frames are often black. */
-export const posterTime = (clip: Clip): number => (clip.reading?.durationSec ?? 0) / 3
+
+/** The frame of a clip's poster: a third into it, since first frames are often black. */
+export function posterFrame(clip: Clip): number {
+  const steps = framesOf(timingOf(clip))
+  const third = nearestRational(toNumber(exactDuration(clip)) / 3, 1e-6)
+  return stepAt(steps, third) ?? 0
+}
 
 /** Where the pictures of clips come from: files of this session, kept handles, the siding; and their posters. */
 export const useMedia = defineStore('media', () => {
   const files = new Map<string, File>()
-  const posters = reactive(new Map<string, string>())
+  /** Small pictures, and the turn at which they were drawn upright. */
+  const posters = reactive(new Map<string, { readonly url: string; readonly turn: Rotation }>())
   /** Why a clip has no picture, by clip. */
   const troubles = reactive(new Map<string, string>())
   /** Clips whose file has to be shown again. */
@@ -39,12 +45,13 @@ export const useMedia = defineStore('media', () => {
   async function openProject(projectId: string): Promise<void> {
     if (owner === projectId) return
     owner = projectId
-    for (const url of posters.values()) URL.revokeObjectURL(url)
+    for (const { url } of posters.values()) URL.revokeObjectURL(url)
     posters.clear()
     troubles.clear()
     missing.clear()
-    for (const [clipId, picture] of await loadPosters(projectId)) {
-      if (owner === projectId && !posters.has(clipId)) posters.set(clipId, URL.createObjectURL(picture))
+    for (const { clipId, picture, turn } of await loadPosters(projectId)) {
+      if (owner === projectId && !posters.has(clipId))
+        posters.set(clipId, { url: URL.createObjectURL(picture), turn: turn ?? 0 })
     }
   }
 
@@ -76,41 +83,87 @@ export const useMedia = defineStore('media', () => {
     return { kind: 'file', file: known }
   }
 
-  /** The real picture of a clip at a time of its source, in seconds as corrected. */
-  async function frameAt(clip: Clip, seconds: number, maxWidth: number): Promise<FrameAnswer> {
-    const video = clip.reading?.video
-    if (!video || clip.reading?.kind === 'audio') return { ok: false, error: 'This clip has no picture.' }
-    const place = partAt(clip, seconds * speedOf(clip))
+  /**
+   * A frame of a clip, its own, by its index in the clip as corrected.
+   * @param signal ends the wish; what is decoded for it afterwards is dropped where it is made
+   */
+  async function frameAt(
+    clip: Clip,
+    index: number,
+    maxWidth: number,
+    signal?: AbortSignal,
+  ): Promise<FrameAnswer> {
+    const { reading } = clip
+    if (!reading?.video || reading.kind === 'audio') return { ok: false, error: 'This clip has no picture.' }
+    const stored = storedIndexOf(clip, index)
+    const place = partAt(clip, stored)
     const file = place?.part ?? clip
     const locator = await locate(file)
     if (!locator)
       return { ok: false, error: `${file.name} is not at hand: take the file in again to see it.` }
-    const kind = (place?.part.reading ?? clip.reading!).kind === 'still' ? 'still' : 'video'
-    const what = { kind, container: clip.reading!.container, codec: video.codec } as const
-    return frameService().frameAt(file.id, locator, what, place?.seconds ?? seconds * speedOf(clip), maxWidth)
+    const kind = (place?.part.reading ?? reading).kind === 'still' ? 'still' : 'video'
+    const { codec, rotation } = reading.video
+    const what = { kind, container: reading.container, codec, rotation } as const
+    const steps = framesOf(storedTimingOf(place ? asClip(clip, place.part) : clip))
+    const within = Math.max(0, Math.min(countOf(steps) - 1, place?.index ?? stored))
+    const seconds = toNumber(middleOf(steps, within))
+    const service = frameService()
+    return askFor<FrameAnswer>(
+      service,
+      async (id) => service.frameAt(id, file.id, locator, what, seconds, maxWidth),
+      signal,
+    )
   }
 
   /** Makes and keeps a clip's poster. */
   async function makePoster(projectId: string, clip: Clip, keep = true): Promise<void> {
-    if (posters.has(clip.id) || !clip.reading?.video) return
-    const answer = await frameAt(clip, posterTime(clip), posterWidth)
+    const video = clip.reading?.video
+    if (posterOf(clip) || !video) return
+    const answer = await frameAt(clip, posterFrame(clip), posterWidth)
     if (!answer.ok) {
       troubles.set(clip.id, answer.error)
       return
     }
     const { width, height } = answer.picture
     const canvas = new OffscreenCanvas(width, height)
-    const context = canvas.getContext('bitmaprenderer')!
+    const context = present(canvas.getContext('bitmaprenderer'), 'a new canvas takes a picture')
     context.transferFromImageBitmap(answer.picture)
-    const alpha = clip.reading.video.alpha
+    const { alpha, rotation: turn } = video
     const picture = await canvas.convertToBlob(
       alpha ? { type: 'image/png' } : { type: 'image/jpeg', quality: 0.85 },
     )
     // A poster that cannot be kept is drawn again next time.
-    if (keep) await savePoster(projectId, clip.id, picture).catch(() => {})
+    if (keep) await savePoster({ projectId, clipId: clip.id, picture, turn }).catch(() => {})
     troubles.delete(clip.id)
-    if (owner === projectId) posters.set(clip.id, URL.createObjectURL(picture))
+    if (owner !== projectId) return
+    const before = posters.get(clip.id)
+    if (before) URL.revokeObjectURL(before.url)
+    posters.set(clip.id, { url: URL.createObjectURL(picture), turn })
   }
 
-  return { posters, troubles, missing, openProject, findFiles, keepFile, locate, frameAt, makePoster }
+  /** The poster of a clip, upright as it is corrected; undefined while there is none. */
+  function posterOf({ id, reading }: Clip): string | undefined {
+    const poster = posters.get(id)
+    return poster && poster.turn === reading?.video?.rotation ? poster.url : undefined
+  }
+
+  /** Walks a clip whose frames nobody has listed; null where there is nothing to walk, or it cannot be. */
+  async function walk(clip: Clip, signal?: AbortSignal): Promise<FrameTimes | null> {
+    if (!hasToBeWalked(clip)) return null
+    const locator = await locate(clip)
+    if (!locator) return null
+    const service = frameService()
+    return askFor(service, (id) => service.walk(id, locator), signal).catch(() => null)
+  }
+
+  return { posterOf, troubles, missing, openProject, findFiles, keepFile, locate, frameAt, makePoster, walk }
+})
+
+/** One file of a clip as if it were a clip alone. */
+const asClip = (clip: Clip, part: Part): Clip => ({
+  ...clip,
+  ...part,
+  parts: [],
+  corrections: {},
+  claimed: null,
 })

@@ -1,7 +1,10 @@
+import { type Clip } from '../core/edit/clip'
+import { type Timeline } from '../core/edit/timeline'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { present } from '../core/assert'
 import { type Beginning, begin } from '../core/edit/begin'
-import { type Clip, type Doc, type Timeline, clipsOf, timelinesOf } from '../core/edit/project'
+import { type Doc, clipsOf, timelinesOf } from '../core/edit/project'
 import { readProjectFile, writeProjectFile } from '../core/exchange/project-file'
 import type { PutAsideRow } from '../storage/database'
 import { type WriteLeave, leaveToWrite } from '../storage/lock'
@@ -20,13 +23,31 @@ export const now = (): string => new Date().toISOString()
 
 /** The open project: its document, every edit of it, undo and redo, and its way into storage. */
 export const useProject = defineStore('project', () => {
-  const { doc, show, add, settled, ...history } = useHistory<Doc>(saveTouched)
+  const { doc, show, add, settled, resume, forget, ...history } = useHistory<Doc>(saveTouched)
   const entries = ref<ProjectEntry[]>([])
   /** What of the open project could not be read any more, as it was. */
   const putAside = shallowRef<readonly PutAsideRow[]>([])
-  /** Leave to write the open project; null where another tab has it. */
-  let leave: WriteLeave | null = null
+  /** Leave to write projects: the open one, and those that were left with something unsaved. */
+  const leaves = new Map<string, WriteLeave>()
+  /** Gives back the leave of projects that are neither open nor owed anything. */
+  function giveBack(): void {
+    const kept = new Set(history.unsaved.value.map((one) => one.doc.project.id))
+    for (const [id, leave] of leaves) {
+      if (id === doc.value?.project.id || kept.has(id)) continue
+      leave.release()
+      leaves.delete(id)
+    }
+  }
+  watch([history.unsaved, doc], giveBack, { flush: 'sync' })
+  /** @returns whether this tab may write a project */
+  async function takeLeave(id: string): Promise<boolean> {
+    const leave = leaves.get(id) ?? (await leaveToWrite(id))
+    if (leave) leaves.set(id, leave)
+    return leave !== null
+  }
 
+  /** The open project. @throws Error where none is: its places are only shown while one is */
+  const opened = computed<Doc>(() => present(doc.value, 'a project is open while its places are shown'))
   const clips = computed<Clip[]>(() => (doc.value ? clipsOf(doc.value) : []))
   const timelines = computed<Timeline[]>(() => (doc.value ? timelinesOf(doc.value) : []))
   const format = computed(() => doc.value?.project.format ?? null)
@@ -35,19 +56,21 @@ export const useProject = defineStore('project', () => {
   async function open(id: string): Promise<boolean> {
     if (doc.value?.project.id === id && !history.readOnly.value) return true
     await settled()
-    leave?.release()
-    leave = await leaveToWrite(id)
-    const loaded = await loadProject(id, now(), leave !== null)
-    show(loaded?.doc ?? null, leave === null)
+    putAside.value = []
+    // What could not be written is only here: it is opened as it was left.
+    if (resume(({ project }) => project.id === id)) return true
+    const mayWrite = await takeLeave(id)
+    const loaded = await loadProject(id, now(), mayWrite)
+    show(loaded?.doc ?? null, !mayWrite)
     putAside.value = loaded?.putAside ?? []
+    if (!loaded) giveBack()
     return loaded !== null
   }
 
   /** Opens a document that is not on disk yet, and has leave to write it. */
   async function begun(created: Doc): Promise<void> {
     await settled()
-    leave?.release()
-    leave = await leaveToWrite(created.project.id)
+    await takeLeave(created.project.id)
     putAside.value = []
     await add(created)
   }
@@ -77,17 +100,18 @@ export const useProject = defineStore('project', () => {
     return { id }
   }
 
-  const exportFile = (): string => (doc.value ? writeProjectFile(doc.value) : '')
+  /** The open project as a file, or another document. */
+  const exportFile = (of = doc.value): string => (of ? writeProjectFile(of) : '')
 
   /** Deletes a project, unless another tab writes it. @returns whether it is gone */
   async function remove(id: string): Promise<boolean> {
-    const mine = doc.value?.project.id === id && !history.readOnly.value
-    const toDelete = mine ? leave : await leaveToWrite(id)
-    if (!toDelete) return false
+    if (!(await takeLeave(id))) return false
     if (doc.value?.project.id === id) show(null)
+    // Given back by the watch when the project was open: nobody else may write it before it is gone.
+    await takeLeave(id)
+    forget(({ project }) => project.id === id)
     await deleteProject(id)
-    toDelete.release()
-    if (mine) leave = null
+    giveBack()
     await list()
     return true
   }
@@ -102,6 +126,7 @@ export const useProject = defineStore('project', () => {
     settled,
     entries,
     putAside,
+    opened,
     clips,
     timelines,
     format,

@@ -27,7 +27,7 @@ async function begun() {
     setProjectFormat(doc, { at: '', setBy: 'typed', format, reason: '' })
   })
   timelines.create()
-  const placed = () => names(timelines.current!.tracks[0].placements)
+  const placed = () => names(timelines.current!.tracks[0]!.placements)
   return { project, timelines, placed }
 }
 
@@ -79,7 +79,7 @@ describe('placing clips', () => {
     // Another price of the same charge is another check.
     project.edit('weigh', (doc) => void (doc.project.policy.skip = 0.5))
     expect(checkOf(first.id)).not.toBe(before)
-    expect(checkOf(first.id)?.findings[0].toll.loss).toBeCloseTo(0.25, 9)
+    expect(checkOf(first.id)?.findings[0]!.toll.loss).toBeCloseTo(0.25, 9)
   })
 
   it('does not place at all on wish, nor what waited', async () => {
@@ -107,9 +107,9 @@ describe('placing clips', () => {
     expect(placed()).toEqual(['hall'])
     project.redo()
     expect(placed()).toEqual(['hall', 'title'])
-    timelines.remove([timelines.current!.tracks[0].placements[0].id])
+    timelines.remove([timelines.current!.tracks[0]!.placements[0]!.id])
     expect(placed()).toEqual(['title'])
-    expect(timelines.current!.tracks[0].placements[0].start).toBe(0)
+    expect(timelines.current!.tracks[0]!.placements[0]!.start).toBe(0)
   })
 })
 

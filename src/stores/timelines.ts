@@ -1,18 +1,20 @@
+import { type Clip } from '../core/edit/clip'
+import { timelinesWithin } from '../core/edit/sense'
+import { type FormatOrigin, type Placement, type Timeline, clipIdOf } from '../core/edit/timeline'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { type Check, checkTimeline } from '../core/check/check'
 import { type Mismatch, mismatchOf } from '../core/check/mismatch'
 import {
   addTimeline,
-  append,
-  newTimeline,
-  proposeName,
   removePlacements,
+  removeTimeline,
   renameTimeline,
   setTimelineFormat,
 } from '../core/edit/operations'
-import { placementOf } from '../core/edit/place'
-import { type Clip, type Doc, type FormatOrigin, type Timeline, formatOf } from '../core/edit/project'
+import { append, cutAt, movePlacement, newTimeline, placementOf } from '../core/edit/placing'
+import { proposeName } from '../core/edit/reformat'
+import { type Doc, formatOf } from '../core/edit/project'
 import { type Format, formatName } from '../core/format/format'
 import { newId, now, useProject } from './project'
 
@@ -32,7 +34,9 @@ export const useTimelines = defineStore('timelines', () => {
   const made = new WeakMap<Timeline, { of: readonly unknown[]; check: Check | null }>()
   /** As `checkTimeline`, but made once for each state of what it depends on. */
   function checkOnce(doc: Doc, timeline: Timeline): Check | null {
-    const of = [doc.clips, doc.project.policy, formatOf(doc, timeline)]
+    const { policy, lean } = doc.project
+    const within = timelinesWithin(timeline).size > 0 ? doc.timelines : null
+    const of = [doc.clips, policy, lean, formatOf(doc, timeline), within]
     const known = made.get(timeline)
     if (known?.of.every((part, i) => part === of[i])) return known.check
     const check = checkTimeline(doc, timeline)
@@ -53,7 +57,8 @@ export const useTimelines = defineStore('timelines', () => {
   function create(ownFormat: Format | null = null, origin: FormatOrigin | null = null, name = ''): void {
     if (!project.doc) return
     const proposed = name || proposeName(project.doc, ownFormat ?? project.format)
-    const timeline = newTimeline(newId(), proposed, now(), ownFormat, origin)
+    const made = newTimeline(newId(), proposed, now(), ownFormat, origin)
+    const timeline = { ...made, rate: made.rate ?? project.format?.rate ?? null }
     project.edit(`make “${timeline.name}”`, (doc) => addTimeline(doc, timeline))
     selectedId.value = timeline.id
   }
@@ -66,7 +71,8 @@ export const useTimelines = defineStore('timelines', () => {
 
   function next(): void {
     while (!question.value && queue.length && project.doc && current.value) {
-      const clip = queue[0]
+      const [clip] = queue
+      if (!clip) return
       const mismatch =
         project.doc.project.onMismatch === 'ask' ? mismatchOf(project.doc, current.value, clip) : null
       if (mismatch) question.value = mismatch
@@ -127,15 +133,52 @@ export const useTimelines = defineStore('timelines', () => {
     })
   }
 
+  /** Whether gaps that are left are closed up; told beside the button that takes out. */
+  const closesUp = ref(true)
   function remove(ids: readonly string[]): void {
     const timeline = current.value
     if (timeline)
       project.edit(`take out ${ids.length} of “${timeline.name}”`, (doc) =>
-        removePlacements(doc, timeline.id, ids),
+        removePlacements(doc, timeline.id, ids, closesUp.value),
       )
   }
 
+  /** Takes a timeline out of the project, and what other timelines show of it. */
+  function removeTimelineNow(timeline: Timeline): void {
+    project.edit(`take “${timeline.name}” out`, (doc) => removeTimeline(doc, timeline.id, closesUp.value))
+  }
+
+  /** Moves a placement by places in the order of its track. */
+  function move(placement: Placement, by: 1 | -1): void {
+    const timeline = current.value
+    const track = timeline?.tracks.find(({ placements }) => placements.some(({ id }) => id === placement.id))
+    if (!timeline || !track) return
+    const to = track.placements.findIndex(({ id }) => id === placement.id) + by
+    if (to < 0 || to >= track.placements.length) return
+    project.edit(`move ${nameOf(placement)} ${by < 0 ? 'earlier' : 'later'}`, (doc) =>
+      movePlacement(doc, timeline.id, placement.id, to),
+    )
+  }
+  const nameOf = (placement: Placement): string => {
+    const clipId = clipIdOf(placement)
+    return (clipId !== null && project.doc?.clips[clipId]?.name) || 'a placement'
+  }
+
+  /** Cuts placements in two at a frame; both halves show what they showed. */
+  function cut(ids: readonly string[], frame: number): void {
+    const timeline = current.value
+    if (!timeline) return
+    const halves = ids.map(() => newId())
+    project.edit(`cut “${timeline.name}” at frame ${frame}`, (doc) => {
+      cutAt(doc, timeline.id, ids, frame, halves)
+    })
+  }
+
   return {
+    closesUp,
+    removeTimeline: removeTimelineNow,
+    move,
+    cut,
     selectedId,
     current,
     format,

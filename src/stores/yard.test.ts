@@ -60,12 +60,12 @@ describe('the yard', () => {
     yard.look(format('1280x720@25p'), 'typed')
     yard.chooseCandidate()
     expect(last()).toMatchObject({ setBy: 'typed' })
-    yard.chooseFromClip(project.doc!.clips.reel)
+    yard.chooseFromClip(project.doc!.clips.reel!)
     expect(last()).toMatchObject({ setBy: 'clip' })
     expect(last().reason).toMatch(/^The format of reel\.mp4\. Score/)
     expect(formatText(last().format)).toBe('720x576/64:45@50i')
     // A still has no format to give.
-    yard.chooseFromClip(project.doc!.clips.title)
+    yard.chooseFromClip(project.doc!.clips.title!)
     expect(project.doc!.project.decisions).toHaveLength(3)
     for (let i = 0; i < 3; i++) project.undo()
     expect([project.format, project.doc!.project.decisions]).toEqual([null, []])
@@ -75,7 +75,10 @@ describe('the yard', () => {
     const { project, yard } = await begun()
     expect(yard.ballot.excluded).toEqual([{ id: 'title', why: 'still' }])
     expect(yard.payments.flatMap((payment) => payment.ids).sort()).toEqual(['bell', 'hall', 'reel', 'title'])
-    project.edit('cut off', (doc) => void (doc.clips.bell.fault = { code: 'truncated', message: 'Cut off.' }))
+    project.edit(
+      'cut off',
+      (doc) => void (doc.clips.bell!.fault = { code: 'truncated', message: 'Cut off.' }),
+    )
     expect(yard.ballot.excluded.map((e) => e.id)).toEqual(['bell', 'title'])
     expect(yard.payments.flatMap((payment) => payment.ids)).not.toContain('bell')
   })

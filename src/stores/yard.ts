@@ -1,3 +1,5 @@
+import { type Clip } from '../core/edit/clip'
+import { type SetBy } from '../core/edit/timeline'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { commonColour } from '../core/choice/candidates'
@@ -5,13 +7,15 @@ import { gatherPayers, payIn } from '../core/choice/pay'
 import { type Candidate, priceOf } from '../core/choice/rank'
 import { type Priority, gatherVotes } from '../core/choice/vote'
 import { setProjectFormat } from '../core/edit/operations'
-import { formatOfClip } from '../core/edit/place'
-import { type Clip, type SetBy, weightsOf } from '../core/edit/project'
-import { type Format, formatName, formatText } from '../core/format/format'
+import { formatOfClip } from '../core/edit/placing'
+import { deliverableOf } from '../core/edit/deliverable'
+import { deliveredFormats, weightsOf } from '../core/edit/project'
+import { type Format, formatName, sameFormat } from '../core/format/format'
 import type { Lean, Mains } from '../core/toll/policy'
 import { tollTable } from '../core/toll/table'
+import { askFor } from '../workers/job'
 import { choiceService } from '../workers/services'
-import { now, useProject } from './project'
+import { newId, now, useProject } from './project'
 
 /** The footage weighed, the candidates ranked, and the one that is looked at. */
 export const useYard = defineStore('yard', () => {
@@ -22,7 +26,7 @@ export const useYard = defineStore('yard', () => {
   const looked = shallowRef<{ readonly format: Format; readonly setBy: SetBy } | null>(null)
   /** A second format, priced beside the first. */
   const beside = shallowRef<Format | null>(null)
-  let asked = 0
+  let asking = new AbortController()
 
   /** A clip that could not be read whole neither votes nor pays. */
   const whole = computed(() => project.clips.map((clip) => (clip.fault ? { ...clip, reading: null } : clip)))
@@ -30,11 +34,11 @@ export const useYard = defineStore('yard', () => {
   const lean = computed<Lean>(() => project.doc?.project.lean ?? 'balanced')
   const options = computed(() => ({
     lean: lean.value,
-    policy: project.doc!.project.policy,
-    deliverables: project.doc!.project.deliverables,
-    mains: project.doc!.project.mains,
+    policy: project.opened.project.policy,
+    deliverables: deliveredFormats(project.opened.project),
+    mains: project.opened.project.mains,
   }))
-  const weights = computed(() => weightsOf(project.doc!.project))
+  const weights = computed(() => weightsOf(project.opened.project))
   /** Every distinct picture at every format that was asked about, priced once. */
   const table = computed(() => tollTable(weights.value))
   const pricing = computed(() => ({ ...options.value, table: table.value }))
@@ -42,14 +46,24 @@ export const useYard = defineStore('yard', () => {
   watch(
     () => (project.doc ? ([ballot.value, options.value] as const) : null),
     async (input) => {
-      const mine = ++asked
+      asking.abort()
+      asking = new AbortController()
+      const { signal } = asking
       if (!input || project.clips.length === 0) {
         ranking.value = []
         ranked.value = input !== null
         return
       }
-      const answer = await choiceService().rank(input[0].blocs, { ...input[1], explained: 24 })
-      if (mine !== asked) return
+      const [{ blocs }, options] = input
+      const service = choiceService()
+      const answer = await askFor(
+        service,
+        (id) => service.rank(id, blocs, { ...options, explained: 24 }),
+        signal,
+      ).catch((error: unknown) => {
+        if (!signal.aborted) throw error
+      })
+      if (!answer || signal.aborted) return
       ranking.value = answer
       ranked.value = true
     },
@@ -87,10 +101,10 @@ export const useYard = defineStore('yard', () => {
 
   /** How much a clip counts: key three times, left out not at all. */
   const setPriority = (clipId: string, priority: Priority) =>
-    project.edit(
-      `count ${project.doc?.clips[clipId]?.name} as ${priority}`,
-      (doc) => void (doc.clips[clipId].priority = priority),
-    )
+    project.edit(`count ${project.doc?.clips[clipId]?.name} as ${priority}`, (doc) => {
+      const clip = doc.clips[clipId]
+      if (clip) clip.priority = priority
+    })
 
   const setLean = (value: Lean) => project.edit(`lean to ${value}`, (doc) => void (doc.project.lean = value))
 
@@ -115,7 +129,7 @@ export const useYard = defineStore('yard', () => {
   function chooseCandidate(): void {
     const format = candidate.value
     if (!format) return
-    const isBest = best.value !== null && formatText(best.value.format) === formatText(format)
+    const isBest = best.value !== null && sameFormat(best.value.format, format)
     choose(format, isBest ? 'recommended' : (looked.value?.setBy ?? 'tried'))
   }
   /** Sets the format of a clip as the project's. Stills and sound have none to give. */
@@ -127,12 +141,14 @@ export const useYard = defineStore('yard', () => {
   /** Formats that will be handed over: candidates are priced for them too. */
   const deliver = (format: Format) =>
     project.edit(`deliver ${formatName(format)}`, (doc) => {
-      if (!doc.project.deliverables.some((d) => formatText(d) === formatText(format)))
-        doc.project.deliverables.push(format)
+      if (!doc.project.deliverables.some((delivered) => sameFormat(delivered.format, format)))
+        doc.project.deliverables.push(deliverableOf(newId(), formatName(format), format))
     })
   const deliverNot = (format: Format) =>
     project.edit(`do not deliver ${formatName(format)}`, (doc) => {
-      doc.project.deliverables = doc.project.deliverables.filter((d) => formatText(d) !== formatText(format))
+      doc.project.deliverables = doc.project.deliverables.filter(
+        (delivered) => !sameFormat(delivered.format, format),
+      )
     })
 
   return {

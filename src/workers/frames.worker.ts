@@ -1,48 +1,52 @@
 import { expose, transfer } from 'comlink'
+import type { FrameTimes } from '../core/reading/frame-times'
 import { type ClipKind, type FrameAccess, NoPicture, openFrames } from '../media/frames'
+import { openAccesses } from '../media/open'
 import type { MediaLocator } from '../media/source'
+import { walkFrameTimes } from '../media/walk'
+import { jobs } from './job'
 
 export type FrameAnswer =
   { readonly ok: true; readonly picture: ImageBitmap } | { readonly ok: false; readonly error: string }
 
 /** Decoders are dear: this many clips stay open, the least used one is closed. */
 const mostOpen = 6
-const open = new Map<string, Promise<FrameAccess>>()
+const open = openAccesses<FrameAccess>(mostOpen)
+const running = jobs()
 
 const service = {
-  /** The picture of a clip at a time in seconds, upright, at most `maxWidth` pixels wide. */
-  async frameAt(
+  /** The picture of a file at a time in seconds, upright, at most `maxWidth` pixels wide. */
+  frameAt: (
+    id: number,
     key: string,
     locator: MediaLocator,
     clip: ClipKind,
     seconds: number,
     maxWidth: number,
-  ): Promise<FrameAnswer> {
-    try {
-      const access = await accessTo(key, locator, clip)
-      const picture = await access.frameAt(seconds, maxWidth)
-      return transfer({ ok: true, picture }, [picture])
-    } catch (error) {
-      open.delete(key)
-      if (error instanceof NoPicture) return { ok: false, error: error.message }
-      return {
-        ok: false,
-        error: `The frame could not be decoded: ${error instanceof Error ? error.message : error}`,
-      }
-    }
-  },
-}
-
-function accessTo(key: string, locator: MediaLocator, clip: ClipKind): Promise<FrameAccess> {
-  const access = open.get(key) ?? openFrames(locator, clip)
-  open.delete(key)
-  open.set(key, access)
-  if (open.size > mostOpen) {
-    const [oldest, unused] = open.entries().next().value!
-    open.delete(oldest)
-    unused.then((a) => a.close()).catch(() => {})
-  }
-  return access
+  ): Promise<FrameAnswer> =>
+    running.run(
+      id,
+      async (signal): Promise<FrameAnswer> => {
+        try {
+          const access = await open.get(`${key} ${clip.rotation}`, () => openFrames(locator, clip))
+          const picture = await access.frameAt(seconds, maxWidth, signal)
+          return transfer({ ok: true, picture }, [picture])
+        } catch (error) {
+          signal.throwIfAborted()
+          open.drop(`${key} ${clip.rotation}`)
+          if (error instanceof NoPicture) return { ok: false, error: error.message }
+          return {
+            ok: false,
+            error: `The frame could not be decoded: ${error instanceof Error ? error.message : error}`,
+          }
+        }
+      },
+      (late) => late.ok && late.picture.close(),
+    ),
+  /** When each frame of a file is on screen, walked through its headers; null where that cannot be told. */
+  walk: (id: number, locator: MediaLocator): Promise<FrameTimes | null> =>
+    running.run(id, (signal) => walkFrameTimes(locator, signal)),
+  end: running.end,
 }
 
 export type FrameService = typeof service

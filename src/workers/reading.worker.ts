@@ -11,6 +11,7 @@ import {
   servedFrom,
   withEnds,
 } from '../media/source'
+import { jobs } from './job'
 
 /** A file to be read, and the name under which its result comes back. */
 export interface ReadRequest {
@@ -32,43 +33,45 @@ const concurrency = 6
 /** Answers travel together: thousands of small files would otherwise be thousands of messages. */
 const handOverEvery = 50
 
-let running: AbortController | null = null
+const running = jobs()
 
 const service = {
   /** Reads files, a few at a time, and tells of them in handfuls as they are read. One that fails does not stop the rest. */
-  async readAll(
+  readAll: (
+    id: number,
     requests: readonly ReadRequest[],
     tell: (answers: readonly ReadAnswer[]) => void | Promise<void>,
-  ): Promise<void> {
-    running = new AbortController()
-    const { signal } = running
-    const lots = inLots(requests)
-    let next = 0
-    let handful: ReadAnswer[] = []
-    const handOver = async () => {
-      const answers = handful
-      handful = []
-      if (answers.length > 0) await tell(answers)
-    }
-    const regularly = setInterval(() => void handOver(), handOverEvery)
-    const work = async () => {
-      while (next < lots.length && !signal.aborted)
-        for await (const answer of readLot(lots[next++], signal)) handful.push(answer)
-    }
-    try {
-      await Promise.all(Array.from({ length: concurrency }, work)).catch((error: unknown) => {
-        if (!signal.aborted) throw error
-      })
-    } finally {
-      clearInterval(regularly)
-      // The last ones are handed over before the work counts as done: calls and results travel on ways of their own.
-      await handOver()
-    }
-  },
-  /** Ends the reading that is under way; what was read stays. */
-  cancel(): void {
-    running?.abort()
-  },
+  ): Promise<void> => running.run(id, (signal) => readAll(requests, tell, signal)),
+  end: running.end,
+}
+
+async function readAll(
+  requests: readonly ReadRequest[],
+  tell: (answers: readonly ReadAnswer[]) => void | Promise<void>,
+  signal: AbortSignal,
+): Promise<void> {
+  const lots = inLots(requests)
+  let next = 0
+  let handful: ReadAnswer[] = []
+  const handOver = async () => {
+    const answers = handful
+    handful = []
+    if (answers.length > 0) await tell(answers)
+  }
+  const regularly = setInterval(() => void handOver(), handOverEvery)
+  const work = async () => {
+    for (let lot = lots[next++]; lot && !signal.aborted; lot = lots[next++])
+      for await (const answer of readLot(lot, signal)) handful.push(answer)
+  }
+  try {
+    await Promise.all(Array.from({ length: concurrency }, work)).catch((error: unknown) => {
+      if (!signal.aborted) throw error
+    })
+  } finally {
+    clearInterval(regularly)
+    // The last ones are handed over before the work counts as done: calls and results travel on ways of their own.
+    await handOver()
+  }
 }
 
 /** Files of a card in lots whose ends are fetched together; other files one by one. */
@@ -78,8 +81,9 @@ function inLots(requests: readonly ReadRequest[]): ReadRequest[][] {
     locator.kind === 'url' ? locator.url.slice(0, locator.url.lastIndexOf('/')) : null
   for (const request of requests) {
     const last = lots.at(-1)
-    const joins = last && last.length < endsTogether && cardOf(request) && cardOf(request) === cardOf(last[0])
-    if (joins) last.push(request)
+    const [first] = last ?? []
+    const joins = first && cardOf(request) && cardOf(request) === cardOf(first)
+    if (last && joins && last.length < endsTogether) last.push(request)
     else lots.push([request])
   }
   return lots

@@ -2,7 +2,7 @@
 import dayjs from 'dayjs'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import { runningTime } from '../../core/choice/reason'
+import { runningTime } from '../../core/words/figures'
 import { formatName, tradeName } from '../../core/format/format'
 import { setByWords } from '../../core/exchange/log'
 import { useProject } from '../../stores/project'
@@ -16,7 +16,7 @@ const project = useProject()
 const timelines = useTimelines()
 const { edition, turn } = useEdition()
 
-const doc = computed(() => project.doc!)
+const doc = computed(() => project.opened)
 const seconds = computed(() =>
   project.clips.reduce(
     (sum, clip) => sum + (clip.reading?.kind === 'video' ? (clip.reading.durationSec ?? 0) : 0),

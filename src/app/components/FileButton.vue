@@ -7,8 +7,9 @@ defineProps<{ accept: string; name: string }>()
 const emit = defineEmits<{ file: [file: File] }>()
 const input = ref<HTMLInputElement>()
 function pick() {
-  const file = input.value!.files?.[0]
-  input.value!.value = ''
+  if (!input.value) return
+  const file = input.value.files?.[0]
+  input.value.value = ''
   if (file) emit('file', file)
 }
 </script>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { sizeKey } from '../../core/picture/size'
 import { Button, Input } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { usualRate } from '../../core/edit/habits'
-import type { SetBy } from '../../core/edit/project'
-import { type Format, formatName, makeFormat, sizeText } from '../../core/format/format'
+import { type SetBy } from '../../core/edit/timeline'
+import { type Format, formatName, makeFormat } from '../../core/format/format'
 import { parseFormat } from '../../core/format/parse'
 import { isStandardFormat, objections, standardSizes } from '../../core/format/standard'
 import { rateWithScan } from '../../core/rate/rate'
@@ -44,7 +45,7 @@ function pickKept(event: Event) {
     if (own) emit('pick', own.format, 'own')
     return
   }
-  const size = standardSizes.find((s) => sizeText(s) === key)
+  const size = standardSizes.find((s) => sizeKey(s) === key)
   const { base } = props
   if (!size) return
   const scan = size.interlaced ? base?.scan : 'progressive'
@@ -66,7 +67,7 @@ function pickKept(event: Event) {
         </option>
       </optgroup>
       <optgroup v-for="{ group, sizes } in groups" :key="group" :label="group">
-        <option v-for="size in sizes" :key="sizeText(size)" :value="`standard ${sizeText(size)}`">
+        <option v-for="size in sizes" :key="sizeKey(size)" :value="`standard ${sizeKey(size)}`">
           {{ size.width }}×{{ size.height }} {{ size.name }}
         </option>
       </optgroup>

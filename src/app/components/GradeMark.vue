@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Grade } from '../../core/toll/charge'
+import { type Grade } from '../../core/toll/grade'
 
 /** A grade as a shape and a word; the colour only repeats them. Where there is no room for the word, it is only heard. */
 defineProps<{ grade: Grade; count?: number; shapeOnly?: boolean }>()

@@ -9,14 +9,14 @@ const project = useProject()
 const still = ref(false)
 
 async function tryAgain() {
-  await project.open(project.doc!.project.id)
+  await project.open(project.opened.project.id)
   still.value = project.readOnly
 }
 </script>
 
 <template>
   <NoticeBar v-if="project.readOnly" role="status">
-    <b>Open in another tab.</b> “{{ project.doc!.project.name }}” is written there; here it is read only, as
+    <b>Open in another tab.</b> “{{ project.opened.project.name }}” is written there; here it is read only, as
     it was when it was opened.{{ project.refused ? ` Not done: ${project.refused}.` : ''
     }}{{ still ? ' The other tab still has it: close it first.' : '' }}
     <template #ways><Button size="small" @click="tryAgain">Write it here</Button></template>

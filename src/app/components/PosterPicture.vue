@@ -1,17 +1,19 @@
 <script setup lang="ts">
+import { isQuarterTurn } from '../../core/picture/turn'
 import { computed } from 'vue'
-import type { Clip } from '../../core/edit/project'
-import { displaySize } from '../../core/format/format'
+import { type Clip } from '../../core/edit/clip'
+import { displaySize } from '../../core/picture/size'
 import { useMedia } from '../../stores/media'
 
 /** A clip's real picture in its true shape, on the neutral ground. */
 const props = defineProps<{ clip: Clip }>()
 const media = useMedia()
-const url = computed(() => media.posters.get(props.clip.id))
+const url = computed(() => media.posterOf(props.clip))
 const shape = computed(() => {
-  const video = props.clip.reading!.video!
+  const video = props.clip.reading?.video
+  if (!video) return 16 / 9
   const { width, height } = displaySize(video)
-  return video.rotation % 180 === 0 ? width / height : height / width
+  return isQuarterTurn(video.rotation) ? height / width : width / height
 })
 </script>
 

@@ -2,14 +2,14 @@
 import { Button } from 'ant-design-vue'
 import { useProject } from '../../stores/project'
 import { download, fileNameOf } from '../download'
-import { counted } from '../figures'
+import { counted } from '../../core/words/figures'
 
 /** What of the project could not be read any more: what, why, and the parts as they were. */
 const project = useProject()
 
 const save = () =>
   download(
-    `${fileNameOf(project.doc!.project.name)}_put-aside.json`,
+    `${fileNameOf(project.opened.project.name)}_put-aside.json`,
     JSON.stringify(
       project.putAside.map(({ what, name, why, at, row }) => ({ what, name, why, at, row })),
       null,

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import type { Grade } from '../../core/toll/charge'
-import { grades } from '../../core/toll/charge'
-import { percent } from '../../core/toll/sentence'
+import { type Grade, grades } from '../../core/toll/grade'
+import { percent } from '../../core/words/figures'
 
 /** Shares of running time by grade, as one ruled strip. */
 const props = defineProps<{ shares: Readonly<Record<Grade, number>> }>()

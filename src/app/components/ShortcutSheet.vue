@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { capital } from '../../core/words/figures'
 import { useEventListener } from '@vueuse/core'
 import { Modal } from 'ant-design-vue'
 import { computed, ref } from 'vue'
@@ -29,7 +30,7 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
 <template>
   <Modal v-model:open="open" :footer="null" :width="520" title="What the keyboard does">
     <template v-for="name in shown" :key="name">
-      <h3>{{ name === 'everywhere' ? 'everywhere' : `in ${name[0].toUpperCase()}${name.slice(1)}` }}</h3>
+      <h3>{{ name === 'everywhere' ? 'everywhere' : `in ${capital(name)}` }}</h3>
       <dl>
         <template v-for="{ keys, does } in shortcuts[name]" :key="does">
           <dt class="figures">{{ keys }}</dt>

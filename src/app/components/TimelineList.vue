@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Timeline } from '../../core/edit/project'
+import { type Timeline } from '../../core/edit/timeline'
 import { useProject } from '../../stores/project'
 import { useTimelines } from '../../stores/timelines'
 

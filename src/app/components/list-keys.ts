@@ -46,7 +46,7 @@ export function useListKeys(
     const from = typed.length === 1 ? at.value + 1 : at.value
     for (let i = 0; i < list.length; i++) {
       const index = (from + i) % list.length
-      if (list[index].name.toLowerCase().startsWith(typed.toLowerCase())) return goTo(index, false)
+      if (list[index]?.name.toLowerCase().startsWith(typed.toLowerCase())) return goTo(index, false)
     }
   }
 
@@ -60,7 +60,8 @@ export function useListKeys(
       PageDown: at.value + 15,
       PageUp: at.value - 15,
     }
-    if (event.key in steps) goTo(steps[event.key], event.shiftKey)
+    const step = steps[event.key]
+    if (step !== undefined) goTo(step, event.shiftKey)
     else if ((event.ctrlKey || event.metaKey) && event.key === 'a') {
       anchor = 0
       selected.value = new Set(rows().map((row) => row.id))
@@ -82,7 +83,8 @@ export function useListKeys(
   }
 
   function onClick(index: number, event: MouseEvent) {
-    const { id } = rows()[index]
+    const id = rows()[index]?.id
+    if (id === undefined) return
     if (event.shiftKey) return goTo(index, true)
     at.value = index
     anchor = index

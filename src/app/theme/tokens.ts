@@ -1,3 +1,4 @@
+import { present } from '../../core/assert'
 import { theme } from 'ant-design-vue'
 import type { ThemeConfig } from 'ant-design-vue/es/config-provider/context'
 
@@ -59,7 +60,7 @@ export function chartFills(edition: Edition, count: number): (string | CanvasPat
 
 function hatched(tint: string, ground: string): CanvasPattern | string {
   const side = 6
-  const context = new OffscreenCanvas(side, side).getContext('2d')!
+  const context = present(new OffscreenCanvas(side, side).getContext('2d'), 'a new canvas is drawn on')
   context.fillStyle = ground
   context.fillRect(0, 0, side, side)
   context.strokeStyle = tint

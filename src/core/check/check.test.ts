@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { aDoc, aStill, aVideo } from '../edit/doc.fixture'
-import { addTimeline, append, newTimeline, setProjectFormat } from '../edit/operations'
-import { placementOf } from '../edit/place'
+import { addTimeline, setProjectFormat } from '../edit/operations'
+import { append, newTimeline, placementOf } from '../edit/placing'
 import { parseFormat } from '../format/parse'
 import { checkTimeline, worstFirst } from './check'
 import { differencesFrom, oddities } from './marks'
@@ -29,37 +29,37 @@ describe('the check of a timeline', () => {
     append(
       doc,
       't',
-      ['hall', 'bell', 'yard'].map((id) => placementOf(doc.clips[id], hd25, id)),
+      ['hall', 'bell', 'yard'].map((id) => placementOf(doc.clips[id]!, hd25, id)),
     )
-    const check = checkTimeline(doc, doc.timelines.t)!
-    expect(check.findings.map((f) => [f.clip.id, f.toll.grade])).toEqual([
+    const check = checkTimeline(doc, doc.timelines.t!)!
+    expect(check.findings.map((f) => [f.clip!.id, f.toll.grade])).toEqual([
       ['hall', 'light'],
       ['bell', 'light'],
       ['yard', 'free'],
     ])
     expect(check.untouchedShare).toBeCloseTo(0.5, 12)
     expect(check.countByGrade).toEqual({ free: 1, light: 2, heavy: 0, severe: 0 })
-    expect(worstFirst(check.findings).map((f) => f.clip.id)).toEqual(['hall', 'bell', 'yard'])
+    expect(worstFirst(check.findings).map((f) => f.clip!.id)).toEqual(['hall', 'bell', 'yard'])
   })
 
   it('has nothing to say while the format is undecided', () => {
     const doc = aDoc([])
     addTimeline(doc, newTimeline('t', 'Main cut', ''))
-    expect(checkTimeline(doc, doc.timelines.t)).toBeNull()
+    expect(checkTimeline(doc, doc.timelines.t!)).toBeNull()
   })
 })
 
 describe('the question when a clip does not match', () => {
   it('is not asked for a match, a still or sound', () => {
     const doc = cut()
-    expect(mismatchOf(doc, doc.timelines.t, doc.clips.yard)).toBeNull()
-    expect(mismatchOf(doc, doc.timelines.t, doc.clips.title)).toBeNull()
+    expect(mismatchOf(doc, doc.timelines.t!, doc.clips.yard!)).toBeNull()
+    expect(mismatchOf(doc, doc.timelines.t!, doc.clips.title!)).toBeNull()
   })
 
   it('prices both answers', () => {
     const doc = cut()
-    append(doc, 't', [placementOf(doc.clips.yard, hd25, 'p1')])
-    const asked = mismatchOf(doc, doc.timelines.t, doc.clips.hall)!
+    append(doc, 't', [placementOf(doc.clips.yard!, hd25, 'p1')])
+    const asked = mismatchOf(doc, doc.timelines.t!, doc.clips.hall!)!
     expect(asked.differsIn).toEqual(['size'])
     expect(asked.kept.toll.charges.map((c) => c.kind)).toEqual(['reduce'])
     // 8 s run untouched of 12 s; taking UHD would leave only the new 4 s untouched.
@@ -70,8 +70,8 @@ describe('the question when a clip does not match', () => {
 
   it('does not call free what pays even in its own format', () => {
     const doc = cut()
-    Object.assign(doc.clips.hall.reading!.video!, { rateMode: 'variable', offNominalShare: 0.25 })
-    const { kept, taken } = mismatchOf(doc, doc.timelines.t, doc.clips.hall)!
+    Object.assign(doc.clips.hall!.reading!.video!, { rateMode: 'variable', offNominalShare: 0.25 })
+    const { kept, taken } = mismatchOf(doc, doc.timelines.t!, doc.clips.hall!)!
     expect(kept.toll.charges.map((c) => c.kind)).toEqual(['reduce', 'variable-rate'])
     expect(taken.toll.charges.map((c) => c.kind)).toEqual(['variable-rate'])
     expect(taken.untouchedShare).toBe(0)

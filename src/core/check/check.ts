@@ -1,14 +1,21 @@
-import { type Clip, type Doc, type Placement, type Timeline, formatOf, weightsOf } from '../edit/project'
+import { type Clip } from '../edit/clip'
+import { type Doc, formatOf } from '../edit/project'
+import { settlePlacement } from '../edit/running'
+import { type Placement, type Timeline } from '../edit/timeline'
 import type { Format } from '../format/format'
-import { type Grade, type Toll, grades } from '../toll/charge'
-import { pictureOf } from '../toll/picture'
-import { tollOf } from '../toll/toll'
+import { type Toll } from '../toll/charge'
+import { type Grade, grades } from '../toll/grade'
 
-/** What happens to one placed clip: untouched, or exactly what, and why. */
+/** What happens to one placed picture: untouched, or exactly what, and why. */
 export interface Finding {
   readonly placement: Placement
-  readonly clip: Clip
+  /** The clip that is placed; null for another timeline and the test figure. */
+  readonly clip: Clip | null
+  /** What it is called: the name of its clip or timeline. */
+  readonly name: string
   readonly toll: Toll
+  /** Of a placed timeline: how its own placements run in it. */
+  readonly inner: Check | null
 }
 
 /** A timeline checked: the worst first, and the whole at a glance. */
@@ -22,31 +29,47 @@ export interface Check {
   readonly countByGrade: Readonly<Record<Grade, number>>
 }
 
-/** Checks every placed picture of a timeline. @returns null while the timeline has no format. */
-export function checkTimeline(doc: Doc, timeline: Timeline): Check | null {
+/** Timelines stand in timelines; deeper than this nothing is looked into. */
+const deepest = 8
+
+/** Checks every placed picture of a timeline. @returns null while the timeline has no format */
+export function checkTimeline(doc: Doc, timeline: Timeline, depth = 0): Check | null {
   const format = formatOf(doc, timeline)
   if (!format) return null
   const findings = timeline.tracks
     .filter((track) => track.kind === 'video')
     .flatMap((track) => track.placements)
-    .flatMap((placement) => findingOf(doc, placement, format) ?? [])
+    .flatMap((placement) => findingOf(doc, timeline, placement, format, depth) ?? [])
   const countByGrade: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
   let [frames, untouched] = [0, 0]
   for (const { placement, toll } of findings) {
     countByGrade[toll.grade]++
     frames += placement.length
-    if (toll.grade === 'free') untouched += placement.length
+    if (toll.untouched) untouched += placement.length
   }
   return { format, findings, frames, untouchedShare: frames ? untouched / frames : 1, countByGrade }
 }
 
 /** What happens to one placement in a format; null for sound. */
-export function findingOf(doc: Doc, placement: Placement, format: Format): Finding | null {
-  const clip = doc.clips[placement.clipId]
-  const video = clip?.reading?.video
-  if (!clip || !video) return null
-  const toll = tollOf(pictureOf(video), format, placement.treatment, weightsOf(doc.project))
-  return { placement, clip, toll }
+export function findingOf(
+  doc: Doc,
+  timeline: Timeline,
+  placement: Placement,
+  format: Format,
+  depth = 0,
+): Finding | null {
+  const { toll, picture } = settlePlacement(doc, timeline, placement, format)
+  if (!picture) return null
+  const { source } = placement
+  const clip = source.kind === 'clip' ? (doc.clips[source.clipId] ?? null) : null
+  const within = source.kind === 'timeline' ? (doc.timelines[source.timelineId] ?? null) : null
+  return {
+    placement,
+    clip,
+    name: clip?.name ?? within?.name ?? 'test figure',
+    toll,
+    inner: within && depth < deepest ? checkTimeline(doc, within, depth + 1) : null,
+  }
 }
 
 /** The worst first: by grade, then by what is lost over the running time. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { aDoc, aVideo } from '../edit/doc.fixture'
-import { addTimeline, append, newTimeline, setProjectFormat } from '../edit/operations'
-import { placementOf } from '../edit/place'
+import { addTimeline, setProjectFormat } from '../edit/operations'
+import { append, newTimeline, placementOf } from '../edit/placing'
 import { parseFormat } from '../format/parse'
 import { consequenceFor, consequenceSentence, consequencesOf, costlyLater } from './consequence'
 
@@ -20,7 +20,7 @@ const decided = () => {
   append(
     doc,
     'main',
-    ['hall', 'bell'].map((id) => placementOf(doc.clips[id], hd25, id)),
+    ['hall', 'bell'].map((id) => placementOf(doc.clips[id]!, hd25, id)),
   )
   return doc
 }
@@ -45,10 +45,10 @@ describe('the consequences of a format', () => {
   it('say how far cuts move where the rate changes', () => {
     const [main] = consequencesOf(decided(), hd24)
     // Cuts at 4 s and 7 s lie on whole frames of 24 a second.
-    expect(main.carried).toEqual({ driftMs: 0, framesBefore: 175, framesAfter: 168 })
+    expect(main!.carried).toEqual({ driftMs: 0, framesBefore: 175, framesAfter: 168 })
     const [odd] = consequencesOf(decided(), format('1920x1080@29.97p'))
-    expect(odd.carried!.driftMs).toBeGreaterThan(0)
-    expect(odd.carried!.driftMs).toBeLessThanOrEqual(1001 / 60)
+    expect(odd!.carried!.driftMs).toBeGreaterThan(0)
+    expect(odd!.carried!.driftMs).toBeLessThanOrEqual(1001 / 60)
     expect(said(decided(), '1920x1080@24p')[0]).toContain(
       'every cut stays in time; length 00:00:07:00 → 00:00:07:00',
     )
@@ -56,15 +56,15 @@ describe('the consequences of a format', () => {
 
   it('are the same when one timeline is switched', () => {
     const doc = decided()
-    const own = consequenceFor(doc, doc.timelines.main, format('3840x2160@25p'))
+    const own = consequenceFor(doc, doc.timelines.main!, format('3840x2160@25p'))
     expect(own).toMatchObject({ changes: true, placed: 2, carried: null })
-    expect(consequenceFor(doc, doc.timelines.main, hd25).changes).toBe(false)
-    const follow = consequenceFor(doc, doc.timelines.tall, null)
+    expect(consequenceFor(doc, doc.timelines.main!, hd25).changes).toBe(false)
+    const follow = consequenceFor(doc, doc.timelines.tall!, null)
     expect(consequenceSentence(follow)).toBe(
       '“Portrait cut” goes from 1080×1920 · 25p to 1920×1080 · 25p; nothing is placed in it.',
     )
     // Nothing was changed by asking.
-    expect(doc.timelines.tall.ownFormat).not.toBeNull()
+    expect(doc.timelines.tall!.ownFormat).not.toBeNull()
   })
 
   it('make plain what is costly to change later', () => {

@@ -1,11 +1,11 @@
-import { carryFrame, driftMs } from '../edit/carry'
-import { endOf } from '../edit/operations'
-import { type Doc, type Timeline, formatOf, timelinesOf } from '../edit/project'
+import { type Doc, formatOf, timelinesOf } from '../edit/project'
+import { reframed } from '../edit/reformat'
+import { type Timeline, lengthOf, placementsIn } from '../edit/timeline'
 import { type Format, formatName, sameFormat } from '../format/format'
 import { frameToTimecode } from '../rate/timecode'
 import { equal } from '../rational/rational'
-import { type Grade, grades } from '../toll/charge'
-import { figure } from '../toll/sentence'
+import { type Grade, grades } from '../toll/grade'
+import { counted, milliseconds } from '../words/figures'
 import { checkTimeline } from './check'
 
 /** What setting a format does to one timeline, told before it is done. */
@@ -22,8 +22,12 @@ export interface Consequence {
   readonly gradesAfter: Readonly<Record<Grade, number>> | null
   /** What becomes of the cut where the rate changes. */
   readonly carried: {
-    /** How far the cut that moves most moves, in milliseconds; never more than half a frame of the new rate. */
+    /** How far the cut that moves most moves, in milliseconds. */
     readonly driftMs: number
+    /** Boundaries that do not lie on the frame nearest to their time: a placement before them is kept at one frame. */
+    readonly pushed: number
+    /** Placements that would reach beyond the end of their source. */
+    readonly runOut: number
     readonly framesBefore: number
     readonly framesAfter: number
   } | null
@@ -42,6 +46,7 @@ export const consequencesOf = (doc: Doc, format: Format, checkNow = checkTimelin
 export const consequenceFor = (doc: Doc, timeline: Timeline, ownFormat: Format | null): Consequence =>
   consequence(doc, doc, timeline, { ...timeline, ownFormat })
 
+/** Told from the cut as it comes out, by the function that carries it. */
 function consequence(
   docBefore: Doc,
   docAfter: Doc,
@@ -51,27 +56,26 @@ function consequence(
 ): Consequence {
   const before = formatOf(docBefore, from)
   const after = formatOf(docAfter, to)
-  const placements = from.tracks.flatMap((track) => track.placements)
+  const { timeline, boundaries, runOut } = reframed(docBefore, docAfter, from, to)
+  const placed = placementsIn(from).length
+  const moves = placed > 0 && from.rate && timeline.rate && !equal(from.rate, timeline.rate)
   return {
     timeline: from,
     before,
     after,
     changes: !(before && after ? sameFormat(before, after) : before === after),
-    placed: placements.length,
+    placed,
     gradesBefore: checkNow(docBefore, from)?.countByGrade ?? null,
-    gradesAfter: checkTimeline(docAfter, to)?.countByGrade ?? null,
-    carried: before && after && placements.length && !equal(before.rate, after.rate) ? carried() : null,
-  }
-
-  function carried() {
-    const [A, B] = [before!.rate, after!.rate]
-    const cuts = placements.flatMap((p) => [p.start, p.start + p.length])
-    const frames = Math.max(...from.tracks.map((track) => endOf(track.placements)))
-    return {
-      driftMs: Math.max(...cuts.map((cut) => Math.abs(driftMs(cut, A, B)))),
-      framesBefore: frames,
-      framesAfter: carryFrame(frames, A, B),
-    }
+    gradesAfter: checkTimeline(docAfter, timeline)?.countByGrade ?? null,
+    carried: moves
+      ? {
+          driftMs: Math.max(0, ...boundaries.map(({ driftMs }) => Math.abs(driftMs))),
+          pushed: boundaries.filter(({ pushed }) => pushed).length,
+          runOut: runOut.length,
+          framesBefore: lengthOf(from),
+          framesAfter: lengthOf(timeline),
+        }
+      : null,
   }
 }
 
@@ -90,21 +94,22 @@ export function consequenceSentence({ timeline, before, after, changes, placed, 
   ]
   const said = [`${name} goes ${way.filter(Boolean).join(' ')}`]
   if (placed === 0) said.push('nothing is placed in it')
-  if (c.carried && after && before) {
-    const { driftMs, framesBefore, framesAfter } = c.carried
+  if (c.carried && after && timeline.rate) {
+    const { driftMs, pushed, runOut, framesBefore, framesAfter } = c.carried
     said.push(
-      driftMs < 0.05 ? 'every cut stays in time' : `cuts move by at most ${figure(driftMs)} ms`,
-      `length ${frameToTimecode(framesBefore, before.rate)} → ${frameToTimecode(framesAfter, after.rate)}`,
+      driftMs < 0.05 ? 'every cut stays in time' : `cuts move by at most ${milliseconds(driftMs)}`,
+      `length ${frameToTimecode(framesBefore, timeline.rate)} → ${frameToTimecode(framesAfter, after.rate)}`,
     )
+    if (pushed > 0)
+      said.push(`${counted(pushed, 'boundary', 'boundaries')} pushed by placements of one frame`)
+    if (runOut > 0) said.push(`${counted(runOut, 'placement')} longer than what is left of the source`)
   }
-  if (placed > 0 && c.gradesAfter)
+  const { gradesAfter, gradesBefore } = c
+  if (placed > 0 && gradesAfter)
     said.push(
       grades
-        .filter((grade) => (c.gradesBefore?.[grade] ?? 0) !== c.gradesAfter![grade])
-        .map(
-          (grade) =>
-            `${grade} ${c.gradesBefore ? `${c.gradesBefore[grade]} → ` : ''}${c.gradesAfter![grade]}`,
-        )
+        .filter((grade) => (gradesBefore?.[grade] ?? 0) !== gradesAfter[grade])
+        .map((grade) => `${grade} ${gradesBefore ? `${gradesBefore[grade]} → ` : ''}${gradesAfter[grade]}`)
         .join(', ') || 'no clip pays another grade',
     )
   return `${said.join('; ')}.`
@@ -112,11 +117,8 @@ export function consequenceSentence({ timeline, before, after, changes, placed, 
 
 /** What cannot be cheaply undone later: the rate, once clips are placed. */
 export const costlyLater = (doc: Doc): string => {
-  const placed = timelinesOf(doc).reduce(
-    (n, t) => n + t.tracks.reduce((m, track) => m + track.placements.length, 0),
-    0,
-  )
+  const placed = timelinesOf(doc).reduce((n, timeline) => n + placementsIn(timeline).length, 0)
   return placed === 0
     ? 'Nothing is placed yet, so all of it is still free. Later the rate is the costly one: every cut has to move. The size stays cheap.'
-    : `${placed} ${placed === 1 ? 'clip is' : 'clips are'} placed: another rate moves their cuts, another size only scales them.`
+    : `${counted(placed, 'clip is', 'clips are')} placed: another rate moves their cuts, another size only scales them.`
 }

@@ -1,14 +1,15 @@
-import { type Format, aspectName, pixelSizeName } from '../format/format'
+import { type Difference, type DifferenceAbout, differencesOf } from '../format/compare'
+import { type Format, aspectName, pixelSizeName, sizeName } from '../format/format'
+import { pictureOf } from '../picture/picture'
 import { equal, rational } from '../rational/rational'
-import { rateName, rateWithScan, standardRates } from '../rate/rate'
-import { isHdr } from '../reading/colour'
+import { isStandardRate, rateName, rateWithScan } from '../rate/rate'
+import { isHdr } from '../picture/colour'
+import { capital, figure, percent, ratio, spaced } from '../words/figures'
 import type { Reading, VideoFacts } from '../reading/reading'
-import { percent } from '../toll/sentence'
 
 /** One thing about a clip that an editor should see: where it differs from a format, or is odd in itself. */
 export interface Mark {
-  readonly about:
-    'size' | 'rate' | 'pixel shape' | 'scan' | 'colour' | 'depth' | 'sound' | 'rotation' | 'claims'
+  readonly about: DifferenceAbout | 'sound' | 'rotation' | 'claims'
   /** A word or two for a list. */
   readonly short: string
   /** A sentence with figures, and what to do where something can be done. */
@@ -19,51 +20,57 @@ export interface Mark {
 export function differencesFrom(reading: Reading, format: Format): Mark[] {
   const { video } = reading
   if (reading.kind !== 'video' || !video) return []
-  const marks: Mark[] = []
-  const turned = video.rotation % 180 === 90
-  const [width, height] = turned ? [video.height, video.width] : [video.width, video.height]
-  if (width !== format.width || height !== format.height) {
-    const sentence = `${width}×${height} in a project of ${format.width}×${format.height}.`
-    marks.push({ about: 'size', short: 'size', sentence })
+  return differencesOf(pictureOf(video), format).flatMap((difference) => markOf(difference) ?? [])
+}
+
+/** A difference as a mark; null where it costs nothing at all. */
+function markOf(difference: Difference): Mark | null {
+  switch (difference.about) {
+    case 'size':
+      return {
+        about: 'size',
+        short: 'size',
+        sentence: `${sizeName(difference.from)} in a project of ${sizeName(difference.to)}.`,
+      }
+    case 'pixel shape':
+      return {
+        about: 'pixel shape',
+        short: 'pixels',
+        sentence: `Pixels of ${ratio(difference.from)} in a project of ${ratio(difference.to)}.`,
+      }
+    case 'rate':
+      return {
+        about: 'rate',
+        short: 'rate',
+        sentence: `${rateName(difference.from)} frames a second in a project of ${rateName(difference.to)}.`,
+      }
+    case 'scan':
+      return {
+        about: 'scan',
+        short: difference.from === 'interlaced' ? 'fields' : 'progressive',
+        sentence: `${capital(difference.from)} in a project that is ${difference.to}.`,
+      }
+    case 'field order':
+      return {
+        about: 'field order',
+        short: 'field order',
+        sentence: `${capital(spaced(difference.from))} in a project of ${spaced(difference.to)}: one line of shift.`,
+      }
+    case 'colour':
+      return difference.step === 'matrix'
+        ? null
+        : {
+            about: 'colour',
+            short: 'colour',
+            sentence: `Colour of ${difference.from} in a project of ${difference.to}.`,
+          }
+    case 'depth':
+      return {
+        about: 'depth',
+        short: `${difference.from} bit`,
+        sentence: `${difference.from} bit in a project of ${difference.to} bit: the finer steps are rounded away.`,
+      }
   }
-  const aspect = turned ? rational(video.pixelAspect.den, video.pixelAspect.num) : video.pixelAspect
-  if (!equal(aspect, format.pixelAspect)) {
-    const sentence = `Pixels of ${aspect.num}:${aspect.den} in a project of ${format.pixelAspect.num}:${format.pixelAspect.den}.`
-    marks.push({ about: 'pixel shape', short: 'pixels', sentence })
-  }
-  if (video.rate && !equal(video.rate, format.rate)) {
-    marks.push({
-      about: 'rate',
-      short: 'rate',
-      sentence: `${rateName(video.rate)} frames a second in a project of ${rateName(format.rate)}.`,
-    })
-  }
-  if (video.scan !== 'unknown' && video.scan !== format.scan) {
-    marks.push({
-      about: 'scan',
-      short: video.scan === 'interlaced' ? 'fields' : 'progressive',
-      sentence: `${capital(video.scan)} in a ${format.scan} project.`,
-    })
-  }
-  const { primaries, transfer } = video.colour
-  const otherColour =
-    (primaries && primaries !== format.colour.primaries) ||
-    (transfer && isHdr(transfer) !== isHdr(format.colour.transfer))
-  if (otherColour) {
-    marks.push({
-      about: 'colour',
-      short: 'colour',
-      sentence: `Colour ${primaries ?? '?'} / ${transfer ?? '?'} in a project of ${format.colour.primaries} / ${format.colour.transfer}.`,
-    })
-  }
-  if (video.bitDepth && video.bitDepth > format.colour.bitDepth) {
-    marks.push({
-      about: 'depth',
-      short: `${video.bitDepth} bit`,
-      sentence: `${video.bitDepth} bit in a project of ${format.colour.bitDepth} bit: the finer steps are rounded away.`,
-    })
-  }
-  return marks
 }
 
 /** What is odd about a clip in itself, whatever the project. */
@@ -73,7 +80,7 @@ export function oddities(reading: Reading): Mark[] {
   const marks: Mark[] = []
   if (reading.kind === 'video') marks.push(...motionOddities(video))
   if (!equal(video.pixelAspect, rational(1))) {
-    const shape = `${video.pixelAspect.num}:${video.pixelAspect.den}`
+    const shape = ratio(video.pixelAspect)
     marks.push({
       about: 'pixel shape',
       short: `pixels ${shape}`,
@@ -87,11 +94,12 @@ export function oddities(reading: Reading): Mark[] {
       sentence: `Stored ${video.width}×${video.height} and turned by ${video.rotation}° to stand upright.`,
     })
   }
-  if (isHdr(video.colour.transfer)) {
+  const { transfer } = video.colour
+  if (transfer !== null && isHdr(transfer)) {
     marks.push({
       about: 'colour',
-      short: video.colour.transfer!.toUpperCase(),
-      sentence: `High dynamic range (${video.colour.transfer!.toUpperCase()}): it looks flat and grey where it is shown as SDR.`,
+      short: transfer.toUpperCase(),
+      sentence: `High dynamic range (${transfer.toUpperCase()}): it looks flat and grey where it is shown as SDR.`,
     })
   }
   if (reading.kind === 'video' && reading.audio.length === 0) {
@@ -100,7 +108,7 @@ export function oddities(reading: Reading): Mark[] {
   for (const note of reading.notes) {
     marks.push({
       about: 'claims',
-      short: note.code.startsWith('contradiction') ? 'claims differ' : note.code.replace(/-/g, ' '),
+      short: note.code.startsWith('contradiction') ? 'claims differ' : spaced(note.code),
       sentence: note.message,
     })
   }
@@ -110,7 +118,9 @@ export function oddities(reading: Reading): Mark[] {
 function motionOddities(video: VideoFacts): Mark[] {
   const marks: Mark[] = []
   if (video.rateMode === 'variable') {
-    const range = [video.minRate, video.maxRate].map((rate) => rate?.toFixed(1) ?? '?').join('–')
+    const range = [video.minRate, video.maxRate]
+      .map((rate) => (rate === undefined ? '?' : figure(rate)))
+      .join('–')
     const share = percent(video.offNominalShare ?? 0)
     marks.push({
       about: 'rate',
@@ -123,7 +133,7 @@ function motionOddities(video: VideoFacts): Mark[] {
       short: 'rate unknown',
       sentence: 'The file does not say its rate. Correct it before placing the clip.',
     })
-  } else if (!standardRates.some((rate) => equal(rate, video.rate!))) {
+  } else if (!isStandardRate(video.rate)) {
     marks.push({
       about: 'rate',
       short: 'unusual rate',
@@ -132,7 +142,9 @@ function motionOddities(video: VideoFacts): Mark[] {
   }
   if (video.scan === 'interlaced') {
     const order =
-      video.fieldOrder === 'unknown' ? 'field order not stated' : video.fieldOrder!.replace('-', ' field ')
+      video.fieldOrder === null || video.fieldOrder === 'unknown'
+        ? 'field order not stated'
+        : video.fieldOrder.replace('-', ' field ')
     marks.push({
       about: 'scan',
       short: 'fields',
@@ -141,5 +153,3 @@ function motionOddities(video: VideoFacts): Mark[] {
   }
   return marks
 }
-
-const capital = (word: string) => word[0].toUpperCase() + word.slice(1)

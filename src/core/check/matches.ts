@@ -1,15 +1,15 @@
-import { uprightSize } from '../choice/sizes'
+import { type Difference, type DifferenceAbout, differencesOf } from '../format/compare'
 import { type Format, sizeName } from '../format/format'
+import { pictureOf } from '../picture/picture'
+import { uprightSize } from '../picture/turn'
 import { rateName } from '../rate/rate'
-import { equal } from '../rational/rational'
-import { isHdr } from '../reading/colour'
 import type { Reading } from '../reading/reading'
 import { nativeCodecs, soundRate } from '../toll/noted'
-import { pictureOf } from '../toll/picture'
+import { kilohertz, ratio, spaced } from '../words/figures'
 
 /** One property of a clip beside a format's: both in words, and whether they match. Null: nothing is claimed. */
 export interface Match {
-  readonly about: 'size' | 'pixel shape' | 'rate' | 'scan' | 'colour' | 'depth' | 'codec' | 'sound'
+  readonly about: DifferenceAbout | 'codec' | 'sound'
   readonly clip: string
   readonly format: string
   readonly matches: boolean | null
@@ -19,58 +19,55 @@ export interface Match {
 export function matchesOf(reading: Reading, format: Format): Match[] {
   const { video, audio } = reading
   if (!video) return []
-  const size = uprightSize(pictureOf(video))
-  const aspect = (a: { num: number; den: number }) => `${a.num}:${a.den}`
-  const colour = (c: { primaries: string | null; transfer: string | null }) =>
-    [...new Set([c.primaries, c.transfer])].filter(Boolean).join(' / ') || 'not stated'
+  const picture = pictureOf(video)
+  const found = new Map(differencesOf(picture, format).map((difference) => [difference.about, difference]))
+  const size = uprightSize(picture)
   const moving = reading.kind === 'video'
   const { primaries, transfer } = video.colour
+  const line = (about: DifferenceAbout, clip: string, of: string, claimed = true): Match => ({
+    about,
+    clip,
+    format: of,
+    matches: claimed ? !counts(found.get(about)) : null,
+  })
+  const interlaced = video.scan === 'interlaced' && format.scan === 'interlaced'
   const rates = [...new Set(audio.flatMap((sound) => sound.sampleRate ?? []))]
   return [
-    {
-      about: 'size',
-      clip: sizeName(size),
-      format: sizeName(format),
-      matches: size.width === format.width && size.height === format.height,
-    },
-    {
-      about: 'pixel shape',
-      clip: aspect(size.pixelAspect),
-      format: aspect(format.pixelAspect),
-      matches: equal(size.pixelAspect, format.pixelAspect),
-    },
+    line('size', sizeName(size), sizeName(format)),
+    line('pixel shape', ratio(size.pixelAspect), ratio(format.pixelAspect)),
     ...(moving
       ? [
-          {
-            about: 'rate' as const,
-            clip: video.rate ? rateName(video.rate) : 'not known',
-            format: rateName(format.rate),
-            matches: video.rate && equal(video.rate, format.rate),
-          },
-          {
-            about: 'scan' as const,
-            clip: video.scan,
-            format: format.scan,
-            matches: video.scan === 'unknown' ? null : video.scan === format.scan,
-          },
+          line(
+            'rate',
+            video.rate ? rateName(video.rate) : 'not known',
+            rateName(format.rate),
+            video.rate !== null,
+          ),
+          line('scan', video.scan, format.scan, video.scan !== 'unknown'),
         ]
       : []),
-    {
-      about: 'colour',
-      clip: colour(video.colour),
-      format: colour(format.colour),
-      matches:
-        primaries === null && transfer === null
-          ? null
-          : (primaries === null || primaries === format.colour.primaries) &&
-            (transfer === null || isHdr(transfer) === isHdr(format.colour.transfer)),
-    },
-    {
-      about: 'depth',
-      clip: video.bitDepth ? `${video.bitDepth} bit` : 'not stated',
-      format: `${format.colour.bitDepth} bit`,
-      matches: video.bitDepth === null ? null : video.bitDepth <= format.colour.bitDepth,
-    },
+    ...(moving && interlaced && video.fieldOrder && format.fieldOrder
+      ? [
+          line(
+            'field order',
+            spaced(video.fieldOrder),
+            spaced(format.fieldOrder),
+            video.fieldOrder !== 'unknown',
+          ),
+        ]
+      : []),
+    line(
+      'colour',
+      colourText(video.colour),
+      colourText(format.colour),
+      primaries !== null || transfer !== null,
+    ),
+    line(
+      'depth',
+      video.bitDepth ? `${video.bitDepth} bit` : 'not stated',
+      `${format.colour.bitDepth} bit`,
+      video.bitDepth !== null,
+    ),
     ...(moving
       ? [
           {
@@ -85,11 +82,18 @@ export function matchesOf(reading: Reading, format: Format): Match[] {
       ? [
           {
             about: 'sound' as const,
-            clip: rates.map((rate) => `${rate / 1000} kHz`).join(', '),
-            format: `${soundRate / 1000} kHz`,
+            clip: rates.map(kilohertz).join(', '),
+            format: kilohertz(soundRate),
             matches: rates.every((rate) => rate === soundRate),
           },
         ]
       : []),
   ]
 }
+
+/** Another matrix is computed exactly: it is no mismatch. */
+const counts = (difference: Difference | undefined): boolean =>
+  difference !== undefined && !(difference.about === 'colour' && difference.step === 'matrix')
+
+const colourText = ({ primaries, transfer }: { primaries: string | null; transfer: string | null }) =>
+  [...new Set([primaries, transfer])].filter(Boolean).join(' / ') || 'not stated'

@@ -1,19 +1,24 @@
-import { formatOfClip } from '../edit/place'
-import { type Clip, type Doc, type Timeline, formatOf, weightsOf } from '../edit/project'
+import { type Clip } from '../edit/clip'
+import { type Doc, formatOf, weightsOf } from '../edit/project'
+import { formatOfClip } from '../edit/placing'
+import { reframed } from '../edit/reformat'
+import { type Timeline } from '../edit/timeline'
+import { type DifferenceAbout, differencesOf } from '../format/compare'
 import type { Format } from '../format/format'
-import { sameSize } from '../format/format'
-import { equal } from '../rational/rational'
+import { type Picture, pictureOf } from '../picture/picture'
 import type { Toll } from '../toll/charge'
-import { pictureOf } from '../toll/picture'
 import { tollOf } from '../toll/toll'
-import { checkTimeline } from './check'
+import { type Check, checkTimeline } from './check'
+
+/** What a clip is asked about when it is placed: all that a format can take from it. */
+const asked: readonly DifferenceAbout[] = ['size', 'pixel shape', 'rate', 'scan']
 
 /** Both answers to a clip that does not match its timeline, priced. */
 export interface Mismatch {
   readonly clip: Clip
   readonly timelineFormat: Format
   readonly clipFormat: Format
-  readonly differsIn: readonly ('size' | 'pixel shape' | 'rate' | 'scan')[]
+  readonly differsIn: readonly DifferenceAbout[]
   /** Keeping the timeline's format: what the clip pays. */
   readonly kept: { readonly toll: Toll; readonly untouchedShare: number }
   /** Taking the clip's format: what the clip pays even there (a variable rate), and what the timeline comes to. */
@@ -26,43 +31,51 @@ export interface Mismatch {
  */
 export function mismatchOf(doc: Doc, timeline: Timeline, clip: Clip): Mismatch | null {
   const timelineFormat = formatOf(doc, timeline)
-  if (!timelineFormat) return null
-  const clipFormat = formatOfClip(clip, timelineFormat.colour)
   const video = clip.reading?.video
-  if (!clipFormat || !video) return null
-  const differsIn = differences(clipFormat, timelineFormat)
+  if (!timelineFormat || !video) return null
+  const clipFormat = formatOfClip(clip, timelineFormat.colour)
+  if (!clipFormat) return null
+  const picture = pictureOf(video)
+  const differsIn = mismatches(picture, timelineFormat)
   if (differsIn.length === 0) return null
 
-  const picture = pictureOf(video)
-  const tollIn = (format: Format) => tollOf(picture, format, undefined, weightsOf(doc.project))
-  const [kept, taken] = [tollIn(timelineFormat), tollIn(clipFormat)]
-  const before = checkTimeline(doc, timeline)!
-  const after = checkTimeline(doc, { ...timeline, ownFormat: clipFormat })!
-  const seconds = clip.reading!.durationSec ?? 0
-  const addedTo = (check: typeof before, { grade }: Toll) => {
-    // In seconds, since the two formats count frames differently.
-    const placed = (check.frames * timelineFormat.rate.den) / timelineFormat.rate.num
-    const total = placed + seconds
-    return total > 0 ? (placed * check.untouchedShare + (grade === 'free' ? seconds : 0)) / total : 1
-  }
-  const worsened = after.findings.filter((f, i) => f.toll.loss > before.findings[i].toll.loss + 1e-9).length
+  const weights = weightsOf(doc.project)
+  const [kept, taken] = [timelineFormat, clipFormat].map((format) =>
+    tollOf(picture, format, undefined, weights),
+  ) as [Toll, Toll]
+  const { timeline: carried } = reframed(doc, doc, timeline, { ...timeline, ownFormat: clipFormat })
+  const [before, after] = [checkTimeline(doc, timeline), checkTimeline(doc, carried)]
+  const seconds = clip.reading?.durationSec ?? 0
   return {
     clip,
     timelineFormat,
     clipFormat,
     differsIn,
-    kept: { toll: kept, untouchedShare: addedTo(before, kept) },
-    taken: { toll: taken, untouchedShare: addedTo(after, taken), worsened },
+    kept: { toll: kept, untouchedShare: shareWith(before, kept, seconds) },
+    taken: {
+      toll: taken,
+      untouchedShare: shareWith(after, taken, seconds),
+      worsened: worsened(before, after),
+    },
   }
 }
 
-/** What tells two formats apart, each alone. */
-export function differences(a: Format, b: Format): Mismatch['differsIn'] {
-  const sizesDiffer = a.width !== b.width || a.height !== b.height
-  return [
-    ...(sizesDiffer ? (['size'] as const) : []),
-    ...(!equal(a.pixelAspect, b.pixelAspect) && !sameSize(a, b) ? (['pixel shape'] as const) : []),
-    ...(!equal(a.rate, b.rate) ? (['rate'] as const) : []),
-    ...(a.scan !== b.scan ? (['scan'] as const) : []),
-  ]
+/** The properties in which a picture differs from a format and that are asked about. */
+export const mismatches = (picture: Picture, format: Format): DifferenceAbout[] =>
+  differencesOf(picture, format)
+    .map(({ about }) => about)
+    .filter((about) => asked.includes(about))
+
+/** The share of running time that is untouched once a clip is added; in seconds, since formats count frames differently. */
+function shareWith(check: Check | null, { untouched }: Toll, seconds: number): number {
+  const placed = check ? (check.frames * check.format.rate.den) / check.format.rate.num : 0
+  const total = placed + seconds
+  return total > 0 ? (placed * (check?.untouchedShare ?? 1) + (untouched ? seconds : 0)) / total : 1
 }
+
+/** How many placed pictures pay more afterwards. */
+const worsened = (before: Check | null, after: Check | null): number =>
+  (after?.findings ?? []).filter((finding, i) => {
+    const was = before?.findings[i]
+    return was && finding.toll.loss > was.toll.loss + 1e-9
+  }).length

@@ -1,6 +1,6 @@
 import { parseFormat } from '../format/parse'
-import type { Picture } from '../toll/picture'
-import { pictureOfFormat } from '../toll/toll'
+import { type Picture } from '../picture/picture'
+import { pictureOfFormat } from '../format/format'
 import type { Bloc } from './vote'
 
 /** Footage for tests: its format as text, BT.709 and 8 bit, and its share of the running time. */
@@ -15,5 +15,5 @@ export const bloc = (text: string, weight = 10, more: Partial<Picture> = {}): Bl
 export const footage = (text: string): Bloc[] =>
   text.split(', ').map((part) => {
     const [weight, format] = part.split(' ')
-    return bloc(format, Number(weight))
+    return bloc(format!, Number(weight))
   })

@@ -1,11 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { formatText, rec709, sizeText } from '../format/format'
+import { formatText, rec709, sizeText, pictureOfFormat } from '../format/format'
 import { parseFormat } from '../format/parse'
-import { pictureOfFormat } from '../toll/toll'
 import { defaultPolicy } from '../toll/policy'
 import { bloc } from './bloc.fixture'
 import { candidateFormats, commonColour, commonFieldOrder } from './candidates'
-import { uprightSize } from './sizes'
+import { uprightSize } from '../picture/turn'
 import type { Bloc } from './vote'
 
 const format = (text: string) => parseFormat(text)!.format

@@ -1,18 +1,12 @@
-import {
-  type Format,
-  type FormatColour,
-  type FrameSize,
-  formatText,
-  makeFormat,
-  rec709,
-  sizeText,
-} from '../format/format'
+import { type Format, type FormatColour, formatKey, makeFormat, rec709 } from '../format/format'
 import type { Rate } from '../rate/rate'
-import type { FieldOrder } from '../reading/reading'
-import { isHdr } from '../reading/colour'
+import { isHdr } from '../picture/colour'
+import { type FieldOrder } from '../picture/scan'
+import { type FrameSize, sizeKey, square } from '../picture/size'
+import { uprightSize } from '../picture/turn'
 import type { Mains, Policy } from '../toll/policy'
 import { candidateRates, heldRates, rateKey, regionRates } from './rates'
-import { candidateSizes, uprightSize } from './sizes'
+import { candidateSizes } from './sizes'
 import type { Bloc } from './vote'
 import { gatherWeight, holds, mostHeld, weightOf } from './weight'
 
@@ -36,7 +30,7 @@ export function candidateFormats(
   const colour = commonColour(blocs, deliverables)
   const formats = new Map<string, Format>()
   const add = (format: Format) => {
-    if (!formats.has(formatText(format))) formats.set(formatText(format), format)
+    if (!formats.has(formatKey(format))) formats.set(formatKey(format), format)
   }
   if (blocs.length > 0) {
     const sizes = candidateSizes(blocs, deliverables, policy)
@@ -78,12 +72,14 @@ function fieldsOffered(
     ...delivered.map(({ rate }) => rateKey(rate)),
   ])
   const sizes = new Set([
-    '1920x1080',
-    ...footage.map(({ picture }) => sizeText(uprightSize(picture))),
-    ...delivered.map(sizeText),
+    sizeKey(hd),
+    ...footage.map(({ picture }) => sizeKey(uprightSize(picture))),
+    ...delivered.map(sizeKey),
   ])
-  return (size, rate) => rates.has(rateKey(rate)) && sizes.has(sizeText(size))
+  return (size, rate) => rates.has(rateKey(rate)) && sizes.has(sizeKey(size))
 }
+
+const hd: FrameSize = { width: 1920, height: 1080, pixelAspect: square }
 
 /** The field order that most of the interlaced footage has; top first where none says. */
 export function commonFieldOrder(blocs: readonly Bloc[]): FieldOrder {
@@ -96,7 +92,8 @@ export function commonFieldOrder(blocs: readonly Bloc[]): FieldOrder {
 
 /** The colour that most of the footage is in; what is delivered decides before what was shot. */
 export function commonColour(blocs: readonly Bloc[], deliverables: readonly Format[]): FormatColour {
-  if (deliverables.length > 0) return deliverables[0].colour
+  const [first] = deliverables
+  if (first) return first.colour
   const colours = blocs.map(({ picture: { primaries, transfer, bitDepth }, weight }) => ({
     value: {
       // BT.601's primaries are not chosen for a project: BT.709 holds them all but a hair.

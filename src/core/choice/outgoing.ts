@@ -1,14 +1,14 @@
-import { type Format, square } from '../format/format'
+import { type Format, pictureOfFormat } from '../format/format'
 import { equal } from '../rational/rational'
 import type { Rate } from '../rate/rate'
 import type { Charge, Toll } from '../toll/charge'
-import type { Picture } from '../toll/picture'
+import { type Picture } from '../picture/picture'
+import { isUpright, square } from '../picture/size'
+import { plainTreatment, treated } from '../treatment/treatment'
 import type { Mains, Weights } from '../toll/policy'
 import type { TollTable } from '../toll/table'
-import { pictureOfFormat, tollOf } from '../toll/toll'
-import { plainTreatment } from '../toll/treatment'
+import { tollOf } from '../toll/toll'
 import { isForeignRate, rateKey } from './rates'
-import { isUpright } from './sizes'
 
 /** What a timeline loses on its way out, by reason: what is delivered, the screen it is seen on, its fields, the region. */
 export interface OutTerm {
@@ -75,9 +75,10 @@ function carried(format: Format, rate: Rate | null, to: Format, weights: Weights
     ...pictureOfFormat(format),
     ...(rate && !asItRuns ? { rate, scan: 'progressive' as const, fieldOrder: null } : {}),
   }
-  const [fit, fill] = (['fit', 'fill'] as const).map((framing) =>
-    tollOf(picture, to, { ...plainTreatment, framing }, weights),
-  )
+  const [fit, fill] = [
+    tollOf(picture, to, plainTreatment, weights),
+    tollOf(picture, to, treated([{ framing: { mode: { kind: 'fill' } } }]), weights),
+  ]
   const { loss, charges } = fill.loss < fit.loss - 1e-12 ? fill : fit
   return { kind: 'delivery', loss, charges, to }
 }

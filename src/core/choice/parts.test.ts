@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../format/parse'
 import { defaultPolicy } from '../toll/policy'
-import { pictureOfFormat } from '../toll/toll'
+import { pictureOfFormat } from '../format/format'
 import { scoreParts } from './parts'
 import { priceOf } from './rank'
 import type { Bloc } from './vote'
@@ -27,7 +27,7 @@ describe('the parts of a score', () => {
     )
     expect(parts.map((part) => part.kind)).toEqual(['enlarge', 'delivery', 'even-skip'])
     // Half of the time loses 1 − 0.25 · 0.975, nearly all of it to the enlargement.
-    expect(parts[0].value).toBeCloseTo((0.5 * (1 - 0.25 * 0.975) * 0.75) / 0.775, 12)
+    expect(parts[0]!.value).toBeCloseTo((0.5 * (1 - 0.25 * 0.975) * 0.75) / 0.775, 12)
   })
 
   it('add up to the score', () => {

@@ -1,7 +1,8 @@
+import { grades } from '../toll/grade'
 import type { Format } from '../format/format'
 import type { Reading } from '../reading/reading'
-import { type Toll, grades } from '../toll/charge'
-import { type Picture, gatherPictures } from '../toll/picture'
+import { type Toll } from '../toll/charge'
+import { type Picture, gatherPictures } from '../picture/picture'
 import type { TollTable } from '../toll/table'
 
 /** Clips that pay the same in every format. */

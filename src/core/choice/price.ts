@@ -1,5 +1,6 @@
+import { type Grade } from '../toll/grade'
 import type { Format } from '../format/format'
-import { type Grade, type Toll, tollFrom } from '../toll/charge'
+import { type Toll, tollFrom } from '../toll/charge'
 import { type Out, type Pricing, outgoing } from './outgoing'
 import type { Bloc } from './vote'
 

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { formatText } from '../format/format'
+import { formatText, pictureOfFormat } from '../format/format'
 import { parseFormat } from '../format/parse'
 import type { Reading } from '../reading/reading'
-import { pictureOfFormat, tollOf } from '../toll/toll'
+import { tollOf } from '../toll/toll'
 import { defaultPolicy } from '../toll/policy'
 import { priceOf, rank } from './rank'
 import { type Bloc, gatherVotes } from './vote'
@@ -70,8 +70,8 @@ describe('ranking', () => {
     const blocs = [bloc('1920x1080@50p', 60), bloc('1920x1080@25p', 10)]
     expect(order(blocs)[0]).toBe('1920x1080@50p')
     const [first] = rank(blocs, { policy: defaultPolicy, deliverables: [format('1920x1080@50i')] })
-    expect(formatText(first.format)).toMatch(/@(50i|25p)$/)
-    expect(first.reason).toContain('Delivered')
+    expect(formatText(first!.format)).toMatch(/@(50i|25p)$/)
+    expect(first!.reason).toContain('Delivered')
   })
 
   it('offers the field rate of interlaced clips', () => {
@@ -108,8 +108,8 @@ describe('ranking', () => {
           const seconds = blocs.reduce((sum, b) => sum + b.weight, 0)
           const found = priceOf(at, blocs, { policy: defaultPolicy })
           expect(found.score).toBeCloseTo(lost / seconds, 12)
-          const grade = tollOf(blocs[0].picture, format(tried)).grade
-          expect(found.shareByGrade[grade]).toBeGreaterThanOrEqual(blocs[0].weight / seconds - 1e-12)
+          const grade = tollOf(blocs[0]!.picture, format(tried)).grade
+          expect(found.shareByGrade[grade]).toBeGreaterThanOrEqual(blocs[0]!.weight / seconds - 1e-12)
         },
       ),
     )

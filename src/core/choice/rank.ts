@@ -1,12 +1,12 @@
 import { toNumber } from '../rational/rational'
-import { type Format, formatText } from '../format/format'
+import { type Format, formatKey, formatText } from '../format/format'
 import { type Lean, type Mains, type Policy, leaning } from '../toll/policy'
 import { type TollTable, tollTable } from '../toll/table'
 import { candidateFormats } from './candidates'
 import type { Pricing } from './outgoing'
 import { type Price, priceIn } from './price'
 import { reasonFor } from './reason'
-import { isUpright } from './sizes'
+import { isUpright } from '../picture/size'
 import type { Bloc } from './vote'
 
 /** A format with its price for all footage, and why it stands where it stands. */
@@ -57,6 +57,9 @@ export function priceOf(format: Format, blocs: readonly Bloc[], options: RankOpt
   return { ...priceIn(format, blocs, pricing), reason: reasonFor(format, blocs, pricing) }
 }
 
+/** By its name; formats of one name differ in colour or field order. */
+const nameOf = (format: Format) => `${formatText(format)} ${formatKey(format)}`
+
 /** Differences of rounding are none. */
 const beyondDust = (x: number) => (Math.abs(x) < 1e-9 ? 0 : x)
 
@@ -74,6 +77,6 @@ function comparePrices(a: Price, b: Price, lean: Lean): number {
     a.format.width * a.format.height - b.format.width * b.format.height ||
     Number(isUpright(a.format)) - Number(isUpright(b.format)) ||
     toNumber(a.format.rate) - toNumber(b.format.rate) ||
-    (formatText(a.format) < formatText(b.format) ? -1 : 1)
+    (nameOf(a.format) < nameOf(b.format) ? -1 : 1)
   )
 }

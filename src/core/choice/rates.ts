@@ -66,8 +66,11 @@ export function candidateRates(
 const [r25, r50] = [rational(25), rational(50)]
 const [r29, r59] = [rational(30000, 1001), rational(60000, 1001)]
 
+/** Rates, the usual one first. */
+export type RegionRates = readonly [Rate, ...Rate[]]
+
 /** The rates of a mains region, where no footage says another: the region's frames and twice as many. */
-export const regionRates = (mains: Mains | null): readonly Rate[] =>
+export const regionRates = (mains: Mains | null): RegionRates =>
   mains === 50 ? [r25, r50] : mains === 60 ? [r29, r59] : [r25, r29]
 
 const foreign: Record<Mains, readonly Rate[]> = { 50: [r29, rational(30), r59, rational(60)], 60: [r25, r50] }

@@ -1,9 +1,10 @@
+import { runningTime } from '../words/figures'
 import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../format/parse'
 import { type Mains, defaultWeights } from '../toll/policy'
 import { tollTable } from '../toll/table'
 import { bloc } from './bloc.fixture'
-import { reasonFor, runningTime } from './reason'
+import { reasonFor } from './reason'
 import type { Bloc } from './vote'
 
 const format = (text: string) => parseFormat(text)!.format

@@ -1,7 +1,8 @@
+import { percent } from '../words/figures'
 import { type Format, formatName, pixelSizeName } from '../format/format'
 import { rateName, rateWithScan } from '../rate/rate'
 import type { Charge, ChargeKind } from '../toll/charge'
-import { percent, sentence } from '../toll/sentence'
+import { sentence } from '../toll/sentence'
 import type { Out, OutTerm, Pricing } from './outgoing'
 import { type Fare, emptyOut, faresIn } from './price'
 import type { Bloc } from './vote'
@@ -67,8 +68,8 @@ function after(format: Format, outs: readonly Out[], { deliverables, mains }: Pr
       .reduce<OutTerm | null>((worst, term) => (!worst || term.loss > worst.loss ? term : worst), null)
   if (deliverables.length > 0) {
     const worst = dearestOf('delivery')
-    if (!worst || worst.charges.length === 0) return ['Delivered as it is.']
-    return [`Delivered as ${formatName(worst.to!)}: ${worst.charges.map(sentence).join('; ')}.`]
+    if (!worst?.to || worst.charges.length === 0) return ['Delivered as it is.']
+    return [`Delivered as ${formatName(worst.to)}: ${worst.charges.map(sentence).join('; ')}.`]
   }
   const screen = dearestOf('screen')
   return [

@@ -1,26 +1,12 @@
-import { type Format, type FrameSize, sizeText, square } from '../format/format'
-import { isTapeRaster, turned } from '../format/standard'
-import { equal, rational, toNumber } from '../rational/rational'
-import type { Picture } from '../toll/picture'
+import { type Format } from '../format/format'
+import { isTapeRaster } from '../format/standard'
+import { equal } from '../rational/rational'
+import { type Picture } from '../picture/picture'
+import { type FrameSize, isUpright, square, squareSize, sizeKey } from '../picture/size'
+import { turnedSize, uprightSize } from '../picture/turn'
 import type { Policy } from '../toll/policy'
 import type { Bloc } from './vote'
 import { type Held, gatherWeight, holds, weightOf } from './weight'
-
-/** The frame size that a picture fills when it stands upright. */
-export function uprightSize({ width, height, pixelAspect, rotation }: Picture): FrameSize {
-  if (rotation % 180 === 0) return { width, height, pixelAspect }
-  return { width: height, height: width, pixelAspect: rational(pixelAspect.den, pixelAspect.num) }
-}
-
-/** The size of square pixels that shows a stored picture as wide as it is meant: its width to the nearest even number. */
-export function squareSize(size: FrameSize): FrameSize {
-  if (equal(size.pixelAspect, square)) return size
-  const width = Math.max(2, 2 * Math.round((size.width * toNumber(size.pixelAspect)) / 2))
-  return { width, height: size.height, pixelAspect: square }
-}
-
-/** A square picture counts as lying. */
-export const isUpright = (size: FrameSize): boolean => size.height > size.width * toNumber(size.pixelAspect)
 
 const plain = (width: number, height: number): FrameSize => ({ width, height, pixelAspect: square })
 const hd = plain(1920, 1080)
@@ -54,9 +40,9 @@ export function candidateSizes(
   const sizes = new Map<string, FrameSize>()
   const add = ({ width, height, pixelAspect }: FrameSize) => {
     const size = { width, height, pixelAspect }
-    sizes.set(sizeText(size), size)
+    sizes.set(sizeKey(size), size)
   }
-  const inEachWay = (size: FrameSize) => ways.forEach((upright) => add(upright ? turned(size) : size))
+  const inEachWay = (size: FrameSize) => ways.forEach((upright) => add(upright ? turnedSize(size) : size))
 
   inEachWay(hd)
   const larger = blocs.filter(({ picture }) => picture.width * picture.height > hd.width * hd.height)
@@ -65,17 +51,17 @@ export function candidateSizes(
   const offered = ({ value }: Held<FrameSize>) => ways.includes(isUpright(value))
   const squares = gatherWeight(
     blocs.map(({ picture, weight }) => ({ value: uprightSquare(picture), weight })),
-    sizeText,
+    sizeKey,
   ).filter(offered)
   const isUsual = (size: FrameSize) =>
-    usual.some((known) => [sizeText(known), sizeText(turned(known))].includes(sizeText(size)))
+    usual.some((known) => [sizeKey(known), sizeKey(turnedSize(known))].includes(sizeKey(size)))
   for (const held of squares)
     if (holds(held.weight, weight, isUsual(held.value) ? proposes : oddSize)) add(held.value)
 
   // Squeezed as it lies on tape: nobody sets that up while anything else was filmed.
   const stored = gatherWeight(
     blocs.map(({ picture, weight }) => ({ value: uprightSize(picture), weight })),
-    sizeText,
+    sizeKey,
   ).filter(offered)
   for (const { value, weight: held } of stored) {
     const squeezed = !equal(value.pixelAspect, square)
@@ -90,9 +76,9 @@ export function candidateSizes(
   return [...sizes.values()]
 }
 
-/** The square size of a stored picture, then turned as it is shown. */
+/** The square size of a stored picture, then turnedSize as it is shown. */
 function uprightSquare(picture: Picture): FrameSize {
   const size = squareSize(picture)
-  const { width, height, pixelAspect } = picture.rotation % 180 === 0 ? size : turned(size)
+  const { width, height, pixelAspect } = picture.rotation % 180 === 0 ? size : turnedSize(size)
   return { width, height, pixelAspect }
 }

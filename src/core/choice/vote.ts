@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import type { Reading } from '../reading/reading'
-import { type Picture, gatherPictures } from '../toll/picture'
+import type { Reading, VideoFacts } from '../reading/reading'
+import { type Picture, gatherPictures } from '../picture/picture'
 
 /** How much a clip counts when the format is chosen. */
 export const Priority = z.enum(['normal', 'key', 'left-out'])
@@ -32,38 +32,47 @@ export interface Ballot {
   readonly excluded: readonly { readonly id: string; readonly why: Exclusion }[]
 }
 
+/** An elector whose vote counts, with what it counts for. */
+interface Voter {
+  readonly id: string
+  readonly video: VideoFacts
+  readonly seconds: number
+  readonly weight: number
+}
+
 /** Gathers the votes: video clips only, by running time and priority. Stills and sound never decide a format. */
 export function gatherVotes(electors: readonly Elector[]): Ballot {
   const excluded: { id: string; why: Exclusion }[] = []
-  const voting: Elector[] = []
+  const voting: Voter[] = []
   for (const elector of electors) {
-    const why = reasonToExclude(elector.reading, elector.priority)
-    if (why) excluded.push({ id: elector.id, why })
-    else voting.push(elector)
+    const voter = voterOf(elector)
+    if (typeof voter === 'string') excluded.push({ id: elector.id, why: voter })
+    else voting.push(voter)
   }
   const blocs = gatherPictures(
     voting,
-    ({ reading }) => reading!.video,
+    ({ video }) => video,
     (picture): { picture: Picture; ids: string[]; seconds: number; weight: number } => ({
       picture,
       ids: [],
       seconds: 0,
       weight: 0,
     }),
-    (bloc, { id, reading, priority }) => {
+    (bloc, { id, seconds, weight }) => {
       bloc.ids.push(id)
-      bloc.seconds += reading!.durationSec!
-      bloc.weight += reading!.durationSec! * factors[priority]
+      bloc.seconds += seconds
+      bloc.weight += weight
     },
   )
   return { blocs, excluded }
 }
 
-function reasonToExclude(reading: Reading | null, priority: Priority): Exclusion | null {
+function voterOf({ id, reading, priority }: Elector): Voter | Exclusion {
   if (!reading) return 'not-read'
   if (reading.kind === 'still') return 'still'
   if (reading.kind === 'audio' || !reading.video) return 'sound'
   if (priority === 'left-out') return 'left-out'
   if (!reading.video.rate) return 'not-read'
-  return reading.durationSec ? null : 'no-duration'
+  const { video, durationSec: seconds } = reading
+  return seconds ? { id, video, seconds, weight: seconds * factors[priority] } : 'no-duration'
 }

@@ -1,7 +1,10 @@
+import { type Card } from './clip'
 import { type Format, formatName } from '../format/format'
 import type { Habits } from './habits'
 import { setProjectFormat } from './operations'
-import { type Card, type Doc, newProject } from './project'
+import { deliverableOf } from './deliverable'
+import type { Draft } from './draft'
+import { type Doc, newProject } from './project'
 
 /** What a project begins with. */
 export interface Beginning {
@@ -24,7 +27,7 @@ export function begin(id: string, at: string, { name, delivery, decided, habits,
       card: card ?? project.card,
       mains: habits?.mains ?? project.mains,
       onMismatch: habits?.onMismatch ?? project.onMismatch,
-      deliverables: delivery ? [delivery] : [],
+      deliverables: delivery ? [deliverableOf('delivery-1', formatName(delivery), delivery)] : [],
     },
     clips: {},
     timelines: {},
@@ -32,7 +35,7 @@ export function begin(id: string, at: string, { name, delivery, decided, habits,
   }
   if (delivery && decided) {
     const reason = `Worked in as it is delivered, ${formatName(delivery)}; no footage was weighed yet.`
-    setProjectFormat(doc, { at, setBy: 'delivery', format: delivery, reason })
+    setProjectFormat(doc as Draft<Doc>, { at, setBy: 'delivery', format: delivery, reason })
   }
   return doc
 }

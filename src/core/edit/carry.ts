@@ -1,19 +1,28 @@
-import { type Rational, equal, multiply, rational, roundHalfUp } from '../rational/rational'
+import {
+  type Rational,
+  divide,
+  equal,
+  multiply,
+  rational,
+  roundHalfUp,
+  subtract,
+  toNumber,
+} from '../rational/rational'
 import type { Rate } from '../rate/rate'
-import type { Placement } from './project'
+import type { Placement } from './timeline'
 
 /** The frame at rate `to` that lies at the time of frame `f` at rate `from`, rounded half up. */
 export const carryFrame = (f: number, from: Rate, to: Rate): number =>
-  roundHalfUp(multiply(rational(f), multiply(to, rational(from.den, from.num))))
+  roundHalfUp(multiply(rational(f), divide(to, from)))
 
-/** How far a carried boundary lies from its time, in milliseconds; later is positive. */
-export function driftMs(f: number, from: Rate, to: Rate): number {
-  return 1000 * ((carryFrame(f, from, to) * to.den) / to.num - (f * from.den) / from.num)
-}
+/** How far a frame of one rate lies from a frame of another, in milliseconds; later is positive. */
+export const driftMs = (carried: number, to: Rate, f: number, from: Rate): number =>
+  1000 * toNumber(subtract(divide(rational(carried), to), divide(rational(f), from)))
 
 /**
  * Carries placements to another rate. Boundaries are rounded, not lengths: butt cuts stay butted, nothing overlaps,
- * and no placement gets shorter than a frame. In-points stay in source time.
+ * and no placement gets shorter than a frame; what that pushes returns to its own frame as soon as there is room. In-points
+ * stay in source time.
  * @param placements in order of their start
  */
 export function carryPlacements(placements: readonly Placement[], from: Rate, to: Rate): Placement[] {
@@ -25,6 +34,40 @@ export function carryPlacements(placements: readonly Placement[], from: Rate, to
     free = end
     return { ...p, start, length: end - start }
   })
+}
+
+/** Where a boundary of the cut came to lie. */
+export interface CarriedBoundary {
+  readonly frame: number
+  readonly carried: number
+  /** Later is positive. */
+  readonly driftMs: number
+  /** Not on the frame nearest to its time, since a placement before it is kept at one frame. */
+  readonly pushed: boolean
+}
+
+/** The boundaries of placements as they came out of being carried, each once, in order. */
+export function carriedBoundaries(
+  before: readonly Placement[],
+  after: readonly Placement[],
+  from: Rate,
+  to: Rate,
+): CarriedBoundary[] {
+  const found = new Map<string, CarriedBoundary>()
+  const add = (frame: number, carried: number) =>
+    found.set(`${frame} ${carried}`, {
+      frame,
+      carried,
+      driftMs: driftMs(carried, to, frame, from),
+      pushed: carried !== carryFrame(frame, from, to),
+    })
+  before.forEach((p, i) => {
+    const q = after[i]
+    if (!q) return
+    add(p.start, q.start)
+    add(p.start + p.length, q.start + q.length)
+  })
+  return [...found.values()].sort((a, b) => a.frame - b.frame || a.carried - b.carried)
 }
 
 /** How many frames of a timeline a time in the source lasts, at least one; halves upwards. */

@@ -1,8 +1,9 @@
+import { type Clip } from './clip'
 import { parseFormat } from '../format/parse'
 import type { Reading } from '../reading/reading'
 import { stillReading } from '../reading/still/still'
 import { rational } from '../rational/rational'
-import { type Clip, type Doc, newProject } from './project'
+import { type Doc, newProject } from './project'
 
 /** A video clip for tests: its format as text, and how long it lasts. */
 export function aVideo(id: string, format: string, seconds: number): Clip {

@@ -6,11 +6,7 @@ import { rational } from '../rational/rational'
 import { aDoc, aVideo } from './doc.fixture'
 import { carryFrame, carryPlacements, driftMs } from './carry'
 import {
-  append,
-  movePlacement,
-  newTimeline,
   addTimeline,
-  proposeName,
   removePlacements,
   renameTimeline,
   setProjectFormat,
@@ -18,7 +14,8 @@ import {
   takeOut,
 } from './operations'
 import { originWords } from '../exchange/log'
-import { formatOfClip, placementOf } from './place'
+import { append, formatOfClip, movePlacement, newTimeline, placementOf } from './placing'
+import { proposeName } from './reformat'
 import { formatOf } from './project'
 
 const uhd25 = makeFormat({ width: 3840, height: 2160 }, rational(25))
@@ -41,12 +38,12 @@ function placed() {
   append(
     doc,
     't1',
-    ['hall', 'bell', 'pour'].map((id) => placementOf(doc.clips[id], uhd25, `p-${id}`)),
+    ['hall', 'bell', 'pour'].map((id) => placementOf(doc.clips[id]!, uhd25, `p-${id}`)),
   )
   return doc
 }
 const spans = (doc: ReturnType<typeof placed>) =>
-  doc.timelines.t1.tracks[0].placements.map((p) => [p.clipId, p.start, p.length])
+  doc.timelines.t1!.tracks[0]!.placements.map((p) => [p.clipId, p.start, p.length])
 
 describe('placing', () => {
   it('puts clips butt to butt for as long as they last', () => {
@@ -101,7 +98,7 @@ describe('formats of project and timelines', () => {
     const doc = placed()
     setProjectFormat(doc, decision(hd50))
     expect(doc.project.decisions).toHaveLength(2)
-    expect(formatOf(doc, doc.timelines.t1)).toEqual(hd50)
+    expect(formatOf(doc, doc.timelines.t1!)).toEqual(hd50)
     expect(spans(doc)).toEqual([
       ['hall', 0, 600],
       ['bell', 600, 200],
@@ -113,7 +110,7 @@ describe('formats of project and timelines', () => {
     const doc = placed()
     setTimelineFormat(doc, 't1', hd50)
     setProjectFormat(doc, decision(makeFormat({ width: 1920, height: 1080 }, rational(24))))
-    expect(formatOf(doc, doc.timelines.t1)).toEqual(hd50)
+    expect(formatOf(doc, doc.timelines.t1!)).toEqual(hd50)
     expect(spans(doc)[1]).toEqual(['bell', 600, 200])
     setTimelineFormat(doc, 't1', null)
     expect(spans(doc)[1]).toEqual(['bell', 288, 96])
@@ -122,11 +119,11 @@ describe('formats of project and timelines', () => {
   it('say from what they came', () => {
     const doc = placed()
     setTimelineFormat(doc, 't1', hd50, { setBy: 'clip', clip: 'bell.mp4' })
-    expect(originWords(doc.timelines.t1.formatOrigin!)).toBe('taken from bell.mp4')
+    expect(originWords(doc.timelines.t1!.formatOrigin!)).toBe('taken from bell.mp4')
     setTimelineFormat(doc, 't1', hd50, { setBy: 'typed', clip: null })
-    expect(originWords(doc.timelines.t1.formatOrigin!)).toBe('typed')
+    expect(originWords(doc.timelines.t1!.formatOrigin!)).toBe('typed')
     setTimelineFormat(doc, 't1', null, { setBy: 'typed', clip: null })
-    expect(doc.timelines.t1.formatOrigin).toBeNull()
+    expect(doc.timelines.t1!.formatOrigin).toBeNull()
   })
 
   it('propose a name that is not taken', () => {
@@ -149,11 +146,11 @@ describe('the name of a timeline', () => {
       'Cut 1920×1080 · 50p',
     ])
     setProjectFormat(doc, decision(hd50))
-    expect(doc.timelines.t2.name).toBe('Cut 1920×1080 · 50p (2)')
+    expect(doc.timelines.t2!.name).toBe('Cut 1920×1080 · 50p (2)')
     renameTimeline(doc, 't2', 'Festival cut')
     setProjectFormat(doc, decision(uhd25))
-    expect(doc.timelines.t2.name).toBe('Festival cut')
-    expect(doc.timelines.t1.name).toBe('Main cut')
+    expect(doc.timelines.t2!.name).toBe('Festival cut')
+    expect(doc.timelines.t1!.name).toBe('Main cut')
   })
 })
 
@@ -173,18 +170,18 @@ describe('carrying a cut to another rate', () => {
         rate,
         (lengths, from, to) => {
           const doc = placed()
-          const pattern = doc.timelines.t1.tracks[0].placements[0]
+          const pattern = doc.timelines.t1!.tracks[0]!.placements[0]
           let start = 0
           const before = lengths.map((length) => {
             const placement = { ...pattern, start, length }
             start += length
             return placement
           })
-          const after = carryPlacements(before, from, to)
+          const after = carryPlacements(before!, from, to)
           after.forEach((p, i) => {
             expect(p.length).toBeGreaterThanOrEqual(1)
-            if (i > 0) expect(p.start).toBe(after[i - 1].start + after[i - 1].length)
-            expect(Math.abs(driftMs(before[i].start, from, to))).toBeLessThanOrEqual(
+            if (i > 0) expect(p.start).toBe(after[i - 1]!.start + after[i - 1]!.length)
+            expect(Math.abs(driftMs(before[i]!.start, from, to))).toBeLessThanOrEqual(
               (500 * to.den) / to.num + 1e-6,
             )
           })

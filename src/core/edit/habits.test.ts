@@ -45,7 +45,7 @@ describe('a file of own formats', () => {
     ['{"kind":"yard-tally-formats","version":7,"formats":[]}', /version 7/],
     ['{"kind":"yard-tally-formats","version":1,"formats":[{"name":"x"}]}', /damaged at formats\.0\.format/],
     [
-      writeFormatFile([{ name: 'odd', format: { ...own[0].format, height: 1079 } }]),
+      writeFormatFile([{ name: 'odd', format: { ...own[0]!.format, height: 1079 } }]),
       /“odd” cannot be used: .*odd side/,
     ],
   ])('is refused with the reason: %s', (text, reason) => {

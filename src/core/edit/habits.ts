@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Format } from '../format/format'
 import { Mains } from '../toll/policy'
-import { regionRates } from '../choice/rates'
+import { type RegionRates, regionRates } from '../choice/rates'
 import { type Rate, standardRates } from '../rate/rate'
 import { Rational, equal, rational, toNumber } from '../rational/rational'
 
@@ -24,12 +24,12 @@ export type Habits = z.infer<typeof Habits>
 
 export const defaultHabits: Habits = Habits.parse({})
 
-const byMains: Record<Mains, readonly Rate[]> = {
+const byMains: Record<Mains, RegionRates> = {
   50: [rational(25), rational(50), rational(100)],
   60: [rational(30000, 1001), rational(60000, 1001), rational(24000, 1001), rational(120000, 1001)],
 }
 
-const inRegion = (mains: Mains | null): readonly Rate[] => (mains ? byMains[mains] : regionRates(null))
+const inRegion = (mains: Mains | null): RegionRates => (mains ? byMains[mains] : regionRates(null))
 
 /** The rate that a new project begins with. */
 export const usualRate = ({ rate, mains }: Habits): Rate => rate ?? inRegion(mains)[0]

@@ -1,14 +1,11 @@
 import { z } from 'zod'
-import { Clip, type Doc, LeftAside, type Placement, Project, Timeline, newProject } from './project'
-import { timelineNonsense } from './sense'
-
-/** The rows of a project as they were stored, whatever they hold. */
-export interface StoredRows {
-  readonly project: unknown
-  readonly clips: readonly unknown[]
-  readonly timelines: readonly unknown[]
-  readonly leftAside: readonly unknown[]
-}
+import { equal } from '../rational/rational'
+import { Clip, LeftAside } from './clip'
+import type { StoredRows } from './migrate'
+import { type Doc, Project, formatOf, newProject } from './project'
+import { reframed } from './reformat'
+import { lostSource, showsTimeline, timelineNonsense } from './sense'
+import { type Placement, Timeline } from './timeline'
 
 /** A stored part that cannot be read any more: kept as it was, with the reason. */
 export interface PutAside {
@@ -30,8 +27,12 @@ const text = (row: unknown, key: string): string | null => {
 }
 
 /** Where a row departs from its schema: `reading.video.rate: a rate is more than 0`. */
-export const departure = ({ issues: [{ path, message }] }: z.ZodError): string =>
-  `${path.map(String).join('.') || 'the whole of it'}: ${message}`
+export function departure({ issues }: z.ZodError): string {
+  const [first] = issues
+  return first
+    ? `${first.path.map(String).join('.') || 'the whole of it'}: ${first.message}`
+    : 'it cannot be read'
+}
 
 /**
  * Reads stored rows into a document. A clip or a timeline that does not pass its schema, or whose names lead nowhere, is put
@@ -40,32 +41,26 @@ export const departure = ({ issues: [{ path, message }] }: z.ZodError): string =
  */
 export function mend(stored: StoredRows): Mended | null {
   const putAside: PutAside[] = []
-  const read = <T extends { id: string }>(
-    what: PutAside['what'],
-    rows: readonly unknown[],
-    schema: z.ZodType<T>,
-    wrong: (value: T) => string | null = () => null,
-  ): Record<string, T> => {
-    const kept: Record<string, T> = {}
-    for (const row of rows) {
-      const parsed = schema.safeParse(row)
-      const why = parsed.success ? wrong(parsed.data) : departure(parsed.error)
-      if (why === null && parsed.success) kept[parsed.data.id] = parsed.data
-      else putAside.push({ what, name: text(row, 'name') ?? text(row, 'id') ?? 'nameless', why: why!, row })
-    }
-    return kept
-  }
   const project = mendProject(stored.project, putAside)
   if (!project) return null
-  const clips = read('clip', stored.clips, Clip)
-  const withoutLost = stored.timelines.map((row) => withoutLostClips(row, clips, putAside))
-  const timelines = read('timeline', withoutLost, Timeline, (timeline) => timelineNonsense(timeline, clips))
-  const leftAside = read('left-aside', stored.leftAside, LeftAside)
+  const clips = read('clip', stored.clips, Clip, putAside)
+  const all = read('timeline', stored.timelines, Timeline, putAside)
+  const leftAside = read('left-aside', stored.leftAside, LeftAside, putAside)
+  const timelines: Record<string, Timeline> = {}
+  for (const timeline of Object.values(all)) {
+    const mended = mendTimeline(timeline, { project, clips, timelines: all, leftAside }, putAside)
+    if (mended) timelines[timeline.id] = mended
+  }
   const doc: Doc = {
     project: {
       ...project,
       clipOrder: agreeing(project.clipOrder, clips),
       timelineOrder: agreeing(project.timelineOrder, timelines),
+      deliverables: project.deliverables.map((one) =>
+        one.timelineId !== null && !Object.hasOwn(timelines, one.timelineId)
+          ? { ...one, timelineId: null }
+          : one,
+      ),
     },
     clips,
     timelines,
@@ -74,20 +69,57 @@ export function mend(stored: StoredRows): Mended | null {
   return { doc, putAside }
 }
 
-/** A timeline without the placements of clips that are not there any more; as it was, it is put aside. */
-function withoutLostClips(row: unknown, clips: Record<string, Clip>, putAside: PutAside[]): unknown {
-  const parsed = Timeline.safeParse(row)
-  if (!parsed.success) return row
-  const { name, tracks } = parsed.data
-  const isThere = ({ clipId }: Placement) => Object.hasOwn(clips, clipId)
-  const lost = tracks.flatMap(({ placements }) => placements.filter((one) => !isThere(one))).length
-  if (lost === 0) return row
-  const why = `${lost} of its placements are of clips that cannot be read; the others stay where they are`
-  putAside.push({ what: 'timeline', name, why, row })
-  return {
-    ...parsed.data,
-    tracks: tracks.map((track) => ({ ...track, placements: track.placements.filter(isThere) })),
+function read<T extends { readonly id: string }>(
+  what: PutAside['what'],
+  rows: readonly unknown[],
+  schema: z.ZodType<T>,
+  putAside: PutAside[],
+): Record<string, T> {
+  const kept: Record<string, T> = {}
+  for (const row of rows) {
+    const parsed = schema.safeParse(row)
+    if (parsed.success) kept[parsed.data.id] = parsed.data
+    else {
+      const name = text(row, 'name') ?? text(row, 'id') ?? 'nameless'
+      putAside.push({ what, name, why: departure(parsed.error), row })
+    }
   }
+  return kept
+}
+
+/**
+ * A timeline as it can be opened: without the placements of what is not there any more, its frames at the rate of its format.
+ * As it was, it is put aside, with the reason.
+ */
+function mendTimeline(timeline: Timeline, doc: Doc, putAside: PutAside[]): Timeline | null {
+  const aside = (why: string) => putAside.push({ what: 'timeline', name: timeline.name, why, row: timeline })
+  let mended = timeline
+  const isThere = (placement: Placement) =>
+    lostSource(placement, doc) === null &&
+    !(
+      placement.source.kind === 'timeline' &&
+      (placement.source.timelineId === timeline.id ||
+        showsTimeline(doc, placement.source.timelineId, timeline.id))
+    )
+  const lost = timeline.tracks.flatMap(({ placements }) => placements.filter((p) => !isThere(p))).length
+  if (lost > 0) {
+    aside(`${lost} of its placements are of clips that cannot be read; the others stay where they are`)
+    const tracks = timeline.tracks.map((track) => ({
+      ...track,
+      placements: track.placements.filter(isThere),
+    }))
+    mended = { ...timeline, tracks }
+  }
+  const format = formatOf(doc, mended)
+  if (format && !mended.rate) mended = { ...mended, rate: format.rate }
+  else if (format && mended.rate && !equal(format.rate, mended.rate)) {
+    aside('its frames were counted at another rate than its format has; its cut was carried')
+    mended = reframed(doc, doc, mended).timeline
+  }
+  const why = timelineNonsense(mended, doc)
+  if (why === null) return mended
+  aside(why)
+  return null
 }
 
 /** An order that lists what is there, each once; what was not listed comes last. */

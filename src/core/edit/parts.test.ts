@@ -1,3 +1,4 @@
+import { type Clip } from './clip'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { rational, toNumber } from '../rational/rational'
@@ -12,7 +13,7 @@ import {
   takeApart,
   timesPlaced,
 } from './parts'
-import type { Clip, Doc } from './project'
+import type { Doc } from './project'
 
 interface Recorded {
   readonly at?: string
@@ -83,7 +84,7 @@ describe('a recording split over files', () => {
     expect(partAt(clip, 59.9)).toMatchObject({ part: { name: 'A000.mp4' }, seconds: 59.9 })
     expect(partAt(clip, 60)).toMatchObject({ part: { name: 'A001.mp4' }, seconds: 0 })
     expect(partAt(clip, 500)).toMatchObject({ part: { name: 'A002.mp4' } })
-    expect(partAt(run[0], 3)).toBeNull()
+    expect(partAt(run[0]!, 3)).toBeNull()
   })
 })
 
@@ -93,7 +94,7 @@ describe('numbered stills', () => {
     fc.assert(
       fc.property(fc.shuffledSubarray([7, 8, 9, 10, 11], { minLength: 5 }), (order) => {
         const [run] = stillSequences(order.map((n) => still(`strike_${String(n).padStart(4, '0')}.png`)))
-        expect(run.map((clip) => clip.name)).toEqual(
+        expect(run!.map((clip) => clip.name)).toEqual(
           [7, 8, 9, 10, 11].map((n) => `strike_${String(n).padStart(4, '0')}.png`),
         )
       }),
@@ -127,7 +128,7 @@ describe('joined clips in a project', () => {
     const doc = begun()
     const before = structuredClone(doc)
     const [run] = splitRecordings(Object.values(doc.clips))
-    putTogether(doc, joinRecording(run, 'whole'))
+    putTogether(doc, joinRecording(run!, 'whole'))
     expect(doc.project.clipOrder).toEqual(['hall', 'whole', 'title'])
     expect(Object.keys(doc.clips).sort()).toEqual(['hall', 'title', 'whole'])
     takeApart(doc, 'whole')
@@ -137,7 +138,7 @@ describe('joined clips in a project', () => {
   it('stay together while they are placed', () => {
     const doc = begun()
     const [run] = splitRecordings(Object.values(doc.clips))
-    putTogether(doc, joinRecording(run, 'whole'))
+    putTogether(doc, joinRecording(run!, 'whole'))
     doc.timelines.t = {
       id: 't',
       name: 'Main cut',
@@ -148,6 +149,6 @@ describe('joined clips in a project', () => {
     }
     expect(timesPlaced(doc, 'whole')).toBe(1)
     takeApart(doc, 'whole')
-    expect(doc.clips.whole.parts).toHaveLength(2)
+    expect(doc.clips.whole!.parts).toHaveLength(2)
   })
 })

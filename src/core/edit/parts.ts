@@ -1,8 +1,13 @@
+import { present } from '../assert'
+import type { FrameTimes } from '../reading/frame-times'
+import { type Clip, type Part } from './clip'
+import type { Draft } from './draft'
+import { clipIdOf, placementsIn } from './timeline'
 import { timecodeToFrame } from '../rate/timecode'
 import { type Rate, rateName } from '../rate/rate'
-import { toNumber } from '../rational/rational'
-import type { Reading } from '../reading/reading'
-import type { Clip, Doc, Part } from './project'
+import { equal, toNumber } from '../rational/rational'
+import type { Reading, VideoFacts } from '../reading/reading'
+import type { Doc } from './project'
 
 /** Clips that lie in several files: recordings that a camera split, and numbered stills. */
 
@@ -49,7 +54,7 @@ function numberedRuns(clips: readonly Clip[], keyOf: (clip: Clip) => string | nu
     group.sort((a, b) => a.number - b.number)
     let run: Clip[] = []
     group.forEach(({ clip, number }, i) => {
-      if (i > 0 && number === group[i - 1].number + 1) run.push(clip)
+      if (i > 0 && number === (group[i - 1]?.number ?? NaN) + 1) run.push(clip)
       else {
         if (run.length > 1) runs.push(run)
         run = [clip]
@@ -95,11 +100,13 @@ function meets(before: Reading, after: Reading): boolean {
 function codesMeet(before: Reading, after: Reading): boolean | null {
   const { timecode: first, video } = before
   const { timecode: second } = after
-  if (!first || !second || !video?.rate || !video.frameCount) return null
-  const frames = [first, second].map((code) => timecodeToFrame(code.start, video.rate!, code.dropFrame))
-  if (frames[0] === null || frames[1] === null) return null
-  const perDay = Math.round(toNumber(video.rate)) * secondsOfDay
-  const gap = (((frames[1] - frames[0] - video.frameCount) % perDay) + perDay) % perDay
+  const rate = video?.rate
+  if (!first || !second || !rate || !video.frameCount) return null
+  const from = timecodeToFrame(first.start, rate, first.dropFrame)
+  const to = timecodeToFrame(second.start, rate, second.dropFrame)
+  if (from === null || to === null) return null
+  const perDay = Math.round(toNumber(rate)) * secondsOfDay
+  const gap = (((to - from - video.frameCount) % perDay) + perDay) % perDay
   return gap <= 1 || gap >= perDay - 1
 }
 
@@ -127,7 +134,7 @@ export function splitRecordings(clips: readonly Clip[]): Clip[][] {
     }
     for (const clip of run) {
       const last = chain.at(-1)
-      if (taken.has(clip.id) || (last && !meets(last.reading!, clip.reading!))) close()
+      if (taken.has(clip.id) || (last?.reading && clip.reading && !meets(last.reading, clip.reading))) close()
       if (!taken.has(clip.id)) chain.push(clip)
     }
     close()
@@ -158,52 +165,66 @@ const partOf = (clip: Clip): Part => ({
   sizeBytes: clip.sizeBytes,
   hash: clip.hash,
   source: clip.source,
-  reading: clip.reading!,
+  reading: present(clip.reading, 'only what was read is joined'),
   origins: clip.origins,
+  frameTimes: clip.frameTimes,
 })
 
+/** Clips that become one: never none. */
+type Several = readonly [Clip, ...Clip[]]
+const several = (clips: readonly Clip[]): Several => {
+  const [first, ...rest] = clips
+  return [present(first, 'a clip is joined out of at least one'), ...rest]
+}
+const readingOf = ({ reading }: Clip): Reading => present(reading, 'only what was read is joined')
+const videoOf = (clip: Clip): VideoFacts => present(readingOf(clip).video, 'only pictures are joined')
+
 /** One clip out of several, in order; its facts are those of the first, its length that of all. */
-function joined(clips: readonly Clip[], id: string, reading: Reading, message: string): Clip {
+function joined(clips: Several, id: string, reading: Reading, message: string): Clip {
   const [first] = clips
+  const varies = reading.kind === 'video' && reading.video?.rateMode === 'variable'
   return {
     ...first,
     id,
     name: clips.length > 1 ? `${first.name} +${clips.length - 1}` : first.name,
     sizeBytes: clips.reduce((sum, clip) => sum + clip.sizeBytes, 0),
     hash: null,
+    frameTimes: varies ? joinedTimes(clips) : null,
     reading: { ...reading, notes: [...reading.notes, { code: 'joined', message }] },
     parts: clips.map(partOf),
   }
 }
 
 /** A recording out of the files that a camera split it into. */
-export function joinRecording(clips: readonly Clip[], id: string): Clip {
-  const [{ reading: first, name }] = clips
-  const sum = (of: (reading: Reading) => number | null) =>
-    clips.reduce<number | null>((total, { reading }) => {
-      const value = of(reading!)
+export function joinRecording(files: readonly Clip[], id: string): Clip {
+  const clips = several(files)
+  const sum = (of: (clip: Clip) => number | null) =>
+    clips.reduce<number | null>((total, clip) => {
+      const value = of(clip)
       return total === null || value === null ? null : total + value
     }, 0)
   const reading: Reading = {
-    ...first!,
-    sizeBytes: sum((r) => r.sizeBytes)!,
-    durationSec: sum((r) => r.durationSec),
-    video: { ...first!.video!, frameCount: sum((r) => r.video!.frameCount) },
+    ...readingOf(clips[0]),
+    sizeBytes: sum((clip) => readingOf(clip).sizeBytes) ?? 0,
+    durationSec: sum((clip) => readingOf(clip).durationSec),
+    video: { ...videoOf(clips[0]), frameCount: sum((clip) => videoOf(clip).frameCount) },
   }
-  const last = clips.at(-1)!.name
-  return joined(clips, id, reading, `One recording in ${clips.length} files, ${name} to ${last}.`)
+  const message = `One recording in ${clips.length} files, ${fromTo(clips)}.`
+  return joined(clips, id, reading, message)
 }
 
+const fromTo = (clips: Several) => `${clips[0].name} to ${(clips.at(-1) ?? clips[0]).name}`
+
 /** A clip out of numbered stills, one a frame. */
-export function joinStills(clips: readonly Clip[], id: string, rate: Rate): Clip {
-  const [{ reading: first, name }] = clips
+export function joinStills(stills: readonly Clip[], id: string, rate: Rate): Clip {
+  const clips = several(stills)
   const reading: Reading = {
-    ...first!,
+    ...readingOf(clips[0]),
     kind: 'video',
     sizeBytes: clips.reduce((total, clip) => total + clip.sizeBytes, 0),
     durationSec: clips.length / toNumber(rate),
     video: {
-      ...first!.video!,
+      ...videoOf(clips[0]),
       rate,
       rateMode: 'constant',
       frameCount: clips.length,
@@ -211,35 +232,32 @@ export function joinStills(clips: readonly Clip[], id: string, rate: Rate): Clip
       fieldOrder: null,
     },
   }
-  const last = clips.at(-1)!.name
-  const message = `${clips.length} numbered stills, ${name} to ${last}, at ${rateName(rate)} frames a second.`
+  const message = `${clips.length} numbered stills, ${fromTo(clips)}, at ${rateName(rate)} frames a second.`
   return joined(clips, id, reading, message)
 }
 
 /** Puts a joined clip where the first of its files stood, and takes the files out. */
-export function putTogether(doc: Doc, clip: Clip): void {
+export function putTogether(doc: Draft<Doc>, clip: Clip): void {
   const parts = new Set(clip.parts.map((part) => part.id))
   const at = doc.project.clipOrder.findIndex((id) => parts.has(id))
   for (const id of parts) delete doc.clips[id]
   doc.project.clipOrder = doc.project.clipOrder.flatMap((id, i) =>
     i === at ? [clip.id] : parts.has(id) ? [] : [id],
   )
-  doc.clips[clip.id] = clip
+  doc.clips[clip.id] = clip as Draft<Clip>
 }
 
 /** How often a clip is placed: what is placed cannot be taken apart. */
 export const timesPlaced = (doc: Doc, clipId: string): number =>
   Object.values(doc.timelines).reduce(
-    (count, { tracks }) =>
-      count +
-      tracks.reduce((n, { placements }) => n + placements.filter((p) => p.clipId === clipId).length, 0),
+    (count, timeline) => count + placementsIn(timeline).filter((p) => clipIdOf(p) === clipId).length,
     0,
   )
 
 /** Takes a joined clip apart into its files, each a clip again where it stood. */
-export function takeApart(doc: Doc, clipId: string): void {
-  const clip = doc.clips[clipId]
-  if (!clip || clip.parts.length === 0 || timesPlaced(doc, clipId) > 0) return
+export function takeApart(doc: Draft<Doc>, clipId: string): void {
+  const clip = doc.clips[clipId] as Clip | undefined
+  if (!clip || clip.parts.length === 0 || timesPlaced(doc as Doc, clipId) > 0) return
   const singles = clip.parts.map((part): Clip => ({
     ...clip,
     ...part,
@@ -252,23 +270,42 @@ export function takeApart(doc: Doc, clipId: string): void {
     id === clipId ? singles.map((single) => single.id) : [id],
   )
   delete doc.clips[clipId]
-  for (const single of singles) doc.clips[single.id] = single
+  for (const single of singles) doc.clips[single.id] = single as Draft<Clip>
 }
 
-/** Where a moment of a clip lies: in which of its files, and at which second of it. The clip itself where it is one file. */
-export function partAt(clip: Clip, seconds: number): { part: Part; seconds: number } | null {
-  let left = seconds
-  const isStills = clip.parts[0]?.reading.kind === 'still'
-  const rate = (clip.claimed ?? clip.reading)?.video?.rate
-  if (isStills) {
-    const index = rate ? Math.floor(seconds * toNumber(rate) + 1e-6) : 0
-    const part = clip.parts[Math.max(0, Math.min(clip.parts.length - 1, index))]
-    return part ? { part, seconds: 0 } : null
-  }
+/** How many frames a file of a clip holds; a still is one. */
+const framesIn = ({ reading, frameTimes }: Part): number => {
+  if (reading.kind === 'still') return 1
+  const rate = reading.video?.rate
+  return (
+    frameTimes?.presentationTimes.length ??
+    reading.video?.frameCount ??
+    (rate && reading.durationSec ? Math.round(reading.durationSec * toNumber(rate)) : Infinity)
+  )
+}
+
+/** Where a frame of a clip lies: in which of its files, and the how manieth it is there. Null where the clip is one file. */
+export function partAt(clip: Clip, index: number): { part: Part; index: number } | null {
+  let left = Math.max(0, index)
   for (const [i, part] of clip.parts.entries()) {
-    const lasts = part.reading.durationSec ?? Infinity
-    if (left < lasts || i === clip.parts.length - 1) return { part, seconds: left }
-    left -= lasts
+    const frames = framesIn(part)
+    if (left < frames) return { part, index: left }
+    if (i === clip.parts.length - 1) return { part, index: Math.max(0, frames - 1) }
+    left -= frames
   }
   return null
+}
+
+/** The frame times of several files one after the other; null where none varies, and where their clocks differ. */
+function joinedTimes(clips: readonly Clip[]): FrameTimes | null {
+  const clock = clips.find(({ frameTimes }) => frameTimes)?.frameTimes?.clock
+  if (!clock) return null
+  const presentationTimes: number[] = []
+  let end = 0
+  for (const { frameTimes } of clips) {
+    if (!frameTimes || !equal(frameTimes.clock, clock)) return null
+    for (const time of frameTimes.presentationTimes) presentationTimes.push(end + time)
+    end += frameTimes.end
+  }
+  return { clock, presentationTimes, end }
 }

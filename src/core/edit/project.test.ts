@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { LeftAside, placeOf } from './project'
+import { LeftAside, placeOf } from './clip'
 
 it.each([
   ['', 'constructor'],

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { aDoc, aStill, aVideo } from '../edit/doc.fixture'
-import { addTimeline, append, newTimeline } from '../edit/operations'
-import { placementOf } from '../edit/place'
+import { addTimeline } from '../edit/operations'
+import { append, newTimeline, placementOf } from '../edit/placing'
 import { parseFormat } from '../format/parse'
 import { readProjectFile, writeProjectFile } from './project-file'
 
@@ -17,7 +17,7 @@ function file() {
   append(
     doc,
     't',
-    ['hall', 'bell', 'title'].map((id) => placementOf(doc.clips[id], format, `p-${id}`)),
+    ['hall', 'bell', 'title'].map((id) => placementOf(doc.clips[id]!, format, `p-${id}`)),
   )
   return writeProjectFile(doc)
 }

@@ -1,3 +1,5 @@
+import type { z } from 'zod'
+
 /** What an exchanged JSON file is, and how its older versions become new ones. */
 export interface Kind {
   readonly kind: string
@@ -5,7 +7,8 @@ export interface Kind {
   readonly what: string
   /** The version that is written. Older ones are migrated, newer ones refused. */
   readonly version: number
-  readonly migrations: Readonly<Record<number, (file: Record<string, unknown>) => Record<string, unknown>>>
+  /** Brings a file of an older version to today's; null where that version is not known. */
+  readonly migrate?: (file: Record<string, unknown>, version: number) => Record<string, unknown> | null
 }
 
 export type Opened<T> =
@@ -19,7 +22,7 @@ export const refused = (error: string): { readonly ok: false; readonly error: st
 /** Opens a file of a kind and brings it to the version of today. What is wrong is told; nothing is guessed. */
 export function openEnvelope(
   text: string,
-  { kind, what, version: newest, migrations }: Kind,
+  { kind, what, version: newest, migrate }: Kind,
 ):
   | { readonly ok: false; readonly error: string }
   | { readonly ok: true; readonly value: unknown; readonly version: number } {
@@ -31,7 +34,7 @@ export function openEnvelope(
   }
   if (typeof raw !== 'object' || raw === null || (raw as { kind?: unknown }).kind !== kind)
     return refused(`The file is JSON, but not ${what} of Yard Tally. Nothing was changed.`)
-  let file = raw as Record<string, unknown>
+  const file = raw as Record<string, unknown>
   const version = Number(file.version)
   if (!Number.isInteger(version) || version < 1)
     return refused('The file does not say its version. Nothing was changed.')
@@ -40,13 +43,10 @@ export function openEnvelope(
       `The file is of version ${version}; this Yard Tally reads up to version ${newest}. Open it with a newer one. Nothing was changed.`,
     )
   }
-  for (let v = version; v < newest; v++) {
-    const migrate = migrations[v]
-    if (!migrate)
-      return refused(`The file is of version ${version}, which is not known. Nothing was changed.`)
-    file = migrate(file)
-  }
-  return { ok: true, value: file, version }
+  const brought = version === newest ? file : (migrate?.(file, version) ?? null)
+  return brought === null
+    ? refused(`The file is of version ${version}, which is not known. Nothing was changed.`)
+    : { ok: true, value: brought, version }
 }
 
 /**
@@ -54,10 +54,11 @@ export function openEnvelope(
  * @param nameOf what a place is called by, where it has a name
  */
 export function damage(
-  { path, message }: { path: readonly PropertyKey[]; message: string },
+  { issues }: z.ZodError,
   nameOf: (path: readonly PropertyKey[]) => string | null = () => null,
 ): string {
-  const name = nameOf(path)
-  const place = path.map(String).join('.') || 'its head'
-  return `The file is damaged at ${place}${name ? ` (${name})` : ''}: ${message}. Nothing was changed.`
+  const [first] = issues
+  const name = first ? nameOf(first.path) : null
+  const place = first?.path.map(String).join('.') || 'its head'
+  return `The file is damaged at ${place}${name ? ` (${name})` : ''}: ${first?.message ?? 'it cannot be read'}. Nothing was changed.`
 }

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { checkTimeline } from '../check/check'
 import { aDoc, aStill, aVideo } from '../edit/doc.fixture'
-import { addTimeline, append, newTimeline, setProjectFormat } from '../edit/operations'
-import { placementOf } from '../edit/place'
+import { addTimeline, setProjectFormat } from '../edit/operations'
+import { append, newTimeline, placementOf } from '../edit/placing'
 import { parseFormat } from '../format/parse'
 import { rational } from '../rational/rational'
 import { logText } from './log'
@@ -21,15 +21,15 @@ function cut() {
   append(
     doc,
     't',
-    ['hall', 'title', 'bell'].map((id) => placementOf(doc.clips[id], film, `p-${id}`)),
+    ['hall', 'title', 'bell'].map((id) => placementOf(doc.clips[id]!, film, `p-${id}`)),
   )
-  doc.timelines.t.tracks[0].placements[0].sourceIn = rational(1)
-  doc.timelines.t.tracks[0].placements[2].start += 10
+  doc.timelines.t!.tracks[0]!.placements[0]!.sourceIn = rational(1)
+  doc.timelines.t!.tracks[0]!.placements[2]!.start += 10
   return doc
 }
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
-const otioOf = (doc: ReturnType<typeof cut>) => toOtio(doc, doc.timelines.t) as any
+const otioOf = (doc: ReturnType<typeof cut>) => toOtio(doc, doc.timelines.t!) as any
 
 describe('OpenTimelineIO', () => {
   it('states its schemas and counts time at the exact rates', () => {
@@ -64,9 +64,9 @@ describe('OpenTimelineIO', () => {
 describe('the tally', () => {
   it('has a line for each placed clip', () => {
     const doc = cut()
-    const rows = tallyRows(checkTimeline(doc, doc.timelines.t)!)
+    const rows = tallyRows(checkTimeline(doc, doc.timelines.t!)!)
     expect(rows).toHaveLength(4)
-    expect(rows[1].slice(0, 7)).toEqual([
+    expect(rows[1]!.slice(0, 7)).toEqual([
       'hall.mp4',
       '00:00:00:00',
       '96',
@@ -75,7 +75,7 @@ describe('the tally', () => {
       '1920x1080@23.976p',
       'heavy',
     ])
-    expect(rows.every((row) => row.length === rows[0].length)).toBe(true)
+    expect(rows.every((row) => row.length === rows[0]!.length)).toBe(true)
   })
 })
 
@@ -83,9 +83,9 @@ describe('a clip that lies in several files', () => {
   it('is referred to by its first file, the others and the reel told beside it', () => {
     const doc = cut()
     const { hall } = doc.clips
-    hall.reading!.reel = 'FOUNDRY_07'
-    const part = (name: string) => ({ ...hall, id: name, name, folder: 'day 1', reading: hall.reading! })
-    hall.parts = ['A001.mp4', 'A002.mp4'].map(part)
+    hall!.reading!.reel = 'FOUNDRY_07'
+    const part = (name: string) => ({ ...hall, id: name, name, folder: 'day 1', reading: hall!.reading! })
+    hall!.parts = ['A001.mp4', 'A002.mp4'].map(part)
     const [clip] = otioOf(doc).tracks.children[0].children
     const { target_url, metadata } = clip.media_references.DEFAULT_MEDIA
     expect(target_url).toBe('day%201/A001.mp4')

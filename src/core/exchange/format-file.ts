@@ -3,7 +3,7 @@ import { OwnFormat } from '../edit/habits'
 import { objections } from '../format/standard'
 import { type Kind, type Opened, damage, openEnvelope, refused } from './envelope'
 
-const kind: Kind = { kind: 'yard-tally-formats', what: 'a list of formats', version: 1, migrations: {} }
+const kind: Kind = { kind: 'yard-tally-formats', what: 'a list of formats', version: 1 }
 
 const FormatFile = z.object({
   kind: z.literal(kind.kind),
@@ -27,7 +27,7 @@ export function readFormatFile(text: string): Opened<NamedFormat[]> {
   const opened = openEnvelope(text, kind)
   if (!opened.ok) return opened
   const parsed = FormatFile.safeParse(opened.value)
-  if (!parsed.success) return refused(damage(parsed.error.issues[0]))
+  if (!parsed.success) return refused(damage(parsed.error))
   for (const { name, format } of parsed.data.formats) {
     const [objection] = objections(format)
     if (objection) return refused(`“${name}” cannot be used: ${objection} Nothing was changed.`)

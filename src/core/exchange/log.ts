@@ -1,4 +1,5 @@
-import type { Decision, FormatOrigin, SetBy } from '../edit/project'
+import { type FormatOrigin, type SetBy } from '../edit/timeline'
+import type { Decision } from '../edit/project'
 import { formatName, tradeName } from '../format/format'
 
 /** How a format came to be set, in a word or three. */

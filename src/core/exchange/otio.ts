@@ -1,35 +1,45 @@
-import { toNumber } from '../rational/rational'
+import { type Clip, type Part, claimsOf } from '../edit/clip'
+import { type Doc, formatOf } from '../edit/project'
+import { settlePlacement } from '../edit/running'
+import { exactDuration } from '../edit/timing'
+import { type Placement, type Timeline, type Track } from '../edit/timeline'
+import { type Format, formatText } from '../format/format'
+import { type Rational, divide, equal, multiply, rational, toNumber } from '../rational/rational'
 import { timecodeToFrame } from '../rate/timecode'
 import type { Rate } from '../rate/rate'
-import { exactDuration } from '../edit/place'
-import { type Clip, type Doc, type Placement, type Timeline, type Track, formatOf } from '../edit/project'
-import { formatText } from '../format/format'
+import type { Way } from '../treatment/way'
 
 /**
- * A timeline as OpenTimelineIO JSON. Schemas: Timeline.1, Stack.1, Track.1, Clip.2,
- * Gap.1, ExternalReference.1, TimeRange.1, RationalTime.1. Times are at the exact rate: source times at the clip's,
- * durations at the timeline's, so that the cut is whole in frames of the timeline.
+ * A timeline as OpenTimelineIO JSON. Schemas: Timeline.1, Stack.1, Track.1, Clip.2, Gap.1, ExternalReference.1,
+ * GeneratorReference.1, LinearTimeWarp.1, TimeRange.1, RationalTime.1. Media is at the rate that its file claims, since that
+ * is what other programs read; another speed, by treatment or by correction, is a time warp. Durations are at the timeline's
+ * rate, so that the cut is whole in its frames.
  * @throws Error when the timeline has no format
  */
 export function toOtio(doc: Doc, timeline: Timeline): object {
   const format = formatOf(doc, timeline)
   if (!format) throw new Error('a timeline without a format has no times to export')
+  const start = timecodeToFrame(timeline.startTimecode, format.rate, timeline.dropFrame) ?? 0
   return {
     OTIO_SCHEMA: 'Timeline.1',
     name: timeline.name,
     metadata: { yard_tally: { project: doc.project.name, format: formatText(format) } },
-    global_start_time: rationalTime(0, format.rate),
-    tracks: {
-      OTIO_SCHEMA: 'Stack.1',
-      name: 'tracks',
-      metadata: {},
-      source_range: null,
-      effects: [],
-      markers: [],
-      children: timeline.tracks.map((track, i) => toTrack(doc, track, format.rate, i)),
-    },
+    global_start_time: rationalTime(start, format.rate),
+    tracks: stackOf(doc, timeline, format, 'tracks'),
   }
 }
+
+/** Timelines stand in timelines; deeper than this nothing is written. */
+const deepest = 8
+
+const stackOf = (doc: Doc, timeline: Timeline, format: Format, name: string, depth = 0) => ({
+  OTIO_SCHEMA: 'Stack.1',
+  name,
+  ...plainItem,
+  children: timeline.tracks.map((track) => trackOf(doc, timeline, track, format, depth)),
+})
+
+const plainItem = { metadata: {}, source_range: null, effects: [], markers: [], enabled: true }
 
 const rationalTime = (value: number, rate: Rate) => ({
   OTIO_SCHEMA: 'RationalTime.1',
@@ -42,22 +52,21 @@ const timeRange = (start: object, duration: object) => ({
   duration,
 })
 
-function toTrack(doc: Doc, track: Track, rate: Rate, index: number) {
+function trackOf(doc: Doc, timeline: Timeline, track: Track, format: Format, depth: number) {
+  const { rate } = format
   const children: object[] = []
   let at = 0
   for (const placement of track.placements) {
     if (placement.start > at) children.push(gap(placement.start - at, rate))
-    children.push(toClip(doc.clips[placement.clipId], placement, rate))
+    children.push(itemOf(doc, timeline, placement, format, depth))
     at = placement.start + placement.length
   }
   return {
     OTIO_SCHEMA: 'Track.1',
-    name: `${track.kind === 'video' ? 'V' : 'A'}${index + 1}`,
+    name: track.name,
     kind: track.kind === 'video' ? 'Video' : 'Audio',
-    metadata: {},
-    source_range: null,
-    effects: [],
-    markers: [],
+    ...plainItem,
+    enabled: track.kind === 'video' ? !track.hidden : !track.muted,
     children,
   }
 }
@@ -65,14 +74,99 @@ function toTrack(doc: Doc, track: Track, rate: Rate, index: number) {
 const gap = (frames: number, rate: Rate) => ({
   OTIO_SCHEMA: 'Gap.1',
   name: '',
-  metadata: {},
+  ...plainItem,
   source_range: timeRange(rationalTime(0, rate), rationalTime(frames, rate)),
-  effects: [],
-  markers: [],
 })
 
-const urlOf = ({ folder, name }: Pick<Clip, 'folder' | 'name'>): string =>
-  encodeURI(folder ? `${folder}/${name}` : name)
+function itemOf(doc: Doc, timeline: Timeline, placement: Placement, format: Format, depth: number): object {
+  const { source } = placement
+  const { way } = settlePlacement(doc, timeline, placement, format)
+  const length = rationalTime(placement.length, format.rate)
+  const metadata = { yard_tally: { treatment: placement.treatment } }
+  if (source.kind === 'timeline') {
+    const inner = doc.timelines[source.timelineId]
+    const innerFormat = inner && formatOf(doc, inner)
+    if (!inner || !innerFormat || depth >= deepest) return gap(placement.length, format.rate)
+    const start = rationalTime(toNumber(multiply(placement.sourceIn, innerFormat.rate)), innerFormat.rate)
+    return {
+      ...stackOf(doc, inner, innerFormat, inner.name, depth + 1),
+      metadata,
+      source_range: timeRange(start, length),
+      effects: timeWarps(speedOf(way, innerFormat.rate, format.rate)),
+    }
+  }
+  if (source.kind === 'figure') {
+    const start = rationalTime(toNumber(multiply(placement.sourceIn, source.rate)), source.rate)
+    const parameters = { ...source.size, rate: toNumber(source.rate), scan: source.scan }
+    return clipOf('test figure', metadata, timeRange(start, length), [], {
+      OTIO_SCHEMA: 'GeneratorReference.1',
+      name: 'test figure',
+      metadata: {},
+      generator_kind: 'test figure',
+      parameters,
+      available_range: null,
+      available_image_bounds: null,
+    })
+  }
+  const clip = doc.clips[source.clipId]
+  if (!clip) return gap(placement.length, format.rate)
+  const media = mediaOf(clip, format.rate)
+  const own = multiply(placement.sourceIn, media.correction)
+  const start = rationalTime(media.first + toNumber(multiply(own, media.clock)), media.clock)
+  const speed = multiply(speedOf(way, multiply(media.clock, media.correction), format.rate), media.correction)
+  return clipOf(clip.name, metadata, timeRange(start, length), timeWarps(speed), {
+    OTIO_SCHEMA: 'ExternalReference.1',
+    name: clip.name,
+    metadata: mediaMetadata(clip),
+    target_url: urlOf(clip.parts[0] ?? clip),
+    available_range: timeRange(
+      rationalTime(media.first, media.clock),
+      rationalTime(
+        toNumber(multiply(multiply(exactDuration(clip), media.correction), media.clock)),
+        media.clock,
+      ),
+    ),
+    available_image_bounds: null,
+  })
+}
+
+const clipOf = (
+  name: string,
+  metadata: object,
+  source_range: object,
+  effects: readonly object[],
+  reference: object,
+) => ({
+  OTIO_SCHEMA: 'Clip.2',
+  name,
+  ...plainItem,
+  metadata,
+  source_range,
+  effects,
+  active_media_reference_key: 'DEFAULT_MEDIA',
+  media_references: { DEFAULT_MEDIA: reference },
+})
+
+/** How many seconds of a source pass in a second of the timeline. */
+const speedOf = ({ passing }: Way, source: Rate, timeline: Rate): Rational =>
+  passing.kind === 'in-time' ? passing.factor : divide(timeline, source)
+
+const timeWarps = (speed: Rational): object[] =>
+  equal(speed, rational(1))
+    ? []
+    : [
+        {
+          OTIO_SCHEMA: 'LinearTimeWarp.1',
+          name: '',
+          metadata: {},
+          effect_name: 'LinearTimeWarp',
+          time_scalar: toNumber(speed),
+        },
+      ]
+
+/** Folder and name as the path of a URL: every character that means something in one is written out. */
+const urlOf = ({ folder, name }: Pick<Clip | Part, 'folder' | 'name'>): string =>
+  [...folder.split('/').filter(Boolean), name].map(encodeURIComponent).join('/')
 
 /** What a reference cannot say by itself: the reel, and the further files of a clip that lies in several. */
 function mediaMetadata({ reading, parts }: Clip): object {
@@ -81,42 +175,19 @@ function mediaMetadata({ reading, parts }: Clip): object {
   return Object.keys(said).length ? { yard_tally: said } : {}
 }
 
-/** The clock of a clip's source: its own rate, or the timeline's where it has none (stills, sound). */
-const clockOf = (clip: Clip, rate: Rate): Rate => clip.reading?.video?.rate ?? rate
-
-function toClip(clip: Clip, placement: Placement, rate: Rate) {
-  const clock = clockOf(clip, rate)
-  const first = startFrame(clip, clock)
-  const frames = (seconds: { num: number; den: number }) =>
-    (seconds.num * clock.num) / (seconds.den * clock.den)
-  const start = rationalTime(first + frames(placement.sourceIn), clock)
+/**
+ * A clip's media by its own claims: its clock, the number of its first frame, and how many of its own seconds pass in a second
+ * of the clip as corrected. Stills and sound are counted at the timeline's rate.
+ */
+function mediaOf(clip: Clip, timeline: Rate): { clock: Rate; first: number; correction: Rational } {
+  const claims = claimsOf(clip)
+  const own = claims?.kind === 'video' ? (claims.video?.rate ?? null) : null
+  const clock = own ?? timeline
+  const rate = clip.corrections.rate
+  const timecode = claims?.timecode
   return {
-    OTIO_SCHEMA: 'Clip.2',
-    name: clip.name,
-    metadata: { yard_tally: { treatment: placement.treatment } },
-    source_range: timeRange(start, rationalTime(placement.length, rate)),
-    effects: [],
-    markers: [],
-    enabled: true,
-    active_media_reference_key: 'DEFAULT_MEDIA',
-    media_references: {
-      DEFAULT_MEDIA: {
-        OTIO_SCHEMA: 'ExternalReference.1',
-        name: clip.name,
-        metadata: mediaMetadata(clip),
-        target_url: urlOf(clip.parts[0] ?? clip),
-        available_range: timeRange(
-          rationalTime(first, clock),
-          rationalTime(frames(exactDuration(clip)), clock),
-        ),
-        available_image_bounds: null,
-      },
-    },
+    clock,
+    first: timecode ? (timecodeToFrame(timecode.start, clock, timecode.dropFrame) ?? 0) : 0,
+    correction: own && rate ? divide(rate, own) : rational(1),
   }
-}
-
-/** The frame number of the source's start timecode; 0 where it has none. */
-function startFrame(clip: Clip, clock: Rate): number {
-  const timecode = clip.reading?.timecode
-  return timecode ? (timecodeToFrame(timecode.start, clock, timecode.dropFrame) ?? 0) : 0
 }

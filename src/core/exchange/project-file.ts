@@ -1,7 +1,9 @@
+import { Clip, LeftAside } from '../edit/clip'
+import { Timeline } from '../edit/timeline'
 import { z } from 'zod'
 import { type PutAside, mend } from '../edit/mend'
-import { projectFrom1, storedVersion } from '../edit/migrate'
-import { Clip, type Doc, LeftAside, Project, Timeline } from '../edit/project'
+import { canMigrate, migrated, storedVersion } from '../edit/migrate'
+import { type Doc, Project, clipsOf, timelinesOf } from '../edit/project'
 import { nonsenseOf } from '../edit/sense'
 import { type Kind, damage, openEnvelope, refused } from './envelope'
 
@@ -9,7 +11,19 @@ const kind: Kind = {
   kind: 'yard-tally-project',
   what: 'a project',
   version: storedVersion,
-  migrations: { 1: (file) => ({ ...file, version: 2, project: projectFrom1(file.project) }) },
+  migrate: (file, version) =>
+    canMigrate(version) ? { ...file, version: storedVersion, ...migrated(rowsIn(file), version) } : null,
+}
+
+/** The rows that a file holds, whatever they are. */
+function rowsIn(file: Record<string, unknown>) {
+  const rows = (key: string) => (Array.isArray(file[key]) ? (file[key] as unknown[]) : [])
+  return {
+    project: file.project,
+    clips: rows('clips'),
+    timelines: rows('timelines'),
+    leftAside: rows('leftAside'),
+  }
 }
 
 const ProjectFile = z.object({
@@ -27,8 +41,8 @@ export function writeProjectFile(doc: Doc): string {
     kind: kind.kind,
     version: kind.version,
     project: doc.project,
-    clips: doc.project.clipOrder.map((id) => doc.clips[id]),
-    timelines: doc.project.timelineOrder.map((id) => doc.timelines[id]),
+    clips: clipsOf(doc),
+    timelines: timelinesOf(doc),
     leftAside: Object.values(doc.leftAside),
   }
   return JSON.stringify(file, null, 1)
@@ -49,7 +63,7 @@ export function readProjectFile(text: string): ProjectFileResult {
   const parsed = ProjectFile.safeParse(file)
   if (!parsed.success) {
     const older = opened.version < kind.version && outlived(parsed.error)
-    return older ? readOlder(file) : refused(damage(parsed.error.issues[0], namesIn(file)))
+    return older ? readOlder(file) : refused(damage(parsed.error, namesIn(file)))
   }
   const { project, clips, timelines, leftAside } = parsed.data
   const twice = doubled('clip', clips) ?? doubled('timeline', timelines)
@@ -76,13 +90,7 @@ const outlived = (error: z.ZodError): boolean =>
   error.issues.every(({ path }) => path[0] === 'clips' && (path[2] === 'reading' || path[2] === 'claimed'))
 
 function readOlder(file: Record<string, unknown>): ProjectFileResult {
-  const rows = (key: string) => (Array.isArray(file[key]) ? (file[key] as unknown[]) : [])
-  const mended = mend({
-    project: file.project,
-    clips: rows('clips'),
-    timelines: rows('timelines'),
-    leftAside: rows('leftAside'),
-  })
+  const mended = mend(rowsIn(file))
   return mended
     ? { ok: true, ...mended }
     : refused('The file holds no project that can be read. Nothing was changed.')

@@ -1,9 +1,10 @@
 import { type Check } from '../check/check'
-import { type Clip } from '../edit/project'
+import { type Clip } from '../edit/clip'
 import { formatText, sizeText } from '../format/format'
 import { frameToTimecode } from '../rate/timecode'
 import { rateWithScan } from '../rate/rate'
 import { tollSentence } from '../toll/sentence'
+import { figure } from '../words/figures'
 
 /** The tally of a timeline as rows of a table, head first: what is placed, and what each clip pays. */
 export function tallyRows(check: Check): string[][] {
@@ -18,21 +19,21 @@ export function tallyRows(check: Check): string[][] {
     'loss',
     'charges',
   ]
-  const rows = check.findings.map(({ clip, placement, toll }) => [
-    clip.name,
+  const rows = check.findings.map(({ clip, name, placement, toll }) => [
+    name,
     frameToTimecode(placement.start, check.format.rate),
     String(placement.length),
     ...sizeAndRate(clip),
     formatText(check.format),
     toll.grade,
-    toll.loss.toFixed(4),
+    figure(toll.loss, 4),
     tollSentence(toll),
   ])
   return [head, ...rows]
 }
 
-function sizeAndRate(clip: Clip): [string, string] {
-  const video = clip.reading?.video
+function sizeAndRate(clip: Clip | null): [string, string] {
+  const video = clip?.reading?.video
   if (!video) return ['', '']
   return [sizeText(video), video.rate ? rateWithScan(video.rate, video.scan) : 'still']
 }

@@ -1,30 +1,34 @@
 import { z } from 'zod'
-import { FrameSize } from '../picture/size'
-import { type Rational, equal, gcd, multiply, rational, toNumber } from '../rational/rational'
+import type { Picture } from '../picture/picture'
+import { FrameSize, displayAspect, sizeKey, square } from '../picture/size'
+import { type Rational, equal, gcd } from '../rational/rational'
 import { Rate, rateWithScan } from '../rate/rate'
-import { FieldOrder } from '../reading/reading'
+import { FieldOrder } from '../picture/scan'
 
-export { FrameSize }
-
-/** The colour of a format: H.273 names, and the bits of one sample. */
-export const FormatColour = z.object({
-  primaries: z.string(),
-  transfer: z.string(),
-  bitDepth: z.number().int().min(1).max(32),
-})
+/** The colour of a format: H.273 names, and the bits of one sample. Its matrix is the one that its size and primaries mean. */
+export const FormatColour = z
+  .object({
+    primaries: z.string(),
+    transfer: z.string(),
+    bitDepth: z.number().int().min(1).max(32),
+  })
+  .readonly()
 export type FormatColour = z.infer<typeof FormatColour>
 
 /** Frame size, pixel shape, rate, scan and colour: what a project or a timeline runs in. */
-export const Format = FrameSize.extend({
-  rate: Rate,
-  scan: z.enum(['progressive', 'interlaced']),
-  /** Null when progressive. */
-  fieldOrder: FieldOrder.nullable(),
-  colour: FormatColour,
-})
+export const Format = FrameSize.unwrap()
+  .extend({
+    rate: Rate,
+    scan: z.enum(['progressive', 'interlaced']),
+    /** Null when progressive. */
+    fieldOrder: FieldOrder.nullable(),
+    colour: FormatColour,
+  })
+  // Fields that are not there have no order.
+  .transform((format) => (format.scan === 'progressive' ? { ...format, fieldOrder: null } : format))
+  .readonly()
 export type Format = z.infer<typeof Format>
 
-export const square = rational(1)
 export const rec709: FormatColour = { primaries: 'bt709', transfer: 'bt709', bitDepth: 8 }
 
 /** A progressive or interlaced format with square pixels and BT.709 colour unless told otherwise. */
@@ -49,27 +53,26 @@ export function makeFormat(
 const defaultFieldOrder = (size: { height: number }): FieldOrder =>
   size.height === 480 || size.height === 486 ? 'bottom-first' : 'top-first'
 
-export const sameFormat = (a: Format, b: Format): boolean =>
-  sameSize(a, b) &&
-  equal(a.rate, b.rate) &&
-  a.scan === b.scan &&
-  a.fieldOrder === b.fieldOrder &&
-  a.colour.primaries === b.colour.primaries &&
-  a.colour.transfer === b.colour.transfer &&
-  a.colour.bitDepth === b.colour.bitDepth
+/** The same in everything, colour and field order too. */
+export const sameFormat = (a: Format, b: Format): boolean => formatKey(a) === formatKey(b)
 
-export const sameSize = (a: FrameSize, b: FrameSize): boolean =>
-  a.width === b.width && a.height === b.height && equal(a.pixelAspect, b.pixelAspect)
-
-/** Width and height as the picture is shown, in square pixels. */
-export const displaySize = (size: FrameSize): { width: number; height: number } => ({
-  width: size.width * toNumber(size.pixelAspect),
-  height: size.height,
+/** A format as if it were a clip: what stands in another format when a timeline is carried to it. */
+export const pictureOfFormat = (format: Format): Picture => ({
+  width: format.width,
+  height: format.height,
+  pixelAspect: format.pixelAspect,
+  rotation: 0,
+  rate: format.rate,
+  scan: format.scan,
+  fieldOrder: format.fieldOrder,
+  offNominalShare: null,
+  minRate: null,
+  maxRate: null,
+  primaries: format.colour.primaries,
+  transfer: format.colour.transfer,
+  matrix: null,
+  bitDepth: format.colour.bitDepth,
 })
-
-/** The display aspect ratio, exact. */
-export const displayAspect = (size: FrameSize): Rational =>
-  multiply(size.pixelAspect, rational(size.width, size.height))
 
 /** The trade names that stand for exactly one size with one pixel shape (SMPTE ST 2048, ST 2036, DCI). */
 const tradeNames: Record<string, string> = {
@@ -117,10 +120,12 @@ export const sizeName = (size: { width: number; height: number }): string => `${
 export const formatText = (format: Format): string =>
   `${sizeText(format)}@${rateWithScan(format.rate, format.scan)}`
 
-/** Equal for formats that are the same in everything, colour and field order too. */
+/** Equal for formats that are the same in everything, colour and field order too: a format's identity. */
 export const formatKey = (format: Format): string =>
   [
-    formatText(format),
+    sizeKey(format),
+    `${format.rate.num}/${format.rate.den}`,
+    format.scan,
     format.fieldOrder,
     format.colour.primaries,
     format.colour.transfer,

@@ -1,7 +1,8 @@
 import { rational } from '../rational/rational'
 import { parseRate } from '../rate/parse'
-import type { Rotation } from '../reading/reading'
-import { type Format, FrameSize, makeFormat } from './format'
+import { FrameSize } from '../picture/size'
+import { type Rotation } from '../picture/turn'
+import { type Format, makeFormat } from './format'
 
 const largestSide = 32768
 
@@ -21,7 +22,7 @@ export function parseSize(text: string): FrameSize | null {
 
 /** A stored picture: a size with a turn, as the terminal's `fit` takes it: `1920x1080@90`. */
 export function parsePicture(text: string): (FrameSize & { rotation: Rotation }) | null {
-  const [sizePart, turn = '0', ...rest] = text.split('@')
+  const [sizePart = '', turn = '0', ...rest] = text.split('@')
   const size = parseSize(sizePart)
   if (!size || rest.length || !['0', '90', '180', '270'].includes(turn.trim())) return null
   return { ...size, rotation: Number(turn) as Rotation }
@@ -38,10 +39,10 @@ export interface TypedFormat {
  * @returns null when the text is no format.
  */
 export function parseFormat(text: string): TypedFormat | null {
-  const parts = text.split('@')
-  if (parts.length !== 2) return null
-  const size = parseSize(parts[0])
-  const typed = parseRate(parts[1])
+  const [sizePart, ratePart, ...rest] = text.split('@')
+  if (sizePart === undefined || ratePart === undefined || rest.length > 0) return null
+  const size = parseSize(sizePart)
+  const typed = parseRate(ratePart)
   if (!size || !typed) return null
   return { format: makeFormat(size, typed.rate, typed.scan ?? 'progressive'), message: typed.message }
 }

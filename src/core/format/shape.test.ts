@@ -45,6 +45,6 @@ describe('shapes', () => {
         expect(size.width === 3840 && size.height === 2160).toBe(
           shape.name === '16:9' && sizeText(size) === '3840x2160',
         )
-    expect(aspectName(sizesInShape(parseShape('256:135')!)[0])).toBe('256:135')
+    expect(aspectName(sizesInShape(parseShape('256:135')!)[0]!)).toBe('256:135')
   })
 })

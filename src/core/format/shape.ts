@@ -1,5 +1,6 @@
+import { type FrameSize, displayAspect, square } from '../picture/size'
 import { type Rational, equal, nearestRational, rational, toNumber } from '../rational/rational'
-import { type FrameSize, displayAspect, sizeText, square } from './format'
+import { sizeText } from './format'
 import { standardSizes } from './standard'
 
 /** A picture's shape: its display aspect ratio, width : height. */
@@ -28,7 +29,8 @@ export function parseShape(text: string): Shape | null {
   if (known) return known
   const match = /^(\d+(?:[.,]\d+)?)\s*(?::|\/|x|×)?\s*(\d+(?:[.,]\d+)?)?$/i.exec(name)
   if (!match) return null
-  const [w, h] = [match[1], match[2] ?? '1'].map((part) => Number(part.replace(',', '.')))
+  const side = (part = '1') => Number(part.replace(',', '.'))
+  const [w, h] = [side(match[1]), side(match[2])]
   if (!(w > 0 && h > 0) || w / h > 10 || w / h < 0.1) return null
   return { name, aspect: nearestRational(w / h, 1e-6) }
 }

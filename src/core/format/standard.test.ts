@@ -1,7 +1,8 @@
+import { turnedSize } from '../picture/turn'
 import { describe, expect, it } from 'vitest'
 import { aspectName, tradeName } from './format'
 import { parseFormat, parseSize } from './parse'
-import { isStandardFormat, objections, standardSizes, turned } from './standard'
+import { isStandardFormat, objections, standardSizes } from './standard'
 
 describe('standard sizes', () => {
   it('are each named once, and their shapes are what they are called', () => {
@@ -19,9 +20,9 @@ describe('standard sizes', () => {
     expect(tradeName(standardSizes.find((s) => s.name === 'HD portrait')!)).toBe('HD portrait')
   })
   it('turn on their side and back', () => {
-    expect(turned(parseSize('1920x1080')!)).toMatchObject({ width: 1080, height: 1920 })
+    expect(turnedSize(parseSize('1920x1080')!)).toMatchObject({ width: 1080, height: 1920 })
     for (const size of standardSizes)
-      expect(turned(turned(size))).toEqual({
+      expect(turnedSize(turnedSize(size))).toEqual({
         width: size.width,
         height: size.height,
         pixelAspect: size.pixelAspect,

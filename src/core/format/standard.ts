@@ -1,6 +1,8 @@
+import { present } from '../assert'
+import { type FrameSize, sameSize, square } from '../picture/size'
 import { type Rate, isStandardRate, rateName, standardRates } from '../rate/rate'
 import { equal, rational, toNumber } from '../rational/rational'
-import { type Format, type FrameSize, sameSize, square, tradeName } from './format'
+import { type Format, tradeName } from './format'
 
 /** A frame size that a published standard defines, with what it is called and where it belongs. */
 export interface StandardSize extends FrameSize {
@@ -19,7 +21,7 @@ const size = (
   interlaced = false,
 ): StandardSize => ({
   group,
-  name: tradeName({ width, height, pixelAspect })!,
+  name: present(tradeName({ width, height, pixelAspect }), 'every standard size has a trade name'),
   width,
   height,
   pixelAspect,
@@ -108,13 +110,6 @@ function progressiveRates({ group, height }: StandardSize): readonly Rate[] {
       return upTo(60)
   }
 }
-
-/** A size turned on its side: landscape to portrait and back. The pixels turn with it. */
-export const turned = ({ width, height, pixelAspect }: FrameSize): FrameSize => ({
-  width: height,
-  height: width,
-  pixelAspect: rational(pixelAspect.den, pixelAspect.num),
-})
 
 /** Lines that standards interlace although a field of them is odd. */
 const interlacedHeights = new Set([486])

@@ -1,7 +1,8 @@
+import { type Framing } from '../treatment/treatment'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parsePicture, parseSize } from '../format/parse'
-import { type Framing, cropToShape, fitPicture, hasHairline, sharpnessAtZoom } from './framing'
+import { cropToShape, fitPicture, hasHairline, sharpnessAtZoom } from './framing'
 
 const fit = (source: string, frame: string, framing: Framing = 'fit', zoom = 1) =>
   fitPicture(parsePicture(source)!, parseSize(frame)!, { framing, zoom })

@@ -1,39 +1,8 @@
-import { z } from 'zod'
-import { toNumber } from '../rational/rational'
-import type { FrameSize } from '../format/format'
-import type { Rotation } from '../reading/reading'
-
-/** How a picture is laid into a frame. `native` is one-to-one: one stored pixel on one timeline pixel. */
-export const Framing = z.enum(['fit', 'fill', 'stretch', 'native'])
-export type Framing = z.infer<typeof Framing>
-
-/** Pixels on each side of a picture or a frame. */
-export const Sides = z.object({
-  left: z.number().nonnegative(),
-  right: z.number().nonnegative(),
-  top: z.number().nonnegative(),
-  bottom: z.number().nonnegative(),
-})
-export type Sides = z.infer<typeof Sides>
-
-export const noSides: Sides = { left: 0, right: 0, top: 0, bottom: 0 }
-
-/** Where and how large a picture stands in its timeline's frame. */
-export const Layout = z.object({
-  framing: Framing.default('fit'),
-  /** Enlargement on top of the framing, 1 = none. */
-  zoom: z.number().positive().max(100).default(1),
-  /** From the middle of the frame to the middle of the picture, in timeline pixels; right and down are positive. */
-  position: z.object({ x: z.number(), y: z.number() }).default({ x: 0, y: 0 }),
-  /** Stored pixels cut off on each side before framing, along the timeline's axes. */
-  crop: Sides.default(noSides),
-})
-export type Layout = z.infer<typeof Layout>
-
-/** A stored picture as far as framing needs it. */
-export interface StoredPicture extends FrameSize {
-  readonly rotation: Rotation
-}
+import { displayAspect } from '../picture/size'
+import type { FrameSize } from '../picture/size'
+import { divide, multiply, toNumber } from '../rational/rational'
+import { type Framing, type FramingOverride, type Sides, plainTreatment } from '../treatment/treatment'
+import { type Standing, axesOf, drawnArea, lay } from './lay'
 
 /** The geometry of a picture in a frame; scales, bars and crop along the timeline's axes. */
 export interface Fit {
@@ -66,46 +35,27 @@ const exactlyOne = (value: number) => Math.abs(value - 1) < 1e-9
 /** Takes away the dust of floating point where a whole number is meant. */
 const settle = (value: number) => (Math.abs(value - Math.round(value)) < 1e-9 ? Math.round(value) + 0 : value)
 
-/** A stored picture along the timeline's axes: pixels across and down, and the size of one in square units. */
-function upright({ width, height, pixelAspect, rotation }: StoredPicture) {
-  const p = toNumber(pixelAspect)
-  return rotation % 180 === 90
-    ? { across: height, down: width, unitX: 1, unitY: p }
-    : { across: width, down: height, unitX: p, unitY: 1 }
-}
-
 /**
- * Lays a stored picture into a timeline frame.
- * @param layout what is not given is plain: fit, zoom 1, centred, nothing cropped
+ * The figures of a stored picture laid into a timeline frame.
+ * @param override what is not set is plain: fit, zoom 1, centred, nothing cropped
  */
-export function fitPicture(source: StoredPicture, frame: FrameSize, layout: Partial<Layout> = {}): Fit {
-  const { framing = 'fit', zoom = 1, position = { x: 0, y: 0 }, crop = noSides } = layout
-  const { across, down, unitX, unitY } = upright(source)
-  const P = toNumber(frame.pixelAspect)
-  // A crop of everything leaves a sliver, not nothing to divide by.
-  const keptX = Math.max(1e-3, across - crop.left - crop.right)
-  const keptY = Math.max(1e-3, down - crop.top - crop.bottom)
-  const [dw, dh] = [keptX * unitX, keptY * unitY]
-  const [DW, DH] = [frame.width * P, frame.height]
-
-  const uniform = framing === 'fill' ? Math.max(DW / dw, DH / dh) : Math.min(DW / dw, DH / dh)
-  // One-to-one keeps circles circles: the stored rows stand on the timeline's rows, and the columns follow the shape.
-  const sx = framing === 'stretch' ? DW / dw : framing === 'native' ? 1 : uniform
-  const sy = framing === 'stretch' ? DH / dh : framing === 'native' ? 1 : uniform
-  const scaleX = settle(((sx * unitX) / P) * zoom)
-  const scaleY = settle(sy * unitY * zoom)
-  const width = settle(keptX * scaleX)
-  const height = settle(keptY * scaleY)
-
-  const x = onAxis(frame.width, width, position.x)
-  const y = onAxis(frame.height, height, position.y)
+export function fitPicture(source: Standing, frame: FrameSize, override: FramingOverride = {}): Fit {
+  const framing: Framing = { ...plainTreatment.framing, ...override }
+  const lie = lay(source, frame, framing)
+  const { across, down, unitX, unitY } = axesOf(source)
+  const [scaleX, scaleY] = [toNumber(lie.scaleX), toNumber(lie.scaleY)]
+  const area = drawnArea(lie, { across, down })
+  const x = onAxis(frame.width, area.left, area.right)
+  const y = onAxis(frame.height, area.top, area.bottom)
+  const { crop } = framing
+  const shape = divide(multiply(lie.scaleX, frame.pixelAspect), multiply(lie.scaleY, divide(unitX, unitY)))
   return {
     scaleX,
     scaleY,
     left: x.start,
     top: y.start,
-    width,
-    height,
+    width: settle(area.right - area.left),
+    height: settle(area.bottom - area.top),
     bars: { left: x.before, right: x.after, top: y.before, bottom: y.after },
     barsShare: 1 - (x.shown * y.shown) / (frame.width * frame.height),
     crop: {
@@ -116,21 +66,21 @@ export function fitPicture(source: StoredPicture, frame: FrameSize, layout: Part
     },
     cropShare: 1 - (x.shown * y.shown) / (across * scaleX * down * scaleY),
     headroom: Math.min(1 / scaleX, 1 / scaleY),
-    distortion: settle(sx / sy),
+    distortion: settle(toNumber(shape)),
     untouched:
       exactlyOne(scaleX) &&
       exactlyOne(scaleY) &&
       source.rotation === 0 &&
-      exactlyOne(toNumber(source.pixelAspect) / P) &&
+      exactlyOne(toNumber(source.pixelAspect) / toNumber(frame.pixelAspect)) &&
       Number.isInteger(x.start) &&
       Number.isInteger(y.start),
   }
 }
 
 /** A picture of some length on one axis of the frame: where it begins, what stays empty, what hangs out, what is shown. */
-function onAxis(frame: number, picture: number, position: number) {
-  const start = settle((frame - picture) / 2 + position)
-  const end = settle(start + picture)
+function onAxis(frame: number, begins: number, ends: number) {
+  const [start, end] = [settle(begins), settle(ends)]
+  const picture = end - start
   const from = Math.min(frame, Math.max(0, start))
   const to = Math.min(frame, Math.max(0, end))
   return {
@@ -147,15 +97,10 @@ function onAxis(frame: number, picture: number, position: number) {
  * The crop that has the frame's shape: as large as the picture allows at zoom 1, smaller above.
  * @param at where its middle stands in the picture, as shares of it across and down; kept inside the picture
  */
-export function cropToShape(
-  source: StoredPicture,
-  frame: FrameSize,
-  zoom = 1,
-  at = { x: 0.5, y: 0.5 },
-): Sides {
-  const { across, down, unitX, unitY } = upright(source)
-  const shape = (frame.width * toNumber(frame.pixelAspect)) / frame.height
-  const inStored = (shape * unitY) / unitX
+export function cropToShape(source: Standing, frame: FrameSize, zoom = 1, at = { x: 0.5, y: 0.5 }): Sides {
+  const { across, down, unitX, unitY } = axesOf(source)
+  const shape = toNumber(displayAspect(frame))
+  const inStored = (shape * toNumber(unitY)) / toNumber(unitX)
   const width = Math.min(across, down * inStored) / Math.max(1, zoom)
   const height = width / inStored
   const left = Math.min(across - width, Math.max(0, at.x * across - width / 2))
@@ -175,10 +120,10 @@ export const hasHairline = ({ bars }: Fit): boolean => {
 }
 
 /**
- * Source pixels behind one output pixel when a reduction is kept linked to the source, and when it is baked to the
+ * Source pixels behind one output pixel when a reduction is kept, and when it is baked to the
  * timeline's raster first, at a later zoom. 1 or more is sharp; 0.5 means that half of the detail is invented.
  */
-export const sharpnessAtZoom = (scale: number, zoom: number): { linked: number; baked: number } => ({
-  linked: 1 / (scale * zoom),
+export const sharpnessAtZoom = (scale: number, zoom: number): { kept: number; baked: number } => ({
+  kept: 1 / (scale * zoom),
   baked: Math.min(1 / scale, 1) / zoom,
 })

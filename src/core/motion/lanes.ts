@@ -1,7 +1,9 @@
 import { type Rate } from '../rate/rate'
-import { cadence, sourceFrameAt } from '../rate/cadence'
-import { equal, toNumber } from '../rational/rational'
-import { mixtureAt } from './blend'
+import { cadence } from '../rate/cadence'
+import { equal, rational, toNumber } from '../rational/rational'
+import type { Way } from '../treatment/way'
+import { type Running, shownAt } from './shown'
+import type { ClipTiming } from './timing'
 
 /** Ways of bringing a rate to another, to be watched beside the motion as it was filmed. */
 export type LaneKind = 'filmed' | 'hold' | 'blend' | 'every-frame'
@@ -21,39 +23,60 @@ export interface Lane {
   at(seconds: number): readonly Standing[]
 }
 
+const inTime = { kind: 'in-time', factor: rational(1) } as const
+const ways: Readonly<Record<Exclude<LaneKind, 'filmed'>, Way>> = {
+  hold: { passing: inTime, taking: { kind: 'frames', mixed: false } },
+  blend: { passing: inTime, taking: { kind: 'frames', mixed: true } },
+  'every-frame': { passing: { kind: 'step-by-step' }, taking: { kind: 'frames', mixed: false } },
+}
+
+/** Longer than anybody watches. */
+const endless = 2 ** 31
+
+/** The source frames that a timeline frame shows under a way, without its end; progressive frames of a constant rate. */
+export function standingAt(way: Way, source: Rate, timeline: Rate, n: number): Standing[] {
+  const timing: ClipTiming = { kind: 'constant', rate: source, count: endless, counted: true }
+  const running: Running = {
+    sourceIn: rational(0),
+    way,
+    scan: 'progressive',
+    fieldOrder: null,
+    shownOrder: null,
+  }
+  const shown = shownAt(running, timing, timeline, n)
+  if (shown.kind === 'frame') return [{ frame: shown.index, share: 1 }]
+  if (shown.kind !== 'mix' || shown.a.kind !== 'frame' || shown.b.kind !== 'frame') return []
+  return [
+    { frame: shown.a.index, share: 1 - shown.weightOfB },
+    { frame: shown.b.index, share: shown.weightOfB },
+  ].filter(({ share }) => share >= 0.02)
+}
+
+/** The source frames that the first `count` timeline frames show, held as they land: a cadence drawn. */
+export const heldFrames = (source: Rate, timeline: Rate, count: number): number[] =>
+  Array.from({ length: count }, (_, n) => standingAt(ways.hold, source, timeline, n)[0]?.frame ?? 0)
+
 /** The lanes worth watching for a pair of rates: as filmed, as frames land, and what else would be another motion. */
 export function lanesFor(source: Rate, timeline: Rate): Lane[] {
   const S = toNumber(source)
   const T = toNumber(timeline)
-  const one = (frame: number) => [{ frame, share: 1 }]
-  const filmed: Lane = { kind: 'filmed', rate: source, at: (t) => one(Math.floor(t * S + 1e-9)) }
+  const filmed: Lane = {
+    kind: 'filmed',
+    rate: source,
+    at: (t) => [{ frame: Math.floor(t * S + 1e-9), share: 1 }],
+  }
   if (equal(source, timeline)) return [filmed]
-  const onTimeline = (t: number) => Math.floor(t * T + 1e-9)
-  const hold: Lane = {
-    kind: 'hold',
+  const lane = (kind: keyof typeof ways): Lane => ({
+    kind,
     rate: timeline,
-    at: (t) => one(sourceFrameAt(onTimeline(t), source, timeline)),
-  }
-  const blend: Lane = {
-    kind: 'blend',
-    rate: timeline,
-    at(t) {
-      const { frame, weight } = mixtureAt(onTimeline(t), source, timeline)
-      // Before the first frame there is nothing to mix with.
-      if (frame < 0) return one(0)
-      return [
-        { frame, share: 1 - weight },
-        { frame: frame + 1, share: weight },
-      ].filter((standing) => standing.share >= 0.02)
-    },
-  }
-  const everyFrame: Lane = { kind: 'every-frame', rate: timeline, at: (t) => one(onTimeline(t)) }
+    at: (t) => standingAt(ways[kind], source, timeline, Math.floor(t * T + 1e-9)),
+  })
   switch (cadence(source, timeline).kind) {
     case 'even-hold':
-      return [filmed, hold]
+      return [filmed, lane('hold')]
     case 'uneven':
-      return [filmed, hold, blend, everyFrame]
+      return [filmed, lane('hold'), lane('blend'), lane('every-frame')]
     default:
-      return [filmed, hold, everyFrame]
+      return [filmed, lane('hold'), lane('every-frame')]
   }
 }

@@ -1,25 +1,252 @@
+import { type FieldOrder, type Parity, type Scan, firstParity, otherParity } from '../picture/scan'
 import type { Rate } from '../rate/rate'
-import { sourceFrameAt } from '../rate/cadence'
-import { type Rational, add, divide, multiply, rational, toNumber } from '../rational/rational'
+import { type Rational, add, divide, floor, multiply, rational, subtract } from '../rational/rational'
+import type { FieldMethod } from '../treatment/treatment'
+import type { Way } from '../treatment/way'
+import { filmFrame, pulldownFrame } from './pulldown'
+import {
+  type ClipTiming,
+  type Steps,
+  countOf,
+  fieldsOf,
+  framesOf,
+  mixtureAt,
+  positionAt,
+  stepAt,
+  stepOf,
+  timeAt,
+  timeOf,
+} from './timing'
 
-/** What of a source a timeline frame shows. */
-export interface ShownFrame {
-  /** Index of the source frame, from the first of the file; null for stills and unknown rates. */
-  readonly frame: number | null
-  /** A time in seconds well inside that frame, for a decoder. */
-  readonly seconds: number
+/** A field of a source frame. */
+export interface SourceField {
+  readonly frame: number
+  readonly parity: Parity
 }
 
+export interface ShownFrame {
+  readonly kind: 'frame'
+  readonly index: number
+}
+/** One field made whole; `blend` averages it with the other. */
+export interface ShownField extends SourceField {
+  readonly kind: 'field'
+  readonly method: FieldMethod | 'blend'
+}
+
+/** What of its source a frame of the timeline shows. Frames count from the first of the clip. */
+export type Shown =
+  | ShownFrame
+  | ShownField
+  | {
+      readonly kind: 'mix'
+      readonly a: ShownFrame | ShownField
+      readonly b: ShownFrame | ShownField
+      readonly weightOfB: number
+    }
+  /** The lines of the top and of the bottom field, each from a field of the source. */
+  | { readonly kind: 'fields'; readonly top: SourceField; readonly bottom: SourceField }
+  /** A gap, or past the end. */
+  | { readonly kind: 'nothing' }
+
+/** What of a placement decides which frames it shows. */
+export interface Running {
+  /** Seconds into the source. */
+  readonly sourceIn: Rational
+  readonly way: Way
+  /** Of the source. */
+  readonly scan: Scan
+  readonly fieldOrder: FieldOrder | null
+  /** Of an interlaced timeline; null where it is progressive. */
+  readonly shownOrder: FieldOrder | null
+}
+
+const nothing: Shown = { kind: 'nothing' }
+const frame = (index: number): ShownFrame => ({ kind: 'frame', index })
+
 /**
- * The source frame that a placed clip shows on its n-th timeline frame, held as it lands: the frame that is on at the
- * middle of the timeline frame, counted from the in-point.
+ * What the n-th frame of a placement shows: the one place that says so. Exact, and anchored in the source's own time, so
+ * that a placement cut in two shows what it showed.
+ * @param n counted from the placement's first frame
+ * @param rate of the timeline
  */
-export function shownFrame(n: number, source: Rate | null, timeline: Rate, sourceIn: Rational): ShownFrame {
-  if (!source) {
-    const middle = add(sourceIn, divide(rational(2 * n + 1), multiply(rational(2), timeline)))
-    return { frame: null, seconds: toNumber(middle) }
+export function shownAt(running: Running, timing: ClipTiming, rate: Rate, n: number): Shown {
+  if (timing.kind === 'still') return frame(0)
+  const { taking } = running.way
+  switch (taking.kind) {
+    case 'frames': {
+      const steps = framesOf(timing)
+      return taking.mixed
+        ? mixed(steps, momentOf(running, steps, rate, n, middleOfFrame), frame)
+        : maybe(stepOn(running, steps, rate, n, middleOfFrame), frame)
+    }
+    case 'deinterlaced': {
+      const { method, keep } = taking
+      const first = firstParity(running.fieldOrder)
+      const field = (index: number, parity: Parity): ShownField => ({
+        kind: 'field',
+        frame: index,
+        parity,
+        method,
+      })
+      const [steps, made]: [Steps, (step: number) => ShownField] =
+        keep === 'each'
+          ? [fieldsOf(timing), (step) => field(step >> 1, step % 2 === 0 ? first : otherParity(first))]
+          : [framesOf(timing), (step) => field(step, keep === 'first' ? first : otherParity(first))]
+      return taking.mixed
+        ? mixed(steps, momentOf(running, steps, rate, n, middleOfFrame), made)
+        : maybe(stepOn(running, steps, rate, n, middleOfFrame), made)
+    }
+    case 'fields':
+      return inFields(running, timing, rate, n, taking.outOf)
+    case 'pulldown':
+    case 'remove-pulldown':
+      return pulled(running, timing, rate, n)
   }
-  const first = Math.floor(toNumber(multiply(sourceIn, source)) + 1e-9)
-  const frame = first + sourceFrameAt(n, source, timeline)
-  return { frame, seconds: ((frame + 0.5) * source.den) / source.num }
+}
+
+const maybe = (step: number | null, made: (step: number) => Shown): Shown =>
+  step === null ? nothing : made(step)
+
+/** The moment within a frame of the timeline that it shows, as a share of it. */
+const middleOfFrame = rational(1, 2)
+
+/** The moment of the source that a frame of the timeline shows, in seconds. */
+function momentOf(
+  { sourceIn, way }: Running,
+  steps: Steps,
+  rate: Rate,
+  n: number,
+  within: Rational,
+): Rational {
+  const count = add(rational(n), within)
+  return way.passing.kind === 'in-time'
+    ? add(sourceIn, divide(multiply(count, way.passing.factor), rate))
+    : timeAt(steps, add(positionAt(steps, sourceIn), count))
+}
+
+/** @param stepsAFrame how many steps one frame of the timeline takes up where they are counted */
+function stepOn(
+  running: Running,
+  steps: Steps,
+  rate: Rate,
+  n: number,
+  within: Rational,
+  stepsAFrame = 1,
+): number | null {
+  if (running.way.passing.kind === 'in-time') return stepAt(steps, momentOf(running, steps, rate, n, within))
+  // Counted, not timed: steps of unequal length take one frame each.
+  const count = multiply(add(rational(n), within), rational(stepsAFrame))
+  return stepOf(add(positionAt(steps, running.sourceIn), count), countOf(steps))
+}
+
+function mixed(steps: Steps, moment: Rational, made: (step: number) => ShownFrame | ShownField): Shown {
+  const mixture = mixtureAt(steps, moment)
+  if (!mixture) return nothing
+  const { a, b, weightOfB } = mixture
+  return weightOfB === 0 ? made(a) : { kind: 'mix', a: made(a), b: made(b), weightOfB }
+}
+
+/** Each field of the timeline's frame at its own moment. */
+function inFields(
+  running: Running,
+  timing: ClipTiming,
+  rate: Rate,
+  n: number,
+  outOf: 'frames' | 'fields',
+): Shown {
+  const steps = outOf === 'frames' ? framesOf(timing) : fieldsOf(timing)
+  const at = (within: Rational) => stepOn(running, steps, rate, n, within, outOf === 'fields' ? 2 : 1)
+  const [first, second] = [at(rational(1, 4)), at(rational(3, 4))]
+  if (first === null) return nothing
+  const shownFirst = firstParity(running.shownOrder)
+  const sourceFirst = firstParity(running.fieldOrder)
+  const fieldOf = (step: number, parity: Parity): SourceField =>
+    outOf === 'frames'
+      ? { frame: step, parity }
+      : { frame: step >> 1, parity: step % 2 === 0 ? sourceFirst : otherParity(sourceFirst) }
+  // A clip that ends within the frame stands to its end.
+  return paired(shownFirst, fieldOf(first, shownFirst), fieldOf(second ?? first, otherParity(shownFirst)))
+}
+
+/** A pair of fields in the order shown; both of one frame, where they belong there, are that frame. */
+function paired(shownFirst: Parity, first: SourceField, second: SourceField): Shown {
+  const [top, bottom] = shownFirst === 'top' ? [first, second] : [second, first]
+  const whole = top.frame === bottom.frame && top.parity !== bottom.parity
+  return whole ? frame(top.frame) : { kind: 'fields', top, bottom }
+}
+
+/** A clip read as another at 5/4 or 4/5 of its rate, whose frames land as they do. */
+function pulled(running: Running, timing: ClipTiming, rate: Rate, n: number): Shown {
+  const steps = framesOf(timing)
+  const moment = momentOf(running, steps, rate, n, middleOfFrame)
+  const last = countOf(steps) - 1
+  if (stepAt(steps, moment) === null) return nothing
+  const { taking } = running.way
+  const held = (index: number) => Math.max(0, Math.min(last, index))
+  if (taking.kind === 'pulldown') {
+    const m = floor(multiply(positionAt(steps, moment), rational(5, 4)))
+    const pair = pulldownFrame(m, taking.phase)
+    const shownFirst = firstParity(running.shownOrder)
+    return paired(
+      shownFirst,
+      { frame: held(pair.first), parity: shownFirst },
+      { frame: held(pair.second), parity: otherParity(shownFirst) },
+    )
+  }
+  if (taking.kind !== 'remove-pulldown') return nothing
+  const m = floor(multiply(positionAt(steps, moment), rational(4, 5)))
+  const pair = filmFrame(m, taking.phase)
+  const first = firstParity(running.fieldOrder)
+  // A film frame of which one field lies before the clip, or after it, is made whole out of the other.
+  const lost = (index: number) => index < 0 || index > last
+  if (lost(pair.first) !== lost(pair.second)) {
+    const kept = lost(pair.first)
+      ? { frame: pair.second, parity: otherParity(first) }
+      : { frame: pair.first, parity: first }
+    return { kind: 'field', ...kept, method: 'interpolate' }
+  }
+  return paired(
+    first,
+    { frame: held(pair.first), parity: first },
+    { frame: held(pair.second), parity: otherParity(first) },
+  )
+}
+
+/** The moment of the source at which a placement stands after so many frames: where a cut there begins. */
+export function sourceTimeAfter(
+  { sourceIn, way, scan }: Pick<Running, 'sourceIn' | 'way' | 'scan'>,
+  timing: ClipTiming,
+  rate: Rate,
+  frames: number,
+): Rational {
+  if (timing.kind === 'still') return sourceIn
+  if (way.passing.kind === 'in-time')
+    return add(sourceIn, divide(multiply(rational(frames), way.passing.factor), rate))
+  const steps = stepsOf(way, scan, timing)
+  return timeAt(steps, add(positionAt(steps, sourceIn), rational(frames)))
+}
+
+/** What a way counts as one step: fields where each is shown, else frames. */
+const stepsOf = (way: Way, scan: Scan, timing: ClipTiming): Steps =>
+  scan === 'interlaced' && way.taking.kind === 'deinterlaced' && way.taking.keep === 'each'
+    ? fieldsOf(timing)
+    : framesOf(timing)
+
+/**
+ * How many frames of a timeline a placement has to show from its in-point on, at least one; the last may begin within half a
+ * frame of the end. Null for a still, which never ends.
+ */
+export function framesLeft(
+  { sourceIn, way, scan }: Pick<Running, 'sourceIn' | 'way' | 'scan'>,
+  timing: ClipTiming,
+  rate: Rate,
+): number | null {
+  if (timing.kind === 'still') return null
+  const steps = stepsOf(way, scan, timing)
+  const left =
+    way.passing.kind === 'in-time'
+      ? divide(multiply(subtract(timeOf(steps, countOf(steps)), sourceIn), rate), way.passing.factor)
+      : subtract(rational(countOf(steps)), positionAt(steps, sourceIn))
+  return Math.max(1, floor(add(left, rational(1, 2))))
 }

@@ -49,7 +49,7 @@ describe('cadence', () => {
         const shown = new Array<number>(c.periodSource).fill(0)
         const steps: number[] = []
         for (let n = 0; n < c.periodTimeline; n++) {
-          shown[sourceFrameAt(n, S, T)]++
+          shown[sourceFrameAt(n, S, T)]!++
           steps.push(sourceFrameAt(n + 1, S, T) - sourceFrameAt(n, S, T))
         }
         expect(holdLengths(S, T, c.periodSource)).toEqual(shown)

@@ -55,18 +55,6 @@ export function cadence(source: Rate, timeline: Rate): Cadence {
   }
 }
 
-/**
- * The source frame that timeline frame `n` shows: the one on screen at the middle of the timeline frame.
- * Exact for every `n` that a day of film can hold.
- */
-export function sourceFrameAt(n: number, source: Rate, timeline: Rate): number {
-  const { num: Q, den: P } = divide(source, timeline)
-  // Whole periods are split off, so that the product stays within exact integers.
-  const period = Math.floor(n / P)
-  const rest = n - period * P
-  return period * Q + Math.floor(((2 * rest + 1) * Q) / (2 * P))
-}
-
 /** For the first `count` source frames, how many timeline frames show each (0 = dropped). */
 export function holdLengths(source: Rate, timeline: Rate, count: number): number[] {
   const { num: Q, den: P } = divide(source, timeline)

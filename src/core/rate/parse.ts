@@ -23,7 +23,7 @@ const slowestInterlaced = 20
 export function parseRate(text: string): TypedRate | null {
   const match = /^\s*(\d+(?:[.,]\d+)?)\s*(?:\/\s*(\d+(?:[.,]\d+)?))?\s*(?:fps)?\s*([pi])?\s*$/i.exec(text)
   if (!match) return null
-  const [, first, second, suffix] = match
+  const [, first = '', second, suffix] = match
   const scan = suffix ? (suffix.toLowerCase() === 'i' ? 'interlaced' : 'progressive') : null
 
   const typed = exact(first, second)
@@ -64,7 +64,7 @@ function exact(first: string, second: string | undefined): Rational | null {
 }
 
 function decimal(text: string): Rational | null {
-  const [whole, part = ''] = text.replace(',', '.').split('.')
+  const [whole = '', part = ''] = text.replace(',', '.').split('.')
   if (whole.length > 9) return null
   const digits = part.slice(0, 15 - whole.length)
   return rational(Number(whole + digits), 10 ** digits.length)

@@ -47,7 +47,7 @@ export function frameToTimecode(frame: number, rate: Rate, dropFrame = false): s
 export function timecodeToFrame(text: string, rate: Rate, dropFrame = false): number | null {
   const match = /^(\d{1,2})[:;.](\d{2})[:;.](\d{2})[:;.](\d{2,3})$/.exec(text.trim())
   if (!match) return null
-  const [hours, minutes, seconds, frames] = match.slice(1).map(Number)
+  const [hours = 0, minutes = 0, seconds = 0, frames = 0] = match.slice(1).map(Number)
   const nominal = nominalRate(rate)
   if (hours > 23 || minutes > 59 || seconds > 59 || frames >= nominal) return null
   const number = ((hours * 60 + minutes) * 60 + seconds) * nominal + frames

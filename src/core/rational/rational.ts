@@ -9,7 +9,7 @@ export interface Rational {
 /** The shape of a rational wherever data comes in. Parsing brings it to lowest terms. */
 export const Rational = z
   .object({ num: z.number().int(), den: z.number().int().positive() })
-  .transform((r): Rational => rational(r.num, r.den))
+  .transform((r): Rational => Object.freeze(rational(r.num, r.den)))
 
 /** The greatest common divisor of two whole numbers; `gcd(0, n)` is `n`. */
 export function gcd(a: number, b: number): number {
@@ -43,9 +43,22 @@ export function multiply(a: Rational, b: Rational): Rational {
 /** `a / b`. @throws RangeError when `b` is zero. */
 export const divide = (a: Rational, b: Rational): Rational => multiply(a, rational(b.den, b.num))
 
+/** Sums that only become small again when they are reduced are made in whole numbers of any length. */
 export function add(a: Rational, b: Rational): Rational {
   const shared = gcd(a.den, b.den)
-  return rational(a.num * (b.den / shared) + b.num * (a.den / shared), a.den * (b.den / shared))
+  const num = a.num * (b.den / shared) + b.num * (a.den / shared)
+  const den = a.den * (b.den / shared)
+  if (Number.isSafeInteger(num) && Number.isSafeInteger(den)) return rational(num, den)
+  return reduced(
+    BigInt(a.num) * BigInt(b.den / shared) + BigInt(b.num) * BigInt(a.den / shared),
+    BigInt(a.den) * BigInt(b.den / shared),
+  )
+}
+
+function reduced(num: bigint, den: bigint): Rational {
+  let [a, b] = [num < 0n ? -num : num, den]
+  while (b !== 0n) [a, b] = [b, a % b]
+  return rational(Number(num / a), Number(den / a))
 }
 
 export const negate = (r: Rational): Rational => ({ num: -r.num + 0, den: r.den })
@@ -53,10 +66,24 @@ export const subtract = (a: Rational, b: Rational): Rational => add(a, negate(b)
 export const equal = (a: Rational, b: Rational): boolean => a.num === b.num && a.den === b.den
 
 /** Negative, zero or positive as `a` is below, equal to or above `b`. */
-export const compare = (a: Rational, b: Rational): number => subtract(a, b).num
+export function compare(a: Rational, b: Rational): number {
+  const [left, right] = [a.num * b.den, b.num * a.den]
+  if (Number.isSafeInteger(left) && Number.isSafeInteger(right)) return left - right
+  const difference = BigInt(a.num) * BigInt(b.den) - BigInt(b.num) * BigInt(a.den)
+  return difference < 0n ? -1 : difference > 0n ? 1 : 0
+}
 
 /** The largest whole number not above `r`. */
 export const floor = (r: Rational): number => Math.floor(r.num / r.den)
+
+/** The exact value of a number of pixels or of a factor as it was typed or computed, dust of floating point taken away. */
+export const exactly = (value: number): Rational =>
+  Number.isSafeInteger(value) ? rational(value) : nearestRational(value, 1e-7)
+
+/** The smaller of two. */
+export const least = (a: Rational, b: Rational): Rational => (compare(a, b) <= 0 ? a : b)
+/** The larger of two. */
+export const most = (a: Rational, b: Rational): Rational => (compare(a, b) >= 0 ? a : b)
 
 /** The nearest whole number, halves upwards: the rounding of cut points when a cut changes its rate. */
 export const roundHalfUp = (r: Rational): number => Math.floor((2 * r.num + r.den) / (2 * r.den))

@@ -1,7 +1,9 @@
+import { type Rotation } from '../picture/turn'
 import { rational } from '../rational/rational'
 import { type PictureClaim, settleClaims } from './claims'
 import { type Fault, ReadingFault } from './fault'
-import type { Note, Origins, Reading, Rotation, VideoFacts } from './reading'
+import type { Note, Origins, Reading, VideoFacts } from './reading'
+import type { FrameTimes } from './frame-times'
 import type { RateFacts } from './timing'
 
 /** A reading with where its facts stand, and what was wrong, if anything was. */
@@ -9,6 +11,8 @@ export interface WrapperReading {
   readonly reading: Reading | null
   readonly origins: Origins
   readonly fault: Fault | null
+  /** When each frame of a variable clip is on screen, where the wrapper lists them in one place. */
+  readonly frameTimes?: FrameTimes | null
 }
 
 /** What a wrapper and its stream came to, before it is brought together. */

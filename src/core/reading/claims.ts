@@ -1,5 +1,7 @@
+import { type Colour } from '../picture/colour'
+import { type FieldOrder, type Scan } from '../picture/scan'
 import { type Rational, equal } from '../rational/rational'
-import type { Colour, FieldOrder, Note, Origins, Scan } from './reading'
+import type { Note, Origins } from './reading'
 
 /** What one part of a file says of the picture. Facts that it does not state are left out. */
 export interface PictureFacts {
@@ -64,7 +66,7 @@ export function settleClaims(claims: readonly PictureClaim[]): {
   notes: Note[]
 } {
   const facts: Record<string, unknown> = {}
-  const origins: Origins = {}
+  const origins: Record<string, string> = {}
   const notes: Note[] = []
   for (const fact of Object.keys(inWords) as (keyof PictureFacts)[]) {
     const stated = claims.filter((claim) => !isSilent(claim.facts[fact]))

@@ -1,4 +1,4 @@
-import type { Colour } from './reading'
+import { type Colour } from '../picture/colour'
 
 /** Names of the code points of ITU-T H.273, as far as files use them. Codes 2 and reserved ones say nothing: null. */
 const primaries: Record<number, string> = {
@@ -56,6 +56,3 @@ export function colourFromCodes(
     range: fullRange === undefined ? null : fullRange ? 'full' : 'limited',
   }
 }
-
-/** Whether a transfer is of high dynamic range (ITU-R BT.2100). */
-export const isHdr = (transfer: string | null): boolean => transfer === 'pq' || transfer === 'hlg'

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { aDoc, aVideo } from '../edit/doc.fixture'
-import { addTimeline, append, correct, newTimeline, setProjectFormat } from '../edit/operations'
-import { placementOf } from '../edit/place'
+import { addTimeline, setProjectFormat } from '../edit/operations'
+import { correct } from '../edit/correction'
+import { append, newTimeline, placementOf } from '../edit/placing'
 import { parseFormat } from '../format/parse'
 import { rational } from '../rational/rational'
 import { applyCorrections, consequences } from './correct'
@@ -70,16 +71,16 @@ describe('corrections', () => {
     const doc = aDoc([aVideo('bell', '1920x1080@50p', 4)])
     setProjectFormat(doc, { at: '', setBy: 'typed', format, reason: '' })
     addTimeline(doc, newTimeline('t', 'Cut', ''))
-    append(doc, 't', [{ ...placementOf(doc.clips.bell, format, 'p'), sourceIn: rational(1) }])
-    const claimed = doc.clips.bell.reading
+    append(doc, 't', [{ ...placementOf(doc.clips.bell!, format, 'p'), sourceIn: rational(1) }])
+    const claimed = doc.clips.bell!.reading
     correct(doc, ['bell'], { rate: rational(25) })
-    expect(doc.clips.bell.claimed).toEqual(claimed)
-    expect(doc.clips.bell.reading!.durationSec).toBe(8)
+    expect(doc.clips.bell!.claimed).toEqual(claimed)
+    expect(doc.clips.bell!.reading!.durationSec).toBe(8)
     // Frame 50 stood at 1 s and stands at 2 s now.
-    expect(doc.timelines.t.tracks[0].placements[0].sourceIn).toEqual({ num: 2, den: 1 })
+    expect(doc.timelines.t!.tracks[0]!.placements[0]!.sourceIn).toEqual({ num: 2, den: 1 })
     correct(doc, ['bell'], {})
-    expect(doc.clips.bell.reading).toEqual(claimed)
-    expect(doc.clips.bell.claimed).toBeNull()
-    expect(doc.timelines.t.tracks[0].placements[0].sourceIn).toEqual({ num: 1, den: 1 })
+    expect(doc.clips.bell!.reading).toEqual(claimed)
+    expect(doc.clips.bell!.claimed).toBeNull()
+    expect(doc.timelines.t!.tracks[0]!.placements[0]!.sourceIn).toEqual({ num: 1, den: 1 })
   })
 })

@@ -1,20 +1,55 @@
 import { z } from 'zod'
-import { PixelAspect } from '../picture/size'
-import { type Rational, equal, toNumber } from '../rational/rational'
-import { aspectName, displaySize } from '../format/format'
+import { present } from '../assert'
+import { PixelAspect, displaySize } from '../picture/size'
+import { Colour } from '../picture/colour'
+import { FieldOrder } from '../picture/scan'
+import { Rotation, isQuarterTurn, uprightSize } from '../picture/turn'
+import { type Rational, equal, multiply, rational, toNumber } from '../rational/rational'
+import { aspectName } from '../format/format'
 import { Rate, rateName } from '../rate/rate'
-import { Colour, FieldOrder, type Reading, Rotation, type VideoFacts } from './reading'
+import { Sides } from '../treatment/treatment'
+import { counted, exactSeconds, percent, spaced } from '../words/figures'
+import { type Reading, type VideoFacts } from './reading'
+
+/** How often each true frame is shown in turn inside a clip, and at which of them it begins. */
+export const RepeatsOut = z
+  .object({
+    holds: z.array(z.number().int().min(1).max(1000)).min(1).max(1000).readonly(),
+    phase: z.number().int().nonnegative(),
+  })
+  .readonly()
+  .refine(({ holds, phase }) => phase < holds.reduce((sum, hold) => sum + hold, 0), {
+    error: 'a phase lies within its pattern',
+  })
+export type RepeatsOut = z.infer<typeof RepeatsOut>
 
 /** The editor's word over a file's claims; what is left out stays as claimed. */
-export const Corrections = z.object({
-  rate: Rate.optional(),
-  pixelAspect: PixelAspect.optional(),
-  scan: z.enum(['progressive', 'interlaced']).optional(),
-  fieldOrder: FieldOrder.optional(),
-  rotation: Rotation.optional(),
-  colour: Colour.optional(),
-})
+export const Corrections = z
+  .object({
+    rate: Rate.optional(),
+    pixelAspect: PixelAspect.optional(),
+    scan: z.enum(['progressive', 'interlaced']).optional(),
+    fieldOrder: FieldOrder.optional(),
+    rotation: Rotation.optional(),
+    colour: Colour.optional(),
+    /** Bars that are baked in: stored pixels on each side that are no picture. */
+    crop: Sides.optional(),
+    /** Frames that repeat inside the clip: each is taken once, at the true rate. */
+    repeatsOut: RepeatsOut.optional(),
+  })
+  .readonly()
 export type Corrections = z.infer<typeof Corrections>
+
+/** A change of corrections: what is named is set, or goes back to the claim (null); all else stays. */
+export type CorrectionChange = { readonly [Fact in keyof Corrections]?: Corrections[Fact] | null }
+
+/** Corrections after a change. */
+export function changed(corrections: Corrections, change: CorrectionChange): Corrections {
+  const merged = Object.entries({ ...corrections, ...change }).filter(
+    ([, value]) => value !== null && value !== undefined,
+  )
+  return Object.fromEntries(merged) as Corrections
+}
 
 export const isCorrected = (corrections: Corrections): boolean =>
   Object.values(corrections).some((v) => v !== undefined)
@@ -26,25 +61,30 @@ export const isCorrected = (corrections: Corrections): boolean =>
 export function applyCorrections(claimed: Reading, corrections: Corrections): Reading {
   const { video } = claimed
   if (!video || !isCorrected(corrections)) return claimed
-  const { rate, pixelAspect, rotation, colour } = corrections
+  const { pixelAspect, rotation, colour, crop } = corrections
   const scan = corrections.scan ?? video.scan
+  const timed = claimed.kind === 'video' ? retimed(video, corrections) : video
   const corrected: VideoFacts = {
-    ...(rate && claimed.kind === 'video' ? withRate(video, rate) : video),
+    ...timed,
+    ...(crop ? cropped(video, crop) : {}),
     pixelAspect: pixelAspect ?? video.pixelAspect,
     rotation: rotation ?? video.rotation,
     colour: colour ?? video.colour,
     scan,
     fieldOrder: scan === 'progressive' ? null : (corrections.fieldOrder ?? video.fieldOrder ?? 'unknown'),
   }
-  return {
-    ...claimed,
-    video: corrected,
-    durationSec: rate ? newDuration(claimed, rate) : claimed.durationSec,
-  }
+  return { ...claimed, video: corrected, durationSec: newDuration(claimed, corrections) }
 }
 
+/** A picture without its baked bars; never less than a pixel. */
+const cropped = ({ width, height }: VideoFacts, { left, right, top, bottom }: Sides) => ({
+  width: Math.max(1, Math.round(width - left - right)),
+  height: Math.max(1, Math.round(height - top - bottom)),
+})
+
 /** A corrected rate is meant as constant: the measured spread of a variable one no longer holds. */
-function withRate(video: VideoFacts, rate: Rational): VideoFacts {
+function retimed(video: VideoFacts, { rate, repeatsOut }: Corrections): VideoFacts {
+  if (!rate && !repeatsOut) return video
   const {
     minRate: _min,
     maxRate: _max,
@@ -53,16 +93,54 @@ function withRate(video: VideoFacts, rate: Rational): VideoFacts {
     offNominalShare: _share,
     ...steady
   } = video
-  return { ...steady, rate, rateMode: 'constant' }
+  const played = rate ?? video.rate
+  if (!repeatsOut || !played) return { ...steady, rate: played, rateMode: 'constant' }
+  return {
+    ...steady,
+    rate: multiply(played, trueShare(repeatsOut)),
+    rateMode: 'constant',
+    frameCount: video.frameCount === null ? null : trueFrames(repeatsOut, video.frameCount),
+  }
 }
 
-function newDuration(claimed: Reading, rate: Rational): number | null {
-  const video = claimed.video!
-  if (claimed.kind !== 'video') return claimed.durationSec
+const holdSum = ({ holds }: RepeatsOut) => holds.reduce((sum, hold) => sum + hold, 0)
+
+/** True frames among the frames of a clip. */
+const trueShare = (repeats: RepeatsOut): Rational => rational(repeats.holds.length, holdSum(repeats))
+
+/** The index in the clip at which its true frame `k` comes on. */
+export function storedFrame({ holds, phase }: RepeatsOut, k: number): number {
+  const period = holdSum({ holds, phase })
+  const skipped = holdsBefore(holds, phase)
+  const cycle = Math.floor((k + skipped) / holds.length)
+  const within = k + skipped - cycle * holds.length
+  const begin = holds.slice(0, within).reduce((sum, hold) => sum + hold, 0)
+  // The hold that is on at the start has begun before it.
+  return Math.max(0, cycle * period + begin - phase)
+}
+
+/** The hold within a pattern that is on at a phase. */
+function holdsBefore(holds: readonly number[], phase: number): number {
+  let passed = 0
+  return holds.findIndex((hold) => (passed += hold) > phase)
+}
+
+/** The true frame that is on at a stored one. */
+export function trueFrame(repeats: RepeatsOut, stored: number): number {
+  let k = Math.max(0, Math.floor(stored * toNumber(trueShare(repeats))) - repeats.holds.length)
+  while (storedFrame(repeats, k + 1) <= stored) k++
+  return k
+}
+
+/** How many true frames so many stored ones hold. */
+const trueFrames = (repeats: RepeatsOut, stored: number): number =>
+  stored === 0 ? 0 : trueFrame(repeats, stored - 1) + 1
+
+function newDuration(claimed: Reading, { rate }: Corrections): number | null {
+  const { video, durationSec } = claimed
+  if (!rate || !video || claimed.kind !== 'video') return durationSec
   if (video.frameCount) return video.frameCount / toNumber(rate)
-  return claimed.durationSec && video.rate
-    ? (claimed.durationSec * toNumber(video.rate)) / toNumber(rate)
-    : claimed.durationSec
+  return durationSec && video.rate ? (durationSec * toNumber(video.rate)) / toNumber(rate) : durationSec
 }
 
 /** What a correction does to the clip, in sentences with figures, before it is applied. */
@@ -73,17 +151,22 @@ export function consequences(claimed: Reading, corrections: Corrections): string
   const said: string[] = []
   if (corrections.rate && claimed.kind === 'video' && was.rate && !equal(was.rate, corrections.rate))
     said.push(...speedSentences(claimed, after))
+  if (corrections.repeatsOut && is.rate)
+    said.push(`Each frame is taken once: ${rateName(is.rate)} true frames a second.`)
   const shape = displaySize(is)
   if (corrections.pixelAspect && !equal(was.pixelAspect, corrections.pixelAspect)) {
     said.push(
       `Shows as ${Math.round(shape.width)}×${shape.height}, ${aspectName(is)}, instead of ${aspectName(was)}.`,
     )
   }
+  if (corrections.crop)
+    said.push(`Of ${was.width}×${was.height} stays ${is.width}×${is.height}: the bars are no picture.`)
   if (corrections.rotation !== undefined && corrections.rotation !== was.rotation) {
-    const upright = is.rotation % 180 === 0 ? [shape.width, shape.height] : [shape.height, shape.width]
-    said.push(
-      `Stands upright after a turn of ${is.rotation}°: ${Math.round(upright[0])}×${Math.round(upright[1])}.`,
-    )
+    const shown = displaySize(uprightSize(is))
+    const [width, height] = isQuarterTurn(is.rotation)
+      ? [shape.height, shape.width]
+      : [shown.width, shown.height]
+    said.push(`Stands upright after a turn of ${is.rotation}°: ${Math.round(width)}×${Math.round(height)}.`)
   }
   if (corrections.scan && corrections.scan !== was.scan) {
     said.push(
@@ -94,7 +177,7 @@ export function consequences(claimed: Reading, corrections: Corrections): string
   }
   if (corrections.fieldOrder && is.scan === 'interlaced' && corrections.fieldOrder !== was.fieldOrder) {
     said.push(
-      `Fields are shown ${is.fieldOrder?.replace('-', ' ')}: with the wrong order, motion goes back and forth.`,
+      `Fields are shown ${spaced(is.fieldOrder ?? 'unknown')}: with the wrong order, motion goes back and forth.`,
     )
   }
   if (
@@ -109,13 +192,21 @@ export function consequences(claimed: Reading, corrections: Corrections): string
 }
 
 function speedSentences(claimed: Reading, after: Reading): string[] {
-  const [was, is] = [claimed.video!.rate!, after.video!.rate!]
+  const was = present(claimed.video?.rate, 'a rate is corrected where there is one')
+  const is = present(after.video?.rate, 'a corrected rate is there')
   const speed = toNumber(is) / toNumber(was)
-  const time = `${claimed.durationSec?.toFixed(2)} s become ${after.durationSec?.toFixed(2)} s`
-  const percent = `${Number((speed * 100).toFixed(2))} %`
+  const seconds = (value: number | null) => (value === null ? 'an unknown time' : exactSeconds(value))
+  const time = `${seconds(claimed.durationSec)} become ${seconds(after.durationSec)}`
+  const share = percent(Number(speed.toFixed(4)))
   return speed < 1
-    ? [`Slow motion from real frames: ${percent} speed, ${time}. No frame is created.`]
+    ? [`Slow motion from real frames: ${share} speed, ${time}. No frame is created.`]
     : [
-        `Plays faster: ${percent} speed, ${time}. The same frames, ${rateName(is)} of them a second; none is created.`,
+        `Plays faster: ${share} speed, ${time}. The same frames, ${rateName(is)} of them a second; none is created.`,
       ]
 }
+
+/** What shortening does, for a sentence: `2 placements are shortened to what is there`. */
+export const shortenedSentence = (placements: number, frames: number): string =>
+  placements === 0
+    ? ''
+    : `${counted(placements, 'placement is', 'placements are')} shortened to what is there, ${counted(frames, 'frame')} in all.`

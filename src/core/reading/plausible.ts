@@ -27,7 +27,7 @@ const factAt = (path: readonly PropertyKey[]): string[] =>
 
 /** Takes a fact out and gives what it was; undefined where it is gone already. */
 function drop(reading: Record<string, unknown>, fact: readonly string[]): unknown {
-  const key = fact.at(-1)!
+  const key = fact.at(-1) ?? ''
   let holder: Record<string, unknown> | null = reading
   for (const step of fact.slice(0, -1)) holder = (holder?.[step] ?? null) as Record<string, unknown> | null
   if (!holder) return undefined
@@ -55,7 +55,7 @@ const names: Record<string, string> = {
 }
 
 function inWords(fact: readonly string[], value: unknown): string {
-  const key = fact.at(-1)!
+  const key = fact.at(-1) ?? ''
   const name = names[key] ?? key.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)
   return `The file claims a ${name} of ${shown(value)}: that is not believed.`
 }

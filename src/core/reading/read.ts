@@ -1,7 +1,10 @@
+import { byteAt } from './bytes/byte-at'
+import { present } from '../assert'
 import { type ByteSource, FileWindow } from './bytes/source'
 import { latin } from './bytes/cursor'
 import { type Fault, ReadingFault } from './fault'
 import type { WrapperReading } from './assemble'
+import type { FrameTimes } from './frame-times'
 import { readAdts, readFlac, readMp3 } from './audio/read'
 import { readAvi } from './avi/read'
 import { readMxf } from './mxf/read'
@@ -19,7 +22,13 @@ import type { Origins, Reading } from './reading'
 
 /** What came of reading one file. With a fault, the facts that could still be read may be there. */
 export type ReadResult =
-  | { readonly ok: true; readonly reading: Reading; readonly origins: Origins }
+  | {
+      readonly ok: true
+      readonly reading: Reading
+      readonly origins: Origins
+      /** Of a variable clip whose wrapper lists its frames in one place. */
+      readonly frameTimes?: FrameTimes
+    }
   | { readonly ok: false; readonly error: Fault; readonly reading?: Reading; readonly origins?: Origins }
 
 /** A wrapper that can be read: how its files begin, and its reader. To add one, add a line to `wrappers`. */
@@ -39,7 +48,7 @@ const riff = (form: string) => (head: Uint8Array) =>
 const boxTypes = ['ftyp', 'moov', 'mdat', 'wide', 'free', 'skip', 'pnot', 'styp', 'moof']
 const id3 = starts('ID3')
 const sync = (mask: number, value: number) => (head: Uint8Array) =>
-  head[0] === 0xff && (head[1] & mask) === value
+  head[0] === 0xff && (byteAt(head, 1) & mask) === value
 
 const wrappers: readonly Wrapper[] = [
   { begins: (head) => boxTypes.some((type) => starts(type, 4)(head)), read: readIsobmff },
@@ -92,8 +101,8 @@ export async function read(source: ByteSource, signal?: AbortSignal): Promise<Re
 }
 
 /** What leaves the reader: nothing absurd, and no picture or sound without one that can be believed. */
-function settled({ reading: claimed, origins, fault }: WrapperReading): ReadResult {
-  if (!claimed) return { ok: false, error: fault! }
+function settled({ reading: claimed, origins, fault, frameTimes }: WrapperReading): ReadResult {
+  if (!claimed) return { ok: false, error: present(fault, 'what has no reading has a fault') }
   const reading = plausible(claimed)
   const error =
     fault ??
@@ -103,7 +112,8 @@ function settled({ reading: claimed, origins, fault }: WrapperReading): ReadResu
           message: `The picture claims to be ${claimed.video.width}×${claimed.video.height}. Copy the file again.`,
         }
       : null)
-  return error ? { ok: false, error, reading, origins } : { ok: true, reading, origins }
+  if (error) return { ok: false, error, reading, origins }
+  return frameTimes ? { ok: true, reading, origins, frameTimes } : { ok: true, reading, origins }
 }
 
 const failed = (code: Fault['code'], message: string, offset?: number): ReadResult => ({

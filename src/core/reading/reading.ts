@@ -1,23 +1,10 @@
 import { z } from 'zod'
 import { PixelAspect, Pixels } from '../picture/size'
+import { Colour } from '../picture/colour'
+import { FieldOrder, Scan } from '../picture/scan'
+import { Rotation } from '../picture/turn'
 import { Rate } from '../rate/rate'
 import { rational } from '../rational/rational'
-
-/** Colour as ITU-T H.273 code points, named; null where the file does not say. */
-export const Colour = z.object({
-  primaries: z.string().nullable().default(null),
-  transfer: z.string().nullable().default(null),
-  matrix: z.string().nullable().default(null),
-  range: z.enum(['full', 'limited']).nullable().default(null),
-})
-export type Colour = z.infer<typeof Colour>
-
-export const Scan = z.enum(['progressive', 'interlaced', 'unknown'])
-export type Scan = z.infer<typeof Scan>
-export const FieldOrder = z.enum(['top-first', 'bottom-first', 'unknown'])
-export type FieldOrder = z.infer<typeof FieldOrder>
-export const Rotation = z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)])
-export type Rotation = z.infer<typeof Rotation>
 
 /** A count that any file can hold; beyond it a header lies. */
 const Count = z
@@ -37,68 +24,73 @@ const StatedDate = z
     error: 'a date is written as 2026-05-01T09:00:00Z',
   })
 
-export const VideoFacts = z.object({
-  codec: z.string().default('unknown'),
-  profile: z.string().nullable().default(null),
-  /** Stored picture after codec cropping, before pixel shape and rotation. */
-  width: Pixels,
-  height: Pixels,
-  pixelAspect: PixelAspect.default(rational(1)),
-  /** Clockwise turn, in degrees, that shows the picture upright. */
-  rotation: Rotation.default(0),
-  rate: Rate.nullable().default(null),
-  rateMode: z.enum(['constant', 'variable', 'unknown']).default('unknown'),
-  /** With `variable` only: frames per second, and the share of frames that last more than 10 % off nominal. */
-  minRate: RateFigure.optional(),
-  maxRate: RateFigure.optional(),
-  meanRate: RateFigure.optional(),
-  medianRate: RateFigure.optional(),
-  offNominalShare: z.number().min(0).max(1).optional(),
-  frameCount: Count.nullable().default(null),
-  scan: Scan.default('unknown'),
-  fieldOrder: FieldOrder.nullable().default(null),
-  bitDepth: z.number().int().min(1).max(32).nullable().default(null),
-  chroma: z.string().nullable().default(null),
-  alpha: z.boolean().default(false),
-  colour: Colour.prefault({}),
-})
+export const VideoFacts = z
+  .object({
+    codec: z.string().default('unknown'),
+    profile: z.string().nullable().default(null),
+    /** Stored picture after codec cropping, before pixel shape and rotation. */
+    width: Pixels,
+    height: Pixels,
+    pixelAspect: PixelAspect.default(rational(1)),
+    /** Clockwise turn, in degrees, that shows the picture upright. */
+    rotation: Rotation.default(0),
+    rate: Rate.nullable().default(null),
+    rateMode: z.enum(['constant', 'variable', 'unknown']).default('unknown'),
+    /** With `variable` only: frames per second, and the share of frames that last more than 10 % off nominal. */
+    minRate: RateFigure.optional(),
+    maxRate: RateFigure.optional(),
+    meanRate: RateFigure.optional(),
+    medianRate: RateFigure.optional(),
+    offNominalShare: z.number().min(0).max(1).optional(),
+    frameCount: Count.nullable().default(null),
+    scan: Scan.default('unknown'),
+    fieldOrder: FieldOrder.nullable().default(null),
+    bitDepth: z.number().int().min(1).max(32).nullable().default(null),
+    chroma: z.string().nullable().default(null),
+    alpha: z.boolean().default(false),
+    colour: Colour.prefault({}),
+  })
+  .readonly()
 export type VideoFacts = z.infer<typeof VideoFacts>
 
-export const AudioFacts = z.object({
-  codec: z.string().default('unknown'),
-  channels: z.number().int().min(1).max(256).nullable().default(null),
-  sampleRate: z.number().positive().max(1_000_000).nullable().default(null),
-  bitDepth: z.number().int().min(1).max(64).nullable().default(null),
-})
+export const AudioFacts = z
+  .object({
+    codec: z.string().default('unknown'),
+    channels: z.number().int().min(1).max(256).nullable().default(null),
+    sampleRate: z.number().positive().max(1_000_000).nullable().default(null),
+    bitDepth: z.number().int().min(1).max(64).nullable().default(null),
+  })
+  .readonly()
 export type AudioFacts = z.infer<typeof AudioFacts>
 
-export const Note = z.object({ code: z.string(), message: z.string() })
+export const Note = z.object({ code: z.string(), message: z.string() }).readonly()
 export type Note = z.infer<typeof Note>
 
 /**
  * All that was found out about one file. The same fields stand in the store, the project file and the terminal's JSON.
  * Every reading has passed this schema before it leaves the reader: what is not stated is null, and nothing is absurd.
  */
-export const Reading = z.object({
-  kind: z.enum(['video', 'still', 'audio']),
-  container: z.string().default('unknown'),
-  sizeBytes: z.number().int().nonnegative().default(0),
-  durationSec: z.number().min(0).max(longestSeconds).nullable().default(null),
-  video: VideoFacts.nullable().default(null),
-  audio: z.array(AudioFacts).default([]),
-  timecode: z
-    .object({ start: z.string(), dropFrame: z.boolean().default(false) })
-    .nullable()
-    .default(null),
-  recordedAt: StatedDate.nullable().default(null),
-  /** Reel or camera name, where the file states one. */
-  reel: z.string().nullable().default(null),
-  notes: z.array(Note).default([]),
-})
+export const Reading = z
+  .object({
+    kind: z.enum(['video', 'still', 'audio']),
+    container: z.string().default('unknown'),
+    sizeBytes: z.number().int().nonnegative().default(0),
+    durationSec: z.number().min(0).max(longestSeconds).nullable().default(null),
+    video: VideoFacts.nullable().default(null),
+    audio: z.array(AudioFacts).readonly().default([]),
+    timecode: z
+      .object({ start: z.string(), dropFrame: z.boolean().default(false) })
+      .readonly()
+      .nullable()
+      .default(null),
+    recordedAt: StatedDate.nullable().default(null),
+    /** Reel or camera name, where the file states one. */
+    reel: z.string().nullable().default(null),
+    notes: z.array(Note).readonly().default([]),
+  })
+  .readonly()
 export type Reading = z.infer<typeof Reading>
 
 /** Where a fact was claimed, by its path in the reading: `{"video.scan": "stream: picture timing"}`. */
-export const Origins = z.record(z.string(), z.string())
+export const Origins = z.record(z.string(), z.string()).readonly()
 export type Origins = z.infer<typeof Origins>
-
-export const unknownColour: Colour = { primaries: null, transfer: null, matrix: null, range: null }

@@ -33,13 +33,13 @@ export function rateFromDurations(runs: readonly DurationRun[], clock: number): 
   const frames = used.reduce((sum, run) => sum + run.count, 0)
   const total = used.reduce((sum, run) => sum + run.count * run.duration, 0)
   if (frames === 0 || !(total > 0) || !(clock > 0)) return unknownRate
-  if (used.every((run) => run.duration === used[0].duration)) {
-    return { rate: fromPeriod(clock, used[0].duration), rateMode: 'constant' }
-  }
+  const [first] = used
+  if (first && used.every((run) => run.duration === first.duration))
+    return { rate: fromPeriod(clock, first.duration), rateMode: 'constant' }
   const lattice = latticeRate(used, clock)
   if (lattice) return { rate: lattice, rateMode: 'constant' }
   // A last frame that stands alone may be anything; one that is like those before counts among them.
-  return variableRate(counted.at(-1)!.count === 1 ? used : counted, clock)
+  return variableRate(counted.at(-1)?.count === 1 ? used : counted, clock)
 }
 
 /** All but the last frame. */
@@ -93,10 +93,11 @@ function variableRate(runs: readonly DurationRun[], clock: number): RateFacts {
   const frames = runs.reduce((sum, run) => sum + run.count, 0)
   const total = runs.reduce((sum, run) => sum + run.count * run.duration, 0)
   const sorted = [...runs].filter((run) => run.duration > 0).sort((a, b) => a.duration - b.duration)
-  if (sorted.length === 0) return unknownRate
+  const [shortest, longest] = [sorted[0], sorted.at(-1)]
+  if (!shortest || !longest) return unknownRate
   let passed = 0
   const half = sorted.reduce((sum, run) => sum + run.count, 0) / 2
-  const median = (sorted.find((run) => (passed += run.count) >= half) ?? sorted[0]).duration
+  const median = (sorted.find((run) => (passed += run.count) >= half) ?? shortest).duration
   // Nominal is the standard rate that most frames mean; the clock's trembling moves the median by a few per mille.
   const rate = nominal(clock / median)
   const period = clock / toNumber(rate)
@@ -104,8 +105,8 @@ function variableRate(runs: readonly DurationRun[], clock: number): RateFacts {
   return {
     rate,
     rateMode: 'variable',
-    minRate: clock / sorted[sorted.length - 1].duration,
-    maxRate: clock / sorted[0].duration,
+    minRate: clock / longest.duration,
+    maxRate: clock / shortest.duration,
     meanRate: (clock * frames) / total,
     medianRate: clock / median,
     offNominalShare: off / frames,
@@ -124,7 +125,7 @@ function nominal(perSecond: number): Rate {
 export function runsFromTimes(times: ArrayLike<number>): DurationRun[] {
   const runs: { count: number; duration: number }[] = []
   for (let i = 1; i < times.length; i++) {
-    const duration = times[i] - times[i - 1]
+    const duration = (times[i] ?? 0) - (times[i - 1] ?? 0)
     const last = runs.at(-1)
     if (last && last.duration === duration) last.count++
     else runs.push({ count: 1, duration })

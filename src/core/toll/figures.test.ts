@@ -1,13 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { makeFormat } from '../format/format'
+import { makeFormat, pictureOfFormat } from '../format/format'
 import { parseFormat } from '../format/parse'
 import { rational } from '../rational/rational'
-import type { Charge, ChargeKind, Grade } from './charge'
-import { cadenceCharges } from './motion-charges'
-import type { Picture } from './picture'
+import type { Charge, ChargeKind } from './charge'
+import { type Grade } from './grade'
+import { cadenceCharges } from './kinds/motion'
+import { type Picture } from '../picture/picture'
+import { type Treatment, plainTreatment } from '../treatment/treatment'
 import { defaultPolicy, defaultWeights } from './policy'
-import { pictureOfFormat, tollOf } from './toll'
-import { type Treatment, plainTreatment } from './treatment'
+import { tollOf } from './toll'
 
 const hd = parseFormat('1920x1080@25p')!.format
 const clip = (width: number, height: number, more: Partial<Picture> = {}): Picture => ({
@@ -119,42 +120,42 @@ describe('the limits of the grades', () => {
     expect(motion([25], [24])).toMatchObject({ kind: 'uneven', grade: 'heavy' })
     expect(motion([25], [30])).toMatchObject({ kind: 'uneven', grade: 'severe' })
     // What is repeated or left out is in the same charge.
-    expect(motion([25], [30]).loss).toBeCloseTo(0.04 * 13.3333 + 0.06 * (1 - 25 / 30), 5)
-    expect(motion([30], [25]).loss).toBeCloseTo(0.04 * 13.3333 + 0.05 * (1 - 25 / 30), 5)
-    expect(motion([9], [12]).loss).toBeCloseTo(0.6 + 0.06 * 0.25, 12)
+    expect(motion([25], [30])!.loss).toBeCloseTo(0.04 * 13.3333 + 0.06 * (1 - 25 / 30), 5)
+    expect(motion([30], [25])!.loss).toBeCloseTo(0.04 * 13.3333 + 0.05 * (1 - 25 / 30), 5)
+    expect(motion([9], [12])!.loss).toBeCloseTo(0.6 + 0.06 * 0.25, 12)
   })
 
   it('a slip loses 0.02 and a hundredth for each in a minute, at most a tenth', () => {
     // One each 41.7 s is 1.44 a minute.
-    expect(motion([24000, 1001], [24]).loss).toBeCloseTo(0.02 + 0.01 * (60 / 41.708), 5)
-    expect(motion([119_800, 1000], [120]).loss).toBeCloseTo(0.02 + 0.1, 12)
+    expect(motion([24000, 1001], [24])!.loss).toBeCloseTo(0.02 + 0.01 * (60 / 41.708), 5)
+    expect(motion([119_800, 1000], [120])!.loss).toBeCloseTo(0.02 + 0.1, 12)
   })
 
   it('every frame shown again loses by how many are', () => {
     expect(motion([25], [50])).toMatchObject({ kind: 'even-hold', grade: 'light', loss: 0.03 })
-    expect(motion([25], [100]).loss).toBeCloseTo(0.045, 12)
+    expect(motion([25], [100])!.loss).toBeCloseTo(0.045, 12)
   })
 
   it('frames mixed lose half of what unevenness costs, and a tenth of what is softened', () => {
     const blend = { motion: 'blend' } as const
     // 50 in 25 lies between two frames everywhere, evenly.
-    expect(motion([50], [25], blend)).toMatchObject({ kind: 'blend', share: 1, grade: 'heavy' })
-    expect(motion([50], [25], blend).loss).toBeCloseTo(0.1, 12)
+    expect(motion([50], [25], blend!)).toMatchObject({ kind: 'blend', share: 1, grade: 'heavy' })
+    expect(motion([50], [25], blend!)!.loss).toBeCloseTo(0.1, 12)
     const uneven = motion([24], [60])
-    const mixed = motion([24], [60], blend)
-    if (mixed.kind !== 'blend') throw new Error('24 in 60 is mixed')
-    expect(mixed.loss).toBeCloseTo(uneven.loss / 2 + 0.1 * mixed.share, 12)
+    const mixed = motion([24], [60], blend!)
+    if (mixed!.kind !== 'blend') throw new Error('24 in 60 is mixed')
+    expect(mixed!.loss).toBeCloseTo(uneven!.loss / 2 + 0.1 * mixed!.share, 12)
   })
 
   it('every second frame left out loses half of 0.05, four of five four fifths', () => {
     expect(motion([50], [25])).toMatchObject({ kind: 'even-skip', grade: 'light', loss: 0.025 })
-    expect(motion([120_000, 1001], [24_000, 1001]).loss).toBeCloseTo(0.04, 12)
+    expect(motion([120_000, 1001], [24_000, 1001])!.loss).toBeCloseTo(0.04, 12)
   })
 
   it('another speed is slight within 0.1 %, else dear unless it is wanted', () => {
     const every = { motion: 'every-frame' } as const
-    expect(motion([24000, 1001], [24], every)).toMatchObject({ grade: 'light', loss: 0.005 })
-    expect(motion([24], [25], every)).toMatchObject({ grade: 'heavy', loss: 0.2 })
+    expect(motion([24000, 1001], [24], every!)).toMatchObject({ grade: 'light', loss: 0.005 })
+    expect(motion([24], [25], every!)).toMatchObject({ grade: 'heavy', loss: 0.2 })
     expect(motion([60], [24], { ...every, speedWanted: true })).toMatchObject({ loss: 0 })
   })
 
@@ -213,7 +214,7 @@ describe('the limits of the grades', () => {
     const at = (text: string, more: Partial<Picture> = {}) =>
       tollOf({ ...pictureOfFormat(parseFormat(text)!.format), ...more }, hd).charges
     expect(at('1920x1080@24.99p', vary).map((c) => c.kind)).toEqual(['variable-rate'])
-    expect(at('1920x1080@30p', vary)[0].loss).toBeCloseTo(at('1920x1080@30p')[0].loss / 2, 12)
+    expect(at('1920x1080@30p', vary)[0]!.loss).toBeCloseTo(at('1920x1080@30p')[0]!.loss / 2, 12)
   })
 
   it('colour is charged by its dearest step, and SD is brought to BT.709 for nothing', () => {

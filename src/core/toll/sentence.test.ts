@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { noSides } from '../framing/framing'
+import { noSides } from '../treatment/treatment'
+import { figure, percent, pixels, speedWords, timesLonger } from '../words/figures'
 import type { Charge, ChargeFigures } from './charge'
-import { figure, percent, pixels, sentence, shortWords, speedWords, timesLonger } from './sentence'
+import { sentence, shortWords } from './sentence'
 
 const charge = (figures: ChargeFigures, loss = 0.5): Charge => ({ ...figures, grade: 'light', loss })
 

@@ -1,6 +1,6 @@
 import { type Format, formatKey } from '../format/format'
 import type { Toll } from './charge'
-import { type Picture, pictureKey } from './picture'
+import { type Picture, pictureKey } from '../picture/picture'
 import type { Weights } from './policy'
 import { tollOf } from './toll'
 
@@ -28,7 +28,7 @@ export function tollTable(weights: Weights): TollTable {
       const key = formatKey(format)
       let row = rows.get(key)
       if (!row) {
-        if (rows.size >= mostRows) rows.delete(rows.keys().next().value!)
+        for (const oldest of rows.keys()) if (rows.size >= mostRows) rows.delete(oldest)
         rows.set(key, (row = rowOf(format, weights)))
       }
       return row

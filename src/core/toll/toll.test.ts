@@ -1,14 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { type Format, makeFormat } from '../format/format'
+import { type Format, makeFormat, pictureOfFormat } from '../format/format'
 import { parseFormat } from '../format/parse'
 import { rational } from '../rational/rational'
 import { standardRates } from '../rate/rate'
-import type { Picture } from './picture'
+import { type Picture } from '../picture/picture'
+import { type Treatment, plainTreatment } from '../treatment/treatment'
 import { defaultPolicy, leaning } from './policy'
 import { sentence, tollSentence } from './sentence'
-import { pictureOfFormat, tollOf } from './toll'
-import { type Treatment, plainTreatment } from './treatment'
+import { tollOf } from './toll'
 
 const format = (text: string): Format => parseFormat(text)!.format
 const clip = (text: string, more: Partial<Picture> = {}): Picture => ({
@@ -86,11 +86,11 @@ describe('tolls', () => {
 
   it('follow the treatment', () => {
     const everyFrame = { motion: 'every-frame' } as const
-    expect(charges('1920x1080@60p', '1920x1080@24p', everyFrame)).toEqual([['speed', 'heavy', 0.2]])
+    expect(charges('1920x1080@60p', '1920x1080@24p', everyFrame!)).toEqual([['speed', 'heavy', 0.2]])
     expect(charges('1920x1080@60p', '1920x1080@24p', { ...everyFrame, speedWanted: true })).toEqual([
       ['speed', 'light', 0],
     ])
-    expect(charges('1920x1080@23.976p', '1920x1080@24p', everyFrame)).toEqual([['speed', 'light', 0.005]])
+    expect(charges('1920x1080@23.976p', '1920x1080@24p', everyFrame!)).toEqual([['speed', 'light', 0.005]])
     expect(charges('1920x1080@50i', '1920x1080@25p', { fields: 'weave' })).toEqual([['weave', 'severe', 0.6]])
     expect(charges('640x480@25p', '1920x1080@25p', { framing: 'stretch' }).at(-1)).toEqual([
       'distort',

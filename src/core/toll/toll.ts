@@ -1,39 +1,38 @@
+import { differencesOf } from '../format/compare'
 import type { Format } from '../format/format'
+import type { Picture } from '../picture/picture'
+import { type Treatment, plainTreatment } from '../treatment/treatment'
+import type { Way } from '../treatment/way'
 import { type Toll, tollFrom } from './charge'
-import { motionCharges } from './motion-charges'
-import type { Picture } from './picture'
-import { colourCharges, framingCharges } from './picture-charges'
+import { colourCharges } from './kinds/colour'
+import { framingCharges } from './kinds/size'
 import { type Weights, defaultWeights } from './policy'
-import { type Treatment, plainTreatment } from './treatment'
+import { settleWay } from './ways'
 
-/** What a clip pays to run in a format under a treatment. Free when nothing happens to it. */
-export function tollOf(
+/** What a clip pays in a format under a treatment, and how it runs there so. */
+export interface Settled {
+  readonly toll: Toll
+  readonly way: Way
+}
+
+/** Settles a clip in a format: the way it runs, and what it pays. The one function behind prices, plans and pictures. */
+export function settleToll(
   picture: Picture,
   format: Format,
   treatment: Treatment = plainTreatment,
   weights: Weights = defaultWeights,
-): Toll {
+): Settled {
   const { charges, fit } = framingCharges(picture, format, treatment, weights)
-  return tollFrom([
-    ...charges,
-    ...motionCharges(picture, format, fit, treatment, weights),
-    ...colourCharges(picture, format, weights),
-  ])
+  const { way, charges: motion } = settleWay(picture, format, fit, treatment, weights)
+  const all = [...charges, ...motion, ...colourCharges(picture, format, weights)]
+  const recoloured = differencesOf(picture, format).some(({ about }) => about === 'colour')
+  return { way, toll: tollFrom(all, !recoloured) }
 }
 
-/** A format as if it were a clip: what it pays when a timeline is carried to a deliverable. */
-export const pictureOfFormat = (format: Format): Picture => ({
-  width: format.width,
-  height: format.height,
-  pixelAspect: format.pixelAspect,
-  rotation: 0,
-  rate: format.rate,
-  scan: format.scan,
-  fieldOrder: format.fieldOrder,
-  offNominalShare: null,
-  minRate: null,
-  maxRate: null,
-  primaries: format.colour.primaries,
-  transfer: format.colour.transfer,
-  bitDepth: format.colour.bitDepth,
-})
+/** What a clip pays to run in a format under a treatment. Free when nothing happens to it. */
+export const tollOf = (
+  picture: Picture,
+  format: Format,
+  treatment: Treatment = plainTreatment,
+  weights: Weights = defaultWeights,
+): Toll => settleToll(picture, format, treatment, weights).toll

@@ -2,7 +2,7 @@
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { useArrivals } from '../../../stores/arrivals'
-import { fileSize } from '../../figures'
+import { fileSize } from '../../../core/words/figures'
 
 /** What is on its way: files that grow on the siding, and the reading of those that came. */
 const arrivals = useArrivals()

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import { Button } from 'ant-design-vue'
-
-import { computed, onMounted, ref } from 'vue'
-import { runningTime } from '../../../core/choice/reason'
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import { type Clip } from '../../../core/edit/clip'
+import { timesPlaced } from '../../../core/edit/parts'
+import { counted, runningTime } from '../../../core/words/figures'
 import { takeOut } from '../../../core/edit/operations'
 import { useArrivals } from '../../../stores/arrivals'
 import { useCard } from '../../../stores/card'
@@ -12,7 +13,6 @@ import { useProject } from '../../../stores/project'
 import { useListKeys } from '../../components/list-keys'
 import { csvOf } from '../../csv'
 import { download, fileNameOf } from '../../download'
-import { counted } from '../../figures'
 import ArrivalProgress from './ArrivalProgress.vue'
 import ClipDocket from './ClipDocket.vue'
 import ClipList from './ClipList.vue'
@@ -20,6 +20,8 @@ import CompareSheet from './CompareSheet.vue'
 import CorrectSheet from './CorrectSheet.vue'
 import LeftAside from './LeftAside.vue'
 import ListBar from './ListBar.vue'
+import PlaceLayout from '../../components/PlaceLayout.vue'
+import TakeOutSheet from './TakeOutSheet.vue'
 import LookCloser from './LookCloser.vue'
 import SidingSheet from './SidingSheet.vue'
 import StillOffers from './StillOffers.vue'
@@ -63,7 +65,7 @@ const selectedClips = computed(() => shown.value.filter((clip) => keys.selected.
 const correctable = computed(() => selectedClips.value.filter((clip) => clip.reading?.video))
 const summary = computed(() => {
   const video = shown.value.filter((clip) => clip.reading?.kind === 'video' && !clip.fault)
-  const seconds = video.reduce((sum, clip) => sum + (clip.reading!.durationSec ?? 0), 0)
+  const seconds = video.reduce((sum, clip) => sum + (clip.reading?.durationSec ?? 0), 0)
   return `${counted(video.length, 'clip')}, ${runningTime(seconds)}${majorities(video)}`
 })
 const missing = computed(() => project.clips.filter((clip) => media.missing.has(clip.id)).length)
@@ -74,17 +76,23 @@ async function drop(event: DragEvent) {
 }
 async function pick(event: Event) {
   const input = event.target as HTMLInputElement
-  const picked = filesFromPicker(input.files!)
+  const picked = input.files ? filesFromPicker(input.files) : []
   input.value = ''
   await arrivals.takeFiles(picked)
 }
 function takeOutSelected() {
-  const ids = [...keys.selected.value]
-  if (ids.length) project.edit(`take out ${counted(ids.length, 'clip')}`, (doc) => takeOut(doc, ids))
+  const clips = project.clips.filter(({ id }) => keys.selected.value.has(id))
+  const ids = clips.map(({ id }) => id)
+  // What is placed goes along: that is told, and asked, before.
+  if (clips.some(({ id }) => timesPlaced(project.opened, id) > 0)) leaving.value = clips
+  else if (ids.length)
+    project.edit(`take out ${counted(ids.length, 'clip')}`, (doc) => takeOut(doc, ids, true))
 }
+/** Clips that are placed and about to be taken out. */
+const leaving = shallowRef<readonly Clip[]>([])
 function saveCsv() {
   download(
-    `${fileNameOf(project.doc!.project.name)}_arrivals.csv`,
+    `${fileNameOf(project.opened.project.name)}_arrivals.csv`,
     csvOf(inspectionRows(shown.value, project.format)),
     'text/csv',
   )
@@ -92,8 +100,8 @@ function saveCsv() {
 </script>
 
 <template>
-  <div
-    class="arrivals"
+  <PlaceLayout
+    :docket-width="372"
     :class="{ dropping }"
     @dragover.prevent="dropping = true"
     @dragleave.self="dropping = false"
@@ -190,29 +198,29 @@ function saveCsv() {
       <LeftAside />
       <ArrivalProgress />
     </section>
-    <ClipDocket
-      :clip="chosen"
-      @correct="dialog = 'correct'"
-      @closer="dialog = 'closer'"
-      @remove="takeOutSelected"
-    />
-    <SidingSheet :open="dialog === 'siding'" @update:open="dialog = null" />
-    <CorrectSheet
-      v-if="dialog === 'correct'"
-      :clips="correctable.length ? correctable : chosen ? [chosen] : []"
-      @close="dialog = null"
-    />
-    <CompareSheet v-if="dialog === 'compare'" :clips="selectedClips" @close="dialog = null" />
-    <LookCloser v-if="dialog === 'closer' && chosen" :clip="chosen" @close="dialog = null" />
-  </div>
+    <template #docket>
+      <ClipDocket
+        :clip="chosen"
+        @correct="dialog = 'correct'"
+        @closer="dialog = 'closer'"
+        @remove="takeOutSelected"
+      />
+    </template>
+    <template #sheets>
+      <SidingSheet :open="dialog === 'siding'" @update:open="dialog = null" />
+      <CorrectSheet
+        v-if="dialog === 'correct'"
+        :clips="correctable.length ? correctable : chosen ? [chosen] : []"
+        @close="dialog = null"
+      />
+      <CompareSheet v-if="dialog === 'compare'" :clips="selectedClips" @close="dialog = null" />
+      <LookCloser v-if="dialog === 'closer' && chosen" :clip="chosen" @close="dialog = null" />
+      <TakeOutSheet v-if="leaving.length" :clips="leaving" @close="leaving = []" />
+    </template>
+  </PlaceLayout>
 </template>
 
 <style scoped>
-.arrivals {
-  height: 100%;
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 372px;
-}
 .dropping {
   outline: 2px dashed var(--accent);
   outline-offset: -6px;

@@ -1,18 +1,19 @@
 <script setup lang="ts">
+import { type Clip } from '../../../core/edit/clip'
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { differencesFrom, oddities } from '../../../core/check/marks'
 import { takeApart, timesPlaced } from '../../../core/edit/parts'
-import { type Clip, weightsOf } from '../../../core/edit/project'
+import { weightsOf } from '../../../core/edit/project'
 import { formatName } from '../../../core/format/format'
-import { pictureOf } from '../../../core/toll/picture'
+import { pictureOf } from '../../../core/picture/picture'
+import { clockTime, counted } from '../../../core/words/figures'
 import { tollSentence } from '../../../core/toll/sentence'
 import { tollOf } from '../../../core/toll/toll'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
 import GradeMark from '../../components/GradeMark.vue'
 import PosterPicture from '../../components/PosterPicture.vue'
-import { clockTime, counted } from '../../figures'
 import FilmStrip from './FilmStrip.vue'
 import { factsOf } from './facts'
 
@@ -23,7 +24,8 @@ const media = useMedia()
 
 const placed = computed(() => (props.clip && project.doc ? timesPlaced(project.doc, props.clip.id) : 0))
 function apart() {
-  const { id, name } = props.clip!
+  if (!props.clip) return
+  const { id, name } = props.clip
   project.edit(`take ${name} apart`, (doc) => takeApart(doc, id))
 }
 

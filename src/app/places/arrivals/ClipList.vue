@@ -2,8 +2,8 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, ref } from 'vue'
 import { type Mark, differencesFrom, oddities } from '../../../core/check/marks'
-import { runningTime } from '../../../core/choice/reason'
-import type { Clip } from '../../../core/edit/project'
+import { runningTime } from '../../../core/words/figures'
+import { type Clip } from '../../../core/edit/clip'
 import { isCorrected } from '../../../core/reading/correct'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
@@ -79,9 +79,9 @@ function marksOf(clip: Clip): { differing: string; odd: string } {
   return { differing: words(differing).join(' · '), odd: also.join(' · ') }
 }
 const visible = computed(() =>
-  virtual.value.getVirtualItems().map((row) => {
+  virtual.value.getVirtualItems().flatMap((row) => {
     const line = lines.value[row.index]
-    return { start: row.start, line, marks: 'clip' in line ? marksOf(line.clip) : noMarks }
+    return line ? [{ start: row.start, line, marks: 'clip' in line ? marksOf(line.clip) : noMarks }] : []
   }),
 )
 </script>
@@ -108,7 +108,7 @@ const visible = computed(() =>
       aria-label="Clips"
       aria-multiselectable="true"
       tabindex="0"
-      :aria-activedescendant="clips[keys.at.value] ? `clip-${clips[keys.at.value].id}` : undefined"
+      :aria-activedescendant="clips[keys.at.value] ? `clip-${clips[keys.at.value]?.id}` : undefined"
       @keydown="keys.onKey"
       @keydown.delete="$emit('remove')"
     >

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button, Checkbox, Modal } from 'ant-design-vue'
 import { computed, ref } from 'vue'
-import type { Clip } from '../../../core/edit/project'
+import { type Clip } from '../../../core/edit/clip'
 import { useMedia } from '../../../stores/media'
 import { compareClips, comparisonText } from './compare'
 
@@ -34,11 +34,7 @@ async function copy() {
           <tr>
             <td />
             <th v-for="clip in clips" :key="clip.id" scope="col">
-              <img
-                v-if="media.posters.get(clip.id)"
-                :src="media.posters.get(clip.id)"
-                :alt="`A frame of ${clip.name}`"
-              />
+              <img v-if="media.posterOf(clip)" :src="media.posterOf(clip)" :alt="`A frame of ${clip.name}`" />
               {{ clip.name }}
             </th>
           </tr>

@@ -1,14 +1,22 @@
 <script setup lang="ts">
 import { Button, Input, Modal } from 'ant-design-vue'
 import { computed, reactive } from 'vue'
-import { correct } from '../../../core/edit/operations'
-import type { Clip } from '../../../core/edit/project'
+import { correct, correctedPlacements } from '../../../core/edit/correction'
+import { type Clip, claimsOf } from '../../../core/edit/clip'
 import { rateName } from '../../../core/rate/rate'
 import { parseRate } from '../../../core/rate/parse'
 import { rational } from '../../../core/rational/rational'
-import { type Corrections, consequences, isCorrected } from '../../../core/reading/correct'
-import type { Colour } from '../../../core/reading/reading'
+import {
+  type CorrectionChange,
+  Corrections,
+  changed,
+  consequences,
+  isCorrected,
+  shortenedSentence,
+} from '../../../core/reading/correct'
+import { type Colour } from '../../../core/picture/colour'
 import NativeSelect from '../../components/NativeSelect.vue'
+import { counted, ratio } from '../../../core/words/figures'
 import { useProject } from '../../../stores/project'
 import { PixelAspect } from '../../../core/picture/size'
 import { pixelSizeName } from '../../../core/format/format'
@@ -26,21 +34,37 @@ const colours: Record<string, Colour> = {
   'BT.2020 PQ': { primaries: 'bt2020', transfer: 'pq', matrix: 'bt2020', range: 'limited' },
   'BT.2020 HLG': { primaries: 'bt2020', transfer: 'hlg', matrix: 'bt2020', range: 'limited' },
 }
-const first = props.clips[0]?.corrections ?? {}
-const form = reactive({
-  rate: first.rate ? rateName(first.rate) : '',
-  pixels: first.pixelAspect ? `${first.pixelAspect.num}:${first.pixelAspect.den}` : '',
-  scan: (first.scan ?? '') as '' | 'progressive' | 'interlaced',
-  order: (first.fieldOrder ?? '') as '' | 'top-first' | 'bottom-first',
-  rotation: first.rotation === undefined ? '' : String(first.rotation),
-  colour:
-    Object.keys(colours).find(
-      (name) =>
-        colours[name].primaries === first.colour?.primaries &&
-        colours[name].transfer === first.colour?.transfer,
-    ) ?? '',
-})
-const asClaimed = { value: '', label: 'as claimed' }
+/** What stands in a field: nothing is changed (`keep`), the claim holds again (`claimed`), or a correction. */
+const keep = 'keep'
+const claimed = 'claimed'
+/** The correction that all clips have, as a field shows it; `keep` where they differ. */
+function common(textOf: (corrections: Corrections) => string | undefined): string {
+  const texts = new Set(props.clips.map((clip) => textOf(clip.corrections) ?? claimed))
+  const [only] = texts
+  return texts.size === 1 && only !== undefined ? only : keep
+}
+const colourOf = ({ colour }: Corrections) =>
+  Object.keys(colours).find(
+    (name) => colours[name]?.primaries === colour?.primaries && colours[name]?.transfer === colour?.transfer,
+  )
+const before = {
+  rate: common(({ rate }) => rate && rateName(rate)),
+  pixels: common(({ pixelAspect }) => pixelAspect && ratio(pixelAspect)),
+  scan: common(({ scan }) => scan),
+  order: common(({ fieldOrder }) => fieldOrder),
+  rotation: common(({ rotation }) => (rotation === undefined ? undefined : String(rotation))),
+  colour: common(colourOf),
+}
+/** Typed fields are empty both where nothing is corrected and where clips differ; a select says which. */
+const typed = (text: string) => (text === keep || text === claimed ? '' : text)
+const form = reactive({ ...before, rate: typed(before.rate), pixels: typed(before.pixels) })
+const differs = (text: string) => text === keep && props.clips.length > 1
+const placeholder = (text: string) => (differs(text) ? 'as each is' : 'as claimed')
+/** What a select offers besides corrections. */
+const unchanged = (text: string) => [
+  ...(differs(text) ? [{ value: keep, label: 'as each is' }] : []),
+  { value: claimed, label: 'as claimed' },
+]
 
 const typedRate = computed(() => (form.rate.trim() ? parseRate(form.rate) : null))
 const typedPixels = computed(() => {
@@ -55,35 +79,64 @@ const trouble = computed(() => {
     return 'The pixel shape is written as 64:45, from 1:16 to 16:1.'
   return typedRate.value?.message ?? null
 })
-const corrections = computed<Corrections>(() => ({
-  ...(typedRate.value ? { rate: typedRate.value.rate } : {}),
-  ...(typedPixels.value ? { pixelAspect: typedPixels.value } : {}),
-  ...(form.scan ? { scan: form.scan } : typedRate.value?.scan ? { scan: typedRate.value.scan } : {}),
-  ...(form.order ? { fieldOrder: form.order } : {}),
-  ...(form.rotation ? { rotation: Number(form.rotation) as 0 | 90 | 180 | 270 } : {}),
-  ...(form.colour ? { colour: colours[form.colour] } : {}),
-}))
+/** What of the corrections the editor has set: only that is changed. */
+const change = computed<CorrectionChange>(() => {
+  const is = <T,>(now: string, was: string, value: () => T | null) =>
+    now === was || now === keep ? undefined : now === claimed || now === '' ? null : value()
+  const set: Record<string, unknown> = {
+    rate: form.rate === typed(before.rate) ? undefined : (typedRate.value?.rate ?? null),
+    pixelAspect: form.pixels === typed(before.pixels) ? undefined : typedPixels.value,
+    scan: is(form.scan, before.scan, () => form.scan),
+    fieldOrder: is(form.order, before.order, () => form.order),
+    rotation: is(form.rotation, before.rotation, () => Number(form.rotation)),
+    colour: is(form.colour, before.colour, () => colours[form.colour] ?? null),
+  }
+  // A rate typed with its scan (50i) says both.
+  if (set.rate && typedRate.value?.scan && set.scan === undefined) set.scan = typedRate.value.scan
+  return Object.fromEntries(
+    Object.entries(set).filter(([, value]) => value !== undefined),
+  ) as CorrectionChange
+})
+const isChanged = computed(() => Object.keys(change.value).length > 0)
 const sentences = computed(() =>
-  props.clips
-    .slice(0, 20)
-    .map((clip) => ({ clip, says: consequences(clip.claimed ?? clip.reading!, corrections.value) })),
+  props.clips.slice(0, 20).flatMap((clip) => {
+    const claims = claimsOf(clip)
+    return claims ? [{ clip, says: consequences(claims, changed(clip.corrections, change.value)) }] : []
+  }),
 )
+/** What becomes of placements: told by the function that does it. */
+const shortened = computed(() => {
+  if (!isChanged.value) return ''
+  const ids = props.clips.map(({ id }) => id)
+  const losing = correctedPlacements(project.opened, ids, change.value).filter((p) => p.shortenedBy > 0)
+  return shortenedSentence(
+    losing.length,
+    losing.reduce((sum, { shortenedBy }) => sum + shortenedBy, 0),
+  )
+})
 const valid = computed(
   () => (!form.rate.trim() || typedRate.value) && (!form.pixels.trim() || typedPixels.value),
 )
 const claims = (clip: Clip) => {
-  const video = (clip.claimed ?? clip.reading)!.video!
-  return `claims ${pixelSizeName(video)}, ${video.rate ? rateWithScan(video.rate, video.scan) : 'no rate'}`
+  const video = claimsOf(clip)?.video
+  return video
+    ? `claims ${pixelSizeName(video)}, ${video.rate ? rateWithScan(video.rate, video.scan) : 'no rate'}`
+    : ''
 }
 
-function apply(value: Corrections) {
+function apply(value: CorrectionChange, what: string) {
   const ids = props.clips.map((clip) => clip.id)
-  const what = isCorrected(value) ? 'correct' : 'take back corrections of'
-  project.edit(`${what} ${ids.length === 1 ? props.clips[0].name : `${ids.length} clips`}`, (doc) =>
-    correct(doc, ids, value),
-  )
+  const whom = ids.length === 1 ? props.clips[0]?.name : counted(ids.length, 'clip')
+  project.edit(`${what} ${whom}`, (doc) => correct(doc, ids, value))
   emit('close')
 }
+/** Every correction taken back. */
+const takenBack = computed<CorrectionChange>(
+  () =>
+    Object.fromEntries(
+      Object.keys(Corrections.unwrap().shape).map((fact) => [fact, null]),
+    ) as CorrectionChange,
+)
 </script>
 
 <template>
@@ -91,13 +144,16 @@ function apply(value: Corrections) {
     open
     :footer="null"
     :width="660"
-    :title="clips.length === 1 ? `Correct ${clips[0].name}` : `Correct ${clips.length} clips`"
+    :title="clips.length === 1 ? `Correct ${clips[0]?.name}` : `Correct ${clips.length} clips`"
     @cancel="emit('close')"
   >
-    <form class="form" @submit.prevent="valid && apply(corrections)">
-      <label>rate <Input v-model:value="form.rate" placeholder="as claimed" aria-label="Rate" /></label>
+    <form class="form" @submit.prevent="valid && isChanged && apply(change, 'correct')">
       <label
-        >pixel shape <Input v-model:value="form.pixels" placeholder="as claimed" aria-label="Pixel shape"
+        >rate <Input v-model:value="form.rate" :placeholder="placeholder(before.rate)" aria-label="Rate"
+      /></label>
+      <label
+        >pixel shape
+        <Input v-model:value="form.pixels" :placeholder="placeholder(before.pixels)" aria-label="Pixel shape"
       /></label>
       <label
         >scan
@@ -105,7 +161,7 @@ function apply(value: Corrections) {
           v-model:value="form.scan"
           aria-label="Scan"
           :options="[
-            asClaimed,
+            ...unchanged(before.scan),
             { value: 'progressive', label: 'progressive' },
             { value: 'interlaced', label: 'interlaced' },
           ]"
@@ -116,7 +172,7 @@ function apply(value: Corrections) {
           v-model:value="form.order"
           aria-label="Field order"
           :options="[
-            asClaimed,
+            ...unchanged(before.order),
             { value: 'top-first', label: 'top first' },
             { value: 'bottom-first', label: 'bottom first' },
           ]"
@@ -127,7 +183,7 @@ function apply(value: Corrections) {
           v-model:value="form.rotation"
           aria-label="Turn"
           :options="[
-            asClaimed,
+            ...unchanged(before.rotation),
             ...[0, 90, 180, 270].map((d) => ({ value: String(d), label: `${d}° clockwise` })),
           ]"
       /></label>
@@ -136,7 +192,10 @@ function apply(value: Corrections) {
         <NativeSelect
           v-model:value="form.colour"
           aria-label="Colour"
-          :options="[asClaimed, ...Object.keys(colours).map((value) => ({ value, label: value }))]"
+          :options="[
+            ...unchanged(before.colour),
+            ...Object.keys(colours).map((value) => ({ value, label: value })),
+          ]"
       /></label>
       <p v-if="trouble" class="wide quiet" role="status">{{ trouble }}</p>
       <div class="wide says" aria-live="polite">
@@ -145,12 +204,17 @@ function apply(value: Corrections) {
           {{ says.join(' ') || 'Stays as claimed.' }}
         </p>
         <p v-if="clips.length > 20" class="quiet">and {{ clips.length - 20 }} more</p>
+        <p v-if="shortened" role="note">
+          <b>{{ shortened }}</b> Other clips stay where they are.
+        </p>
       </div>
       <div class="wide actions">
-        <Button type="primary" html-type="submit" :disabled="!valid || !isCorrected(corrections)"
+        <Button type="primary" html-type="submit" :disabled="!valid || !isChanged"
           >Correct {{ clips.length === 1 ? 'it' : clips.length }}</Button
         >
-        <Button :disabled="!clips.some((clip) => isCorrected(clip.corrections))" @click="apply({})"
+        <Button
+          :disabled="!clips.some((clip) => isCorrected(clip.corrections))"
+          @click="apply(takenBack, 'take back corrections of')"
           >Back to the claims</Button
         >
       </div>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import type { Clip } from '../../../core/edit/project'
+import { type Clip } from '../../../core/edit/clip'
+import { timingOf } from '../../../core/edit/timing'
+import { countOf, framesOf } from '../../../core/motion/timing'
 import { useMedia } from '../../../stores/media'
 
 /** Eight real frames, evenly through the clip. */
@@ -14,17 +16,17 @@ watch(
   () => props.clip.id,
   async (id) => {
     for (const canvas of canvases.value) canvas.width = wide
-    const seconds = props.clip.reading?.durationSec ?? 0
+    const frames = countOf(framesOf(timingOf(props.clip)))
     // The list may be walked through quickly: only a clip that stays is worth decoding.
     await new Promise((done) => setTimeout(done, 250))
     for (let i = 0; i < count && props.clip.id === id; i++) {
-      const answer = await media.frameAt(props.clip, (seconds * (i + 0.5)) / count, wide)
+      const answer = await media.frameAt(props.clip, Math.floor((frames * (i + 0.5)) / count), wide)
       if (!answer.ok) return
       const canvas = canvases.value[i]
       if (canvas && props.clip.id === id) {
         canvas.width = answer.picture.width
         canvas.height = answer.picture.height
-        canvas.getContext('2d')!.drawImage(answer.picture, 0, 0)
+        canvas.getContext('2d')?.drawImage(answer.picture, 0, 0)
       }
       answer.picture.close()
     }

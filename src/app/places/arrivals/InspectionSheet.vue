@@ -3,7 +3,7 @@ import { Button } from 'ant-design-vue'
 import dayjs from 'dayjs'
 import { computed } from 'vue'
 import { differencesFrom, oddities } from '../../../core/check/marks'
-import { runningTime } from '../../../core/choice/reason'
+import { runningTime } from '../../../core/words/figures'
 import { formatName } from '../../../core/format/format'
 import { useProject } from '../../../stores/project'
 import PrintedSheet from '../../components/PrintedSheet.vue'
@@ -16,7 +16,7 @@ const shown = ['name', 'size', 'rate', 'scan', 'time', 'codec', 'profile', 'wrap
   columnOf,
 )
 const video = computed(() => project.clips.filter((clip) => clip.reading?.kind === 'video' && !clip.fault))
-const seconds = computed(() => video.value.reduce((sum, clip) => sum + (clip.reading!.durationSec ?? 0), 0))
+const seconds = computed(() => video.value.reduce((sum, clip) => sum + (clip.reading?.durationSec ?? 0), 0))
 const print = () => window.print()
 </script>
 
@@ -26,7 +26,7 @@ const print = () => window.print()
       <RouterLink :to="{ name: 'arrivals' }">back to Arrivals</RouterLink>
       <Button type="primary" @click="print">Print</Button>
     </template>
-    <h1>{{ project.doc!.project.name }}: what came in</h1>
+    <h1>{{ project.opened.project.name }}: what came in</h1>
     <p class="quiet">
       {{ video.length }} clips, {{ runningTime(seconds) }}{{ majorities(video) }}.
       {{ project.format ? `Project format ${formatName(project.format)}.` : 'No project format yet.' }}

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useProject } from '../../../stores/project'
-import { counted } from '../../figures'
+import { counted } from '../../../core/words/figures'
 
 /** One quiet line for files of a card that are no clips; their kinds and names are there on demand. */
 const project = useProject()
@@ -14,7 +14,7 @@ const words: Record<string, string> = {
   mark: 'marks, empty',
   text: 'texts',
 }
-const files = computed(() => Object.values(project.doc!.leftAside))
+const files = computed(() => Object.values(project.opened.leftAside))
 const kinds = computed(() => {
   const byKind = new Map<string, string[]>()
   for (const { id, kind } of files.value) {

@@ -2,69 +2,61 @@
 import { useRafFn } from '@vueuse/core'
 import { Button, Modal } from 'ant-design-vue'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import type { Clip } from '../../../core/edit/project'
+import { type Clip, claimsOf } from '../../../core/edit/clip'
 import { frameToTimecode, timecodeToFrame } from '../../../core/rate/timecode'
-import { toNumber } from '../../../core/rational/rational'
-import { useMedia } from '../../../stores/media'
+import { countOf, framesOf, stepAt, timeOf } from '../../../core/motion/timing'
+import { add, nearestRational, toNumber } from '../../../core/rational/rational'
+import { exactSeconds } from '../../../core/words/figures'
+import { present } from '../../../core/assert'
+import { storedIndexOf, timingOf } from '../../../core/edit/timing'
+import { useProject } from '../../../stores/project'
+import { layerOfClip, rasterOf } from '../../picture/layer-of-clip'
+import { usePainter } from '../../picture/use-painter'
 import NativeSelect from '../../components/NativeSelect.vue'
-import { type Field, keepField, stepField } from './field'
+import { type Field, stepField } from '../../picture/field'
 
 /** A clip's own frames, one image pixel on one screen pixel, stepped by frame and by field, or playing. */
 const props = defineProps<{ clip: Clip }>()
 const emit = defineEmits<{ close: [] }>()
-const media = useMedia()
 
-const video = computed(() => props.clip.reading!.video!)
-const rate = computed(() => (video.value.rate ? toNumber(video.value.rate) : 25))
-const last = computed(() => Math.max(0, (video.value.frameCount ?? 1) - 1))
+const project = useProject()
+const video = computed(() => present(props.clip.reading?.video, 'only what has a picture is looked at'))
+const steps = computed(() => framesOf(timingOf(props.clip)))
+const last = computed(() => Math.max(0, countOf(steps.value) - 1))
 const interlaced = computed(() => video.value.scan === 'interlaced')
 const topFirst = computed(() => video.value.fieldOrder !== 'bottom-first')
 const frame = ref(0)
 const field = ref<Field>('both')
 const zoom = ref(1)
 const playing = ref(false)
-const trouble = ref<string | null>(null)
-const drawn = ref(-1)
 const canvas = ref<HTMLCanvasElement | null>(null)
-const size = ref({ width: 16, height: 9 })
 const ratio = window.devicePixelRatio || 1
+const size = computed(() => rasterOf(props.clip))
 
-/** The running number that the file's own timecode gives the frame, where it has one. */
+/** The running number that the file's own timecode gives the frame, where it has one; the time in the clip elsewhere. */
 const clock = computed(() => {
-  const timecode = props.clip.reading!.timecode
-  if (!timecode || !video.value.rate) return `${(frame.value / rate.value).toFixed(3)} s`
-  const start = timecodeToFrame(timecode.start, video.value.rate, timecode.dropFrame) ?? 0
-  return frameToTimecode(start + frame.value, video.value.rate, timecode.dropFrame)
+  const claims = claimsOf(props.clip)
+  const [timecode, rate] = [claims?.timecode, claims?.video?.rate]
+  if (!timecode || !rate) return exactSeconds(toNumber(timeOf(steps.value, frame.value)), 3)
+  const start = timecodeToFrame(timecode.start, rate, timecode.dropFrame) ?? 0
+  return frameToTimecode(start + storedIndexOf(props.clip, frame.value), rate, timecode.dropFrame)
 })
 
-let busy = false
-async function draw() {
-  if (busy) return
-  busy = true
-  const [wanted, wantedField] = [frame.value, field.value]
-  const answer = await media.frameAt(props.clip, (wanted + 0.5) / rate.value, 8192)
-  busy = false
-  trouble.value = answer.ok ? null : answer.error
-  const target = canvas.value
-  if (answer.ok && target) {
-    const { width, height } = answer.picture
-    if (target.width !== width) target.width = width
-    if (target.height !== height) target.height = height
-    size.value = { width, height }
-    const context = target.getContext('2d', { willReadFrequently: wantedField !== 'both' })!
-    context.drawImage(answer.picture, 0, 0)
-    answer.picture.close()
-    if (wantedField !== 'both') {
-      const image = context.getImageData(0, 0, width, height)
-      keepField(image.data, width, height, wantedField)
-      context.putImageData(image, 0, 0)
-    }
-    drawn.value = wanted
+const { trouble, painted } = usePainter(canvas, () => {
+  const { width, height } = size.value
+  return {
+    key: `${frame.value} ${field.value}`,
+    painting: {
+      layers: [layerOfClip(project.opened, props.clip, size.value, frame.value)],
+      region: { x: 0, y: 0, width, height },
+      width,
+      height,
+      scaling: 'pixels',
+      field: field.value,
+    },
   }
-  if (wanted !== frame.value || wantedField !== field.value) void draw()
-}
-watch([frame, field, () => props.clip.id], () => void draw())
-watch(canvas, (element) => element && void draw())
+})
+const drawn = computed(() => (painted.value === null ? -1 : Number(painted.value.split(' ')[0])))
 
 const goTo = (to: number) => (frame.value = Math.max(0, Math.min(last.value, to)))
 function step(by: 1 | -1) {
@@ -84,10 +76,11 @@ let startedAt = 0
 let startedFrom = 0
 const { pause, resume } = useRafFn(
   () => {
-    const to = startedFrom + Math.floor(((performance.now() - startedAt) / 1000) * rate.value)
-    if (to > last.value) playing.value = false
+    const passed = nearestRational((performance.now() - startedAt) / 1000, 1e-4)
+    const to = stepAt(steps.value, add(timeOf(steps.value, startedFrom), passed))
+    if (to === null) playing.value = false
     // A decoder that cannot keep up leaves frames out rather than slowing down.
-    else if (!busy) goTo(to)
+    else if (drawn.value === frame.value || trouble.value) goTo(to)
   },
   { immediate: false },
 )
@@ -109,8 +102,9 @@ function onKey(event: KeyboardEvent) {
     '+': () => (zoom.value = Math.min(8, zoom.value * 2)),
     '-': () => (zoom.value = Math.max(0.25, zoom.value / 2)),
   }
-  if (!keys[event.key] || (event.target as HTMLElement).closest('select, button')) return
-  keys[event.key]()
+  const does = keys[event.key]
+  if (!does || (event.target as HTMLElement).closest('select, button')) return
+  does()
   event.preventDefault()
 }
 const nonSquare = computed(() => video.value.pixelAspect.num !== video.value.pixelAspect.den)

@@ -3,7 +3,7 @@ import { Button, Checkbox, Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { useArrivals } from '../../../stores/arrivals'
 import { useCard } from '../../../stores/card'
-import { counted, fileSize } from '../../figures'
+import { counted, fileSize } from '../../../core/words/figures'
 
 const open = defineModel<boolean>('open', { required: true })
 const arrivals = useArrivals()

@@ -2,37 +2,37 @@
 import { Button } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { usualRate } from '../../../core/edit/habits'
-import type { Clip } from '../../../core/edit/project'
+import { type Clip } from '../../../core/edit/clip'
 import { parseRate } from '../../../core/rate/parse'
 import { rateName } from '../../../core/rate/rate'
 import { regionRates } from '../../../core/choice/rates'
-import { useArrivals } from '../../../stores/arrivals'
 import { useHabits } from '../../../stores/habits'
 import { useProject } from '../../../stores/project'
-import { counted } from '../../figures'
+import { useSplit } from '../../../stores/split'
+import { counted, figure } from '../../../core/words/figures'
 
 /** Numbered stills that came together are offered as one clip, at a rate that is asked; they stay stills otherwise. */
-const arrivals = useArrivals()
+const split = useSplit()
 const project = useProject()
 const habits = useHabits()
 
 /** The project's rate, else the region's, else the usual one. */
 const usual = computed(() => {
-  const { mains } = project.doc!.project
+  const { mains } = project.opened.project
   const rate = project.format?.rate ?? (mains ? regionRates(mains)[0] : usualRate(habits.habits))
   return rateName(rate)
 })
 const typed = ref<string | null>(null)
 const rate = computed(() => parseRate(typed.value ?? usual.value)?.rate ?? null)
 const seconds = (clips: readonly Clip[]) =>
-  rate.value ? ((clips.length * rate.value.den) / rate.value.num).toFixed(1) : '?'
+  rate.value ? figure((clips.length * rate.value.den) / rate.value.num) : '?'
 </script>
 
 <template>
-  <div v-for="clips in arrivals.stillOffers.slice(0, 3)" :key="clips[0].id" class="offer" role="status">
+  <div v-for="clips in split.stillOffers.slice(0, 3)" :key="clips[0]?.id" class="offer" role="status">
     <span
       ><b>{{ counted(clips.length, 'numbered still') }}</b
-      >, {{ clips[0].name }} to {{ clips.at(-1)!.name }}: {{ seconds(clips) }} s as one clip at</span
+      >, {{ clips[0]?.name }} to {{ clips.at(-1)?.name }}: {{ seconds(clips) }} s as one clip at</span
     >
     <input
       class="rate"
@@ -40,8 +40,10 @@ const seconds = (clips: readonly Clip[]) =>
       :value="typed ?? usual"
       @input="typed = ($event.target as HTMLInputElement).value"
     />
-    <Button size="small" :disabled="!rate" @click="arrivals.takeAsOne(clips, rate!)">Make one clip</Button>
-    <Button size="small" @click="arrivals.leaveAsStills">Leave as stills</Button>
+    <Button size="small" :disabled="!rate" @click="rate && split.takeAsOne(clips, rate)"
+      >Make one clip</Button
+    >
+    <Button size="small" @click="split.leaveAsStills">Leave as stills</Button>
   </div>
 </template>
 

@@ -1,6 +1,7 @@
-import type { Clip } from '../../../core/edit/project'
+import { clockTime, fileSize } from '../../../core/words/figures'
+import { type Clip } from '../../../core/edit/clip'
 import { toNumber } from '../../../core/rational/rational'
-import { clockTime, codecLabel, codecName, fileSize, rateLabel, uprightSizeName } from '../../figures'
+import { codecLabel, codecName, rateLabel, uprightSizeName } from '../../figures'
 
 /** A column of the list: what it shows, how it sorts, and how wide it is. */
 export interface Column {
@@ -15,16 +16,21 @@ export interface Column {
 }
 
 const video = (clip: Clip) => clip.reading?.video ?? null
-const area = (clip: Clip) => (video(clip) ? video(clip)!.width * video(clip)!.height : null)
+function area(clip: Clip): number | null {
+  const picture = video(clip)
+  return picture && picture.width * picture.height
+}
+
+const nameColumn: Column = {
+  id: 'name',
+  title: 'clip',
+  width: 'minmax(152px, 1.4fr)',
+  text: (c) => c.name,
+  order: (c) => c.name.toLowerCase(),
+}
 
 export const columns: readonly Column[] = [
-  {
-    id: 'name',
-    title: 'clip',
-    width: 'minmax(152px, 1.4fr)',
-    text: (c) => c.name,
-    order: (c) => c.name.toLowerCase(),
-  },
+  nameColumn,
   { id: 'size', title: 'size', width: '80px', figures: true, text: uprightSizeName, order: area },
   {
     id: 'rate',
@@ -32,7 +38,10 @@ export const columns: readonly Column[] = [
     width: '70px',
     figures: true,
     text: rateLabel,
-    order: (c) => (video(c)?.rate ? toNumber(video(c)!.rate!) : null),
+    order(c) {
+      const rate = video(c)?.rate
+      return rate ? toNumber(rate) : null
+    },
   },
   {
     id: 'time',
@@ -154,7 +163,7 @@ function soundText(clip: Clip): string {
 }
 
 export const defaultColumns = ['name', 'size', 'rate', 'time', 'codec', 'wrapper', 'start']
-export const columnOf = (id: string): Column => columns.find((column) => column.id === id) ?? columns[0]
+export const columnOf = (id: string): Column => columns.find((column) => column.id === id) ?? nameColumn
 
 export interface Sorting {
   readonly by: string

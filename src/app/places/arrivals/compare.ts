@@ -1,4 +1,4 @@
-import type { Clip } from '../../../core/edit/project'
+import { type Clip } from '../../../core/edit/clip'
 import { factsOf } from './facts'
 
 /** One fact of several clips, side by side. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { aStill, aVideo } from '../../../core/edit/doc.fixture'
-import type { Clip } from '../../../core/edit/project'
+import { type Clip } from '../../../core/edit/clip'
 import { parseFormat } from '../../../core/format/parse'
 import { rational } from '../../../core/rational/rational'
 import { applyCorrections } from '../../../core/reading/correct'
@@ -139,7 +139,7 @@ describe('clips side by side', () => {
     expect(withStill.find((f) => f.name === 'motion')!.values.at(-1)).toBe('–')
   })
   it('gather lines without a name under one', () => {
-    const found = { ...clips[0], reading: { ...clips[0].reading!, recordedAt: '2026-05-01', reel: 'A3' } }
+    const found = { ...clips[0], reading: { ...clips[0]!.reading!, recordedAt: '2026-05-01', reel: 'A3' } }
     expect(compareClips([found])).toContainEqual({
       name: 'also',
       values: ['recorded 2026-05-01, reel A3'],
@@ -164,15 +164,15 @@ describe('the inspection sheet', () => {
       [aVideo('pour', '1920x1080@50p', 4), broken],
       parseFormat('3840x2160@25p')!.format,
     )
-    expect(head.slice(-3)).toEqual(['differs from the project', 'odd', 'not read'])
-    expect(pour).toHaveLength(head.length)
-    expect(pour.at(-3)).toMatch(/1920×1080|size/)
-    expect(pour.at(-1)).toBe('')
-    expect(cut.at(-1)).toBe('The file is empty.')
-    expect(cut.at(-3)).toBe('')
+    expect(head!.slice(-3)).toEqual(['differs from the project', 'odd', 'not read'])
+    expect(pour).toHaveLength(head!.length)
+    expect(pour!.at(-3)).toMatch(/1920×1080|size/)
+    expect(pour!.at(-1)).toBe('')
+    expect(cut!.at(-1)).toBe('The file is empty.')
+    expect(cut!.at(-3)).toBe('')
   })
   it('compares with nothing while no format is set', () => {
-    expect(inspectionRows([aVideo('pour', '1920x1080@50p', 4)], null)[1].at(-3)).toBe('')
+    expect(inspectionRows([aVideo('pour', '1920x1080@50p', 4)], null)[1]!.at(-3)).toBe('')
   })
 })
 

@@ -1,8 +1,9 @@
-import type { Clip } from '../../../core/edit/project'
-import { displaySize, pixelSizeName, shapeName } from '../../../core/format/format'
+import { type Clip } from '../../../core/edit/clip'
+import { pixelSizeName, shapeName } from '../../../core/format/format'
 import { rateName } from '../../../core/rate/rate'
 import type { VideoFacts } from '../../../core/reading/reading'
-import { clockTime, fileSize } from '../../figures'
+import { displaySize } from '../../../core/picture/size'
+import { clockTime, fileSize, figure } from '../../../core/words/figures'
 
 /** A line of the docket: a fact, and where it was claimed. */
 export interface FactLine {
@@ -134,12 +135,15 @@ function videoLines(video: VideoFacts, origins: Clip['origins'], still: boolean)
   return lines
 }
 
+const measured = (rate: number | undefined, decimals = 1) =>
+  rate === undefined ? '?' : figure(rate, decimals)
+
 function motion(video: VideoFacts): string {
   if (!video.rate) return 'rate not stated'
   const frames = video.frameCount !== null && `${video.frameCount} frames`
   if (video.rateMode === 'variable') {
     return join([
-      `variable ${video.minRate!.toFixed(1)} to ${video.maxRate!.toFixed(1)} a second, mean ${video.meanRate!.toFixed(2)}`,
+      `variable ${measured(video.minRate)} to ${measured(video.maxRate)} a second, mean ${measured(video.meanRate, 2)}`,
       frames,
     ])
   }

@@ -1,5 +1,5 @@
 import { differencesFrom, oddities } from '../../../core/check/marks'
-import type { Clip } from '../../../core/edit/project'
+import { type Clip } from '../../../core/edit/clip'
 import type { Format } from '../../../core/format/format'
 import { codecLabel, rateLabel, uprightSizeName } from '../../figures'
 

@@ -44,9 +44,9 @@ describe('what is dropped', () => {
   it('keeps the handle of a file where the browser gives one', async () => {
     const handle = { kind: 'file', name: 'a.mp4' }
     const [kept] = await drop(item(fileEntry('a.mp4'), aFile('a.mp4'), handle))
-    expect(kept.handle).toBe(handle)
+    expect(kept!.handle).toBe(handle)
     const [none] = await drop(item(fileEntry('a.mp4'), aFile('a.mp4'), { kind: 'directory' }))
-    expect(none.handle).toBeUndefined()
+    expect(none!.handle).toBeUndefined()
   })
   it('goes on without a handle where the browser refuses it', async () => {
     const refusing = {

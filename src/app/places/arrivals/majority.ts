@@ -1,5 +1,5 @@
-import type { Clip } from '../../../core/edit/project'
-import { percent } from '../../../core/toll/sentence'
+import { type Clip } from '../../../core/edit/clip'
+import { percent } from '../../../core/words/figures'
 import { rateLabel, uprightSizeName } from '../../figures'
 
 /** What most of the running time is, for size and for rate: ` · most of it 3840×2160 (51 %) and 25p (62 %)`. */

@@ -1,20 +1,23 @@
 <script setup lang="ts">
+import { percent } from '../../../core/words/figures'
 import { Button } from 'ant-design-vue'
 
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { worstFirst } from '../../../core/check/check'
+import { placementsIn } from '../../../core/edit/timeline'
 import { formatName } from '../../../core/format/format'
 import { toOtio } from '../../../core/exchange/otio'
 import { tallyRows } from '../../../core/exchange/tally-table'
 import { frameToTimecode } from '../../../core/rate/timecode'
-import { grades } from '../../../core/toll/charge'
-import { percent, tollSentence } from '../../../core/toll/sentence'
+import { grades } from '../../../core/toll/grade'
+import { tollSentence } from '../../../core/toll/sentence'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import FileButton from '../../components/FileButton.vue'
 import GradeMark from '../../components/GradeMark.vue'
 import ShareBar from '../../components/ShareBar.vue'
+import PlaceLayout from '../../components/PlaceLayout.vue'
 import TimelineList from '../../components/TimelineList.vue'
 import { csvOf } from '../../csv'
 import { download, downloadProject, fileNameOf } from '../../download'
@@ -34,16 +37,21 @@ const shares = computed(() => {
       .reduce((n, f) => n + f.placement.length, 0) / frames
   return { free: of('free'), light: of('light'), heavy: of('heavy'), severe: of('severe') }
 })
-const base = computed(() => fileNameOf(project.doc!.project.name, timelines.current?.name ?? ''))
+const base = computed(() => fileNameOf(project.opened.project.name, timelines.current?.name ?? ''))
 
-const saveOtio = () =>
+function saveOtio() {
+  const timeline = timelines.current
+  if (!timeline) return
   download(
     `${base.value}.otio`,
-    JSON.stringify(toOtio(project.doc!, timelines.current!), null, 2),
+    JSON.stringify(toOtio(project.opened, timeline), null, 2),
     'application/json',
   )
-const saveTally = () => download(`${base.value}.csv`, csvOf(tallyRows(check.value!)), 'text/csv')
-const saveProject = () => downloadProject(project.doc!.project.name, project.exportFile())
+}
+function saveTally() {
+  if (check.value) download(`${base.value}.csv`, csvOf(tallyRows(check.value)), 'text/csv')
+}
+const saveProject = () => downloadProject(project.opened.project.name, project.exportFile())
 
 async function importProject(file: File) {
   const result = await project.importFile(file)
@@ -53,18 +61,18 @@ async function importProject(file: File) {
 </script>
 
 <template>
-  <div class="place">
-    <aside class="list" aria-label="Timelines">
+  <PlaceLayout :docket-width="300" list-name="Timelines">
+    <template #list>
       <h1>To be handed over</h1>
       <TimelineList>
         <template #default="{ timeline }">
-          <span class="quiet">{{ timeline.tracks.reduce((n, t) => n + t.placements.length, 0) }} placed</span>
+          <span class="quiet">{{ placementsIn(timeline).length }} placed</span>
         </template>
       </TimelineList>
       <p v-if="project.timelines.length === 0" class="quiet">
         No timeline yet. <RouterLink :to="{ name: 'timelines' }">To Timelines</RouterLink>
       </p>
-    </aside>
+    </template>
     <section class="main" aria-label="Check">
       <template v-if="check && timelines.current">
         <div class="title">
@@ -92,9 +100,9 @@ async function importProject(file: File) {
               </tr>
             </thead>
             <tbody>
-              <tr v-for="{ placement, clip, toll } in rows" :key="placement.id">
+              <tr v-for="{ placement, name, toll } in rows" :key="placement.id">
                 <td><GradeMark :grade="toll.grade" /></td>
-                <td>{{ clip.name }}</td>
+                <td>{{ name }}</td>
                 <td class="figures right">{{ frameToTimecode(placement.start, check.format.rate) }}</td>
                 <td class="figures right">{{ placement.length }}</td>
                 <td>{{ tollSentence(toll) }}</td>
@@ -106,41 +114,33 @@ async function importProject(file: File) {
       </template>
       <p v-else class="quiet">The check of a timeline stands here once there is one.</p>
     </section>
-    <aside class="sheet" aria-label="Hand over">
-      <h2>Hand over</h2>
-      <div class="way">
-        <Button type="primary" :disabled="!check" @click="saveOtio">Cut as OpenTimelineIO</Button>
-        <p class="quiet">Every placement with its source, times at the exact rate.</p>
-      </div>
-      <div class="way">
-        <Button :disabled="!check" @click="saveTally">Tally as CSV</Button>
-        <p class="quiet">A line for each placed clip: size, rate, toll, charges.</p>
-      </div>
-      <div class="way">
-        <Button @click="saveProject">Project file</Button>
-        <FileButton accept=".json,application/json" name="Project file to import" @file="importProject"
-          >Import…</FileButton
-        >
-        <p class="quiet">Readings, decisions and timelines; no pictures. It comes back to the same state.</p>
-      </div>
-      <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
-    </aside>
-  </div>
+    <template #docket>
+      <aside class="sheet" aria-label="Hand over">
+        <h2>Hand over</h2>
+        <div class="way">
+          <Button type="primary" :disabled="!check" @click="saveOtio">Cut as OpenTimelineIO</Button>
+          <p class="quiet">Every placement with its source, times at the exact rate.</p>
+        </div>
+        <div class="way">
+          <Button :disabled="!check" @click="saveTally">Tally as CSV</Button>
+          <p class="quiet">A line for each placed clip: size, rate, toll, charges.</p>
+        </div>
+        <div class="way">
+          <Button @click="saveProject">Project file</Button>
+          <FileButton accept=".json,application/json" name="Project file to import" @file="importProject"
+            >Import…</FileButton
+          >
+          <p class="quiet">
+            Readings, decisions and timelines; no pictures. It comes back to the same state.
+          </p>
+        </div>
+        <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
+      </aside>
+    </template>
+  </PlaceLayout>
 </template>
 
 <style scoped>
-.place {
-  height: 100%;
-  display: grid;
-  grid-template-columns: 210px minmax(0, 1fr) 300px;
-}
-.list {
-  border-right: 1px solid var(--line);
-  padding: 14px 0 0 16px;
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
-}
 .main {
   padding: 14px 20px;
   display: flex;

@@ -2,17 +2,11 @@
 import { Button, Input } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { mayFlicker, ratesInOrder, usualRate } from '../../../core/edit/habits'
-import {
-  type Format,
-  type FrameSize,
-  makeFormat,
-  pixelSizeName,
-  sizeText,
-  tradeName,
-} from '../../../core/format/format'
+import { type Format, makeFormat, pixelSizeName, tradeName } from '../../../core/format/format'
 import { parseSize } from '../../../core/format/parse'
 import { type Shape, parseShape, shapes, sizesInShape } from '../../../core/format/shape'
-import { turned } from '../../../core/format/standard'
+import { type FrameSize, sizeKey } from '../../../core/picture/size'
+import { turnedSize } from '../../../core/picture/turn'
 import { parseRate } from '../../../core/rate/parse'
 import { rateName, rateWithScan } from '../../../core/rate/rate'
 import { equal, rational, toNumber } from '../../../core/rational/rational'
@@ -41,13 +35,13 @@ function drawn({ aspect }: Shape) {
   return { x: -width / 2, y: -height / 2, width, height }
 }
 const sizes = computed(() => (shape.value ? sizesInShape(shape.value) : []))
-const isSize = (a: FrameSize) => size.value !== null && sizeText(a) === sizeText(size.value)
+const isSize = (a: FrameSize) => size.value !== null && sizeKey(a) === sizeKey(size.value)
 watch(
   sizes,
   (list) => {
     if (list.length === 0 || list.some(isSize)) return
     const isHd = (s: FrameSize) => Math.min(s.width, s.height) === 1080 && tradeName(s) !== null
-    size.value = list.find(isHd) ?? list[0]
+    size.value = list.find(isHd) ?? list[0] ?? null
   },
   { immediate: true },
 )
@@ -63,7 +57,7 @@ function turn() {
   const is = shape.value
   if (!is) return
   const lying = rational(is.aspect.den, is.aspect.num)
-  if (size.value) size.value = turned(size.value)
+  if (size.value) size.value = turnedSize(size.value)
   shapeText.value = shapes.find((s) => equal(s.aspect, lying))?.name ?? `${lying.num}:${lying.den}`
 }
 
@@ -100,7 +94,7 @@ watch(
     <fieldset class="step">
       <legend>Size</legend>
       <div class="sizes">
-        <label v-for="s in sizes" :key="sizeText(s)"
+        <label v-for="s in sizes" :key="sizeKey(s)"
           ><input type="radio" name="size" :checked="isSize(s)" @change="size = s" />
           <span class="figures">{{ pixelSizeName(s) }}</span>
           <span class="quiet">{{ tradeName(s) ?? '' }}</span></label
@@ -131,7 +125,8 @@ watch(
       <p v-if="!typedRate" class="quiet" role="status">Write it as 25, 23.976, 30000/1001 or 50i.</p>
       <p v-else-if="typedRate.message" class="quiet" role="status">{{ typedRate.message }}</p>
       <p v-if="flickers" class="quiet">
-        Under {{ habits.habits.mains }} Hz lamps {{ rateName(typedRate!.rate) }} frames a second may flicker.
+        Under {{ habits.habits.mains }} Hz lamps {{ typedRate ? rateName(typedRate.rate) : '' }} frames a
+        second may flicker.
       </p>
     </fieldset>
   </div>

@@ -14,7 +14,7 @@ import FileButton from '../../components/FileButton.vue'
 import FormatPicker from '../../components/FormatPicker.vue'
 import MainsChoice from '../../components/MainsChoice.vue'
 import { download } from '../../download'
-import { counted } from '../../figures'
+import { counted } from '../../../core/words/figures'
 
 /** What is set once and used for every new project, and the formats that the editor keeps. */
 const habits = useHabits()

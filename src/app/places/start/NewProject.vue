@@ -1,14 +1,9 @@
 <script setup lang="ts">
+import { type FrameSize, displayAspect } from '../../../core/picture/size'
 import { Button, Input } from 'ant-design-vue'
 import { computed, ref, shallowRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import {
-  type Format,
-  type FrameSize,
-  displayAspect,
-  formatName,
-  shapeName,
-} from '../../../core/format/format'
+import { type Format, formatName, shapeName } from '../../../core/format/format'
 import { sizesInShape } from '../../../core/format/shape'
 import { objections, standardSizes } from '../../../core/format/standard'
 import { rateFraction, rateName } from '../../../core/rate/rate'

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { useObjectUrl } from '@vueuse/core'
 import { formatName, tradeName } from '../../../core/format/format'
 import type { ProjectEntry } from '../../../storage/projects'
-import { counted } from '../../figures'
+import { counted } from '../../../core/words/figures'
 
 /** A project in the list: a picture of it, what it holds, and what is decided. */
 const { entry } = defineProps<{ entry: ProjectEntry }>()

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { type FrameSize, displaySize, sizeKey } from '../../../core/picture/size'
 import { computed } from 'vue'
-import { type FrameSize, displaySize, pixelSizeName, sizeText, tradeName } from '../../../core/format/format'
+import { pixelSizeName, tradeName } from '../../../core/format/format'
 
 /** Frame sizes drawn into each other to one scale, from a common corner; the chosen one stands out. */
 const props = defineProps<{ sizes: readonly FrameSize[]; chosen: FrameSize | null }>()
@@ -10,7 +11,7 @@ const height = 214
 /** Room for a line of text above a frame. */
 const line = 13
 
-const isChosen = (size: FrameSize) => props.chosen !== null && sizeText(size) === sizeText(props.chosen)
+const isChosen = (size: FrameSize) => props.chosen !== null && sizeKey(size) === sizeKey(props.chosen)
 const frames = computed(() => {
   const shown = [...props.sizes]
   if (props.chosen && !shown.some(isChosen)) shown.push(props.chosen)
@@ -37,7 +38,7 @@ const says = computed(() =>
 
 <template>
   <svg :viewBox="`0 0 ${width} ${height}`" role="img" :aria-label="`To scale: ${says}`">
-    <g v-for="frame in frames" :key="sizeText(frame.size)" :class="{ chosen: frame.chosen }">
+    <g v-for="frame in frames" :key="sizeKey(frame.size)" :class="{ chosen: frame.chosen }">
       <rect x="1" :y="height - 1 - frame.height" :width="frame.width" :height="frame.height" />
       <text x="5" :y="height - 1 - frame.height + 11">{{ frame.name }}</text>
     </g>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { clockTime } from '../../../core/words/figures'
 import { computed } from 'vue'
-import type { Clip } from '../../../core/edit/project'
+import { type Clip } from '../../../core/edit/clip'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
-import { clockTime, rateLabel, uprightSizeName } from '../../figures'
+import { rateLabel, uprightSizeName } from '../../figures'
 import { dragClip } from './drag'
 
 /** The clips that can be placed: dragged onto the timeline, or put at its end by double-click or Enter. */
@@ -11,7 +12,7 @@ const project = useProject()
 const timelines = useTimelines()
 const placeable = computed(() => project.clips.filter((clip) => clip.reading && !clip.fault))
 const what = (clip: Clip) =>
-  clip.reading!.kind === 'audio' ? 'sound' : `${uprightSizeName(clip)} ${rateLabel(clip)}`
+  clip.reading?.kind === 'audio' ? 'sound' : `${uprightSizeName(clip)} ${rateLabel(clip)}`
 </script>
 
 <template>
@@ -27,7 +28,7 @@ const what = (clip: Clip) =>
         @keydown.enter.prevent="timelines.place([clip])"
       >
         <span class="ellipsis">{{ clip.name }}</span>
-        <span class="quiet figures small">{{ what(clip) }} {{ clockTime(clip.reading!.durationSec) }}</span>
+        <span class="quiet figures small">{{ what(clip) }} {{ clockTime(clip.reading?.durationSec) }}</span>
       </button>
     </li>
   </ul>

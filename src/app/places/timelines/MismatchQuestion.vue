@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { percent } from '../../../core/words/figures'
 import { Button, Checkbox, Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { formatName } from '../../../core/format/format'
-import { percent, sentence } from '../../../core/toll/sentence'
+import { sentence } from '../../../core/toll/sentence'
 import { useTimelines } from '../../../stores/timelines'
+import ClipInFormat from './ClipInFormat.vue'
 import GradeMark from '../../components/GradeMark.vue'
 import { rateLabel, uprightSizeName } from '../../figures'
 
@@ -35,6 +37,7 @@ const placed = computed(() => timelines.check?.findings.length ?? 0)
           <h3>
             Keep <span class="figures">{{ formatName(asked.timelineFormat) }}</span>
           </h3>
+          <ClipInFormat :clip="asked.clip" :format="asked.timelineFormat" />
           <p>The clip is treated: <GradeMark :grade="asked.kept.toll.grade" /></p>
           <ul>
             <li v-for="charge in asked.kept.toll.charges" :key="charge.kind">{{ sentence(charge) }}</li>
@@ -49,6 +52,7 @@ const placed = computed(() => timelines.check?.findings.length ?? 0)
           <h3>
             Take <span class="figures">{{ formatName(asked.clipFormat) }}</span>
           </h3>
+          <ClipInFormat :clip="asked.clip" :format="asked.clipFormat" />
           <p>
             The clip pays <GradeMark :grade="asked.taken.toll.grade" />, the timeline no longer follows the
             project.

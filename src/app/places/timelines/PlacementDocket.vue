@@ -1,59 +1,84 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { findingOf } from '../../../core/check/check'
-import type { Placement } from '../../../core/edit/project'
-import type { Format } from '../../../core/format/format'
-import { formatName } from '../../../core/format/format'
+import { settlePlacement } from '../../../core/edit/running'
+import { framesThere } from '../../../core/edit/placing'
+import { type Placement, type Timeline } from '../../../core/edit/timeline'
+import { type Format, formatName } from '../../../core/format/format'
 import { fitPicture, hasHairline } from '../../../core/framing/framing'
 import { frameToTimecode } from '../../../core/rate/timecode'
-import { figure, percent, pixels, sentence } from '../../../core/toll/sentence'
+import { sentence } from '../../../core/toll/sentence'
+import { wayWords } from '../../../core/treatment/words'
+import { counted, figure, percent, pixels, spaced } from '../../../core/words/figures'
 import { useProject } from '../../../stores/project'
+import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
 import { rateLabel, uprightSizeName } from '../../figures'
 
-const props = defineProps<{ placement: Placement | null; format: Format | null; playhead: number }>()
+/** The placement in hand: what happens to it, and where it stands among the others. */
+const props = defineProps<{ timeline: Timeline; placement: Placement | null; format: Format | null }>()
 const project = useProject()
-const clip = computed(() => (props.placement ? (project.doc?.clips[props.placement.clipId] ?? null) : null))
+const timelines = useTimelines()
 const finding = computed(() =>
-  props.placement && props.format && project.doc
-    ? findingOf(project.doc, props.placement, props.format)
+  props.placement && props.format
+    ? findingOf(project.opened, props.timeline, props.placement, props.format)
     : null,
 )
-const fit = computed(() => {
-  const video = clip.value?.reading?.video
-  return video && props.format && props.placement
-    ? fitPicture(video, props.format, props.placement.treatment)
-    : null
+const clip = computed(() => {
+  const source = props.placement?.source
+  return source?.kind === 'clip' ? (project.opened.clips[source.clipId] ?? null) : null
+})
+const name = computed(() => finding.value?.name ?? clip.value?.name ?? '')
+const settled = computed(() =>
+  props.placement ? settlePlacement(project.opened, props.timeline, props.placement, props.format) : null,
+)
+const fit = computed(() =>
+  settled.value?.picture && props.format
+    ? fitPicture(settled.value.picture, props.format, settled.value.treatment.framing)
+    : null,
+)
+/** Frames that it has beyond the end of its source. */
+const beyond = computed(() => {
+  const { placement, timeline } = props
+  const there = placement && framesThere(project.opened, timeline, placement)
+  return placement && there !== null && placement.length > there ? placement.length - there : 0
 })
 </script>
 
 <template>
   <aside class="sheet" aria-label="Docket">
-    <p v-if="!placement || !clip || !format" class="quiet">
-      Select a placed clip: what happens to it stands here.
-    </p>
+    <p v-if="!placement || !format" class="quiet">Select a placed clip: what happens to it stands here.</p>
     <template v-else>
-      <h2 class="ellipsis" :title="clip.name">{{ clip.name }}</h2>
+      <h2 class="ellipsis" :title="name">{{ name }}</h2>
       <p class="quiet">
-        <span class="figures">{{ uprightSizeName(clip) }} · {{ rateLabel(clip) }}</span
-        ><br />
+        <template v-if="clip"
+          ><span class="figures">{{ uprightSizeName(clip) }} · {{ rateLabel(clip) }}</span
+          ><br
+        /></template>
         placed at <span class="figures">{{ frameToTimecode(placement.start, format.rate) }}</span> for
         <span class="figures">{{ placement.length }}</span> frames
       </p>
-      <template v-if="finding && fit">
+      <p v-if="beyond" role="note">
+        {{ counted(beyond, 'frame lies', 'frames lie') }} beyond the end of its source and
+        {{ beyond === 1 ? 'shows' : 'show' }} nothing.
+      </p>
+      <div class="move">
+        <Button size="small" @click="timelines.move(placement, -1)">Earlier</Button>
+        <Button size="small" @click="timelines.move(placement, 1)">Later</Button>
+      </div>
+      <template v-if="finding && fit && settled">
         <h3>In {{ formatName(format) }}: <GradeMark :grade="finding.toll.grade" /></h3>
         <ul>
-          <li v-if="finding.toll.charges.length === 0">
-            Untouched: every pixel and every frame as recorded.
-          </li>
+          <li v-if="finding.toll.untouched">Untouched: every pixel and every frame as recorded.</li>
           <li v-for="charge in finding.toll.charges" :key="charge.kind">
             <GradeMark :grade="charge.grade" /><br />{{ sentence(charge)
-            }}<span class="quiet figures"> · loss {{ charge.loss.toFixed(3) }}</span>
+            }}<span class="quiet figures"> · loss {{ figure(charge.loss, 3) }}</span>
           </li>
         </ul>
         <dl>
           <dt class="quiet">framing</dt>
-          <dd>{{ placement.treatment.framing }}</dd>
+          <dd>{{ spaced(settled.treatment.framing.mode.kind) }}</dd>
           <dt class="quiet">scale</dt>
           <dd class="figures">{{ figure(fit.scaleX, 4) }} × {{ figure(fit.scaleY, 4) }}</dd>
           <dt class="quiet">bars</dt>
@@ -61,7 +86,7 @@ const fit = computed(() => {
           <dt class="quiet">headroom</dt>
           <dd class="figures">{{ percent(fit.headroom) }}</dd>
           <dt class="quiet">motion</dt>
-          <dd>frames held as they land</dd>
+          <dd>{{ wayWords(settled.way) }}</dd>
         </dl>
         <p v-if="hasHairline(fit)" class="quiet">The bars are a hairline: filling would hide them.</p>
       </template>
@@ -77,6 +102,10 @@ aside {
 }
 aside > * {
   flex: none;
+}
+.move {
+  display: flex;
+  gap: 6px;
 }
 ul {
   list-style: none;

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { type FormatOrigin, type Timeline } from '../../../core/edit/timeline'
 import { Button, Input, Modal } from 'ant-design-vue'
 import { computed, ref, shallowRef } from 'vue'
 import { consequenceFor, consequenceSentence, costlyLater } from '../../../core/check/consequence'
-import { proposeName } from '../../../core/edit/operations'
-import { formatOfClip } from '../../../core/edit/place'
-import { type FormatOrigin, type Timeline, formatOf } from '../../../core/edit/project'
+import { formatOfClip } from '../../../core/edit/placing'
+import { proposeName } from '../../../core/edit/reformat'
+import { formatOf } from '../../../core/edit/project'
 import { originWords } from '../../../core/exchange/log'
 import { type Format, formatName, rec709, sameFormat } from '../../../core/format/format'
 import { useProject } from '../../../stores/project'
@@ -20,16 +21,20 @@ const emit = defineEmits<{ close: [] }>()
 const project = useProject()
 const timelines = useTimelines()
 
-const now = computed(() => (props.timeline ? formatOf(project.doc!, props.timeline) : project.format))
+const now = computed(() => (props.timeline ? formatOf(project.opened, props.timeline) : project.format))
 const own = shallowRef<Format | null>(props.timeline?.ownFormat ?? null)
 const origin = shallowRef<FormatOrigin | null>(props.timeline?.formatOrigin ?? null)
 const follows = ref(props.timeline ? props.timeline.ownFormat === null : false)
+const shownOwn = computed(() => {
+  const format = own.value ?? now.value
+  return format ? formatName(format) : 'none chosen'
+})
 const wanted = computed(() => (follows.value ? null : (own.value ?? now.value)))
 const runsIn = computed(() => (follows.value ? project.format : wanted.value))
 
 /** Until a name is typed, it proposes itself. */
 const typedName = ref(props.timeline?.name ?? '')
-const proposed = computed(() => proposeName(project.doc!, runsIn.value))
+const proposed = computed(() => proposeName(project.opened, runsIn.value))
 const newName = computed(() => {
   const name = typedName.value.trim()
   return name && name !== props.timeline?.name ? name : undefined
@@ -42,7 +47,7 @@ const same = computed(() => {
   return ownFormat && wanted.value ? sameFormat(ownFormat, wanted.value) : ownFormat === wanted.value
 })
 const consequence = computed(() =>
-  props.timeline ? consequenceFor(project.doc!, props.timeline, wanted.value) : null,
+  props.timeline ? consequenceFor(project.opened, props.timeline, wanted.value) : null,
 )
 const says = computed(() => {
   const following = follows.value
@@ -60,7 +65,7 @@ const says = computed(() => {
   if (same.value) return `As it is now. ${following}`
   const sentence = consequence.value.changes
     ? consequenceSentence(consequence.value)
-    : `Nothing changes in “${props.timeline!.name}” now.`
+    : `Nothing changes in “${consequence.value.timeline.name}” now.`
   return `${sentence} ${following}`
 })
 
@@ -114,7 +119,7 @@ function set() {
       >
       <label
         ><input v-model="follows" type="radio" :value="false" name="follows" /> has its own,
-        <span class="figures">{{ (own ?? now) ? formatName((own ?? now)!) : 'none chosen' }}</span></label
+        <span class="figures">{{ shownOwn }}</span></label
       >
       <FormatPicker
         :base="now"
@@ -131,7 +136,7 @@ function set() {
       </FormatPicker>
     </div>
     <p role="status">{{ says }}</p>
-    <p v-if="consequence?.carried" class="quiet">{{ costlyLater(project.doc!) }}</p>
+    <p v-if="consequence?.carried" class="quiet">{{ costlyLater(project.opened) }}</p>
     <div class="foot">
       <Button type="primary" :disabled="(same && !newName) || !runsIn" @click="set">{{
         timeline ? 'Set it' : 'Make it'

@@ -1,88 +1,121 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref } from 'vue'
-import { findingOf } from '../../../core/check/check'
-import type { Placement, Timeline } from '../../../core/edit/project'
+import { Button } from 'ant-design-vue'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { placementAt } from '../../../core/edit/layers'
+import { type Placement, type Timeline, lengthOf, placementsIn } from '../../../core/edit/timeline'
 import type { Format } from '../../../core/format/format'
-import { nominalRate, frameToTimecode } from '../../../core/rate/timecode'
-import { shortWords, tollSentence } from '../../../core/toll/sentence'
-import { useProject } from '../../../stores/project'
-import GradeMark from '../../components/GradeMark.vue'
+import { frameToTimecode, nominalRate } from '../../../core/rate/timecode'
+import { useTimelines } from '../../../stores/timelines'
+import StripBlock from './StripBlock.vue'
+import {
+  type TimeScale,
+  fitted,
+  frameAtPixel,
+  inView,
+  perFrame,
+  pixelOf,
+  rulerMarks,
+  scrolled,
+  zoomed,
+} from './time-scale'
 
-/** The cut to scale, each clip with its toll; the playhead is moved by mouse and keys. */
+/**
+ * The cut on a time scale of its own, which zooms and scrolls; each clip with its toll. Only what is in view is drawn. The
+ * playhead is moved by mouse and keys.
+ */
 const props = defineProps<{ timeline: Timeline; format: Format }>()
 const playhead = defineModel<number>('playhead', { required: true })
 const selected = defineModel<string | null>('selected', { required: true })
-defineEmits<{ remove: [] }>()
-const project = useProject()
+const emit = defineEmits<{ remove: []; cut: [] }>()
+const timelines = useTimelines()
 const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 
-const total = computed(() =>
-  Math.max(1, ...props.timeline.tracks.flatMap((t) => t.placements.map((p) => p.start + p.length))),
+const rate = computed(() => props.timeline.rate ?? props.format.rate)
+const total = computed(() => Math.max(1, lengthOf(props.timeline)))
+/** Null: the whole timeline fills the width, however long it gets. */
+const chosen = shallowRef<TimeScale | null>(null)
+watch(
+  () => props.timeline.id,
+  () => (chosen.value = null),
 )
-const scale = computed(() => width.value / total.value)
+const scale = computed(() => chosen.value ?? fitted(total.value, rate.value, Math.max(1, width.value)))
+const at = (frame: number) => pixelOf(scale.value, rate.value, frame)
+const framePixels = computed(() => perFrame(scale.value, rate.value))
+
 const tracks = computed(() =>
   props.timeline.tracks
     .filter((track) => track.kind === 'video' || track.placements.length)
     .map((track) => ({
-      ...track,
-      shown: track.placements.map((placement) => {
-        const finding = findingOf(project.doc!, placement, props.format)
-        return {
-          placement,
-          name: project.doc!.clips[placement.clipId]?.name ?? 'missing clip',
-          finding,
-          interlaced: project.doc!.clips[placement.clipId]?.reading?.video?.scan === 'interlaced',
-          says: finding && finding.toll.charges.length ? finding.toll.charges.map(shortWords).join(', ') : '',
-        }
-      }),
+      track,
+      shown: inView(track.placements, scale.value, rate.value, Math.max(1, width.value)),
     })),
 )
-/** Marks of the ruler: about eight, at whole seconds. */
-const marks = computed(() => {
-  const perSecond = nominalRate(props.format.rate)
-  const steps = [1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600]
-  const seconds = steps.find((s) => total.value / (s * perSecond) <= 8) ?? 7200
-  const frames: number[] = []
-  for (let f = 0; f < total.value; f += seconds * perSecond) frames.push(f)
-  return frames
-})
-const order = computed(() =>
-  props.timeline.tracks.flatMap((t) => t.placements).sort((a, b) => a.start - b.start),
-)
+const marks = computed(() => rulerMarks(scale.value, rate.value, Math.max(1, width.value)))
+const placed = computed(() => placementsIn(props.timeline))
 
+const pixelIn = (event: { clientX: number }) => event.clientX - (box.value?.getBoundingClientRect().left ?? 0)
 function seek(event: PointerEvent) {
   if (event.type === 'pointermove' && event.buttons !== 1) return
-  const bounds = box.value!.getBoundingClientRect()
-  goTo(Math.floor((event.clientX - bounds.left) / scale.value))
+  goTo(frameAtPixel(scale.value, rate.value, pixelIn(event)))
 }
-/** A narrower block shows the shape of its grade alone, in pixels. */
-const roomForWord = 68
 const goTo = (frame: number) => (playhead.value = Math.max(0, Math.min(total.value - 1, frame)))
+// What is looked at stays in sight.
+watch(playhead, (frame) => {
+  if (!chosen.value || (at(frame) >= 0 && at(frame) <= width.value)) return
+  const beyond = at(frame) < 0 ? at(frame) - width.value * 0.2 : at(frame) - width.value * 0.8
+  chosen.value = scrolled(scale.value, rate.value, beyond, total.value, width.value)
+})
+
+function zoom(by: number, pixel = at(playhead.value)) {
+  const within = Math.max(0, Math.min(width.value, pixel))
+  const next = zoomed(scale.value, rate.value, by, within)
+  const whole = fitted(total.value, rate.value, width.value)
+  chosen.value = next.perSecond <= whole.perSecond ? null : next
+}
+function onWheel(event: WheelEvent) {
+  if (event.ctrlKey || event.metaKey) zoom(event.deltaY < 0 ? 1.25 : 0.8, pixelIn(event))
+  else if (chosen.value)
+    chosen.value = scrolled(scale.value, rate.value, event.deltaX || event.deltaY, total.value, width.value)
+  else return
+  event.preventDefault()
+}
+
 function choose(placement: Placement) {
   selected.value = placement.id
   if (playhead.value < placement.start || playhead.value >= placement.start + placement.length)
     goTo(placement.start)
 }
 function onKey(event: KeyboardEvent) {
-  const cuts = [0, ...order.value.flatMap((p) => [p.start, p.start + p.length])].sort((a, b) => a - b)
-  const second = nominalRate(props.format.rate)
+  const cuts = [0, ...placed.value.flatMap((p) => [p.start, p.start + p.length])].sort((a, b) => a - b)
+  const second = nominalRate(rate.value)
+  const inHand = placed.value.find(({ id }) => id === selected.value)
+  const step = (by: 1 | -1) => {
+    if (event.altKey && inHand) timelines.move(inHand, by)
+    else goTo(playhead.value + by * (event.shiftKey ? second : 1))
+  }
   const moves: Record<string, () => void> = {
-    ArrowLeft: () => goTo(playhead.value - (event.shiftKey ? second : 1)),
-    ArrowRight: () => goTo(playhead.value + (event.shiftKey ? second : 1)),
-    ArrowUp: () => goTo(cuts.filter((c) => c < playhead.value).at(-1) ?? 0),
+    ArrowLeft: () => step(-1),
+    ArrowRight: () => step(1),
+    ArrowUp: () => goTo(cuts.findLast((c) => c < playhead.value) ?? 0),
     ArrowDown: () => goTo(cuts.find((c) => c > playhead.value) ?? total.value),
     Home: () => goTo(0),
     End: () => goTo(total.value - 1),
     Enter: () => {
-      const under = order.value.find((p) => playhead.value >= p.start && playhead.value < p.start + p.length)
+      const under = props.timeline.tracks.map((track) => placementAt(track, playhead.value)).find(Boolean)
       if (under) selected.value = under.id
     },
     Escape: () => (selected.value = null),
+    Delete: () => emit('remove'),
+    '/': () => emit('cut'),
+    '+': () => zoom(2),
+    '-': () => zoom(0.5),
+    '0': () => (chosen.value = null),
   }
-  if (!moves[event.key]) return
-  moves[event.key]()
+  const move = moves[event.key]
+  if (!move || event.ctrlKey || event.metaKey) return
+  move()
   event.preventDefault()
 }
 </script>
@@ -91,51 +124,40 @@ function onKey(event: KeyboardEvent) {
   <div
     class="strip"
     role="group"
-    aria-label="The cut to scale: arrow keys move the playhead, up and down go from cut to cut, Enter selects, Delete takes out"
+    aria-label="The cut to scale: arrow keys move the playhead, up and down go from cut to cut, Enter selects, Delete takes out, plus and minus zoom"
     tabindex="0"
     @keydown="onKey"
-    @keydown.delete="$emit('remove')"
   >
-    <div ref="box" class="box" @pointerdown="seek" @pointermove="seek">
+    <div class="scale">
+      <span class="quiet figures">{{
+        chosen ? `${Math.round(scale.perSecond)} px a second` : 'all of it in view'
+      }}</span>
+      <Button size="small" aria-label="Zoom out" @click="zoom(0.5)">−</Button>
+      <Button size="small" aria-label="Zoom in" @click="zoom(2)">+</Button>
+      <Button size="small" :disabled="!chosen" @click="chosen = null">Whole</Button>
+    </div>
+    <div ref="box" class="box" @pointerdown="seek" @pointermove="seek" @wheel="onWheel">
       <div class="ruler">
-        <span
-          v-for="mark in marks"
-          :key="mark"
-          class="figures quiet"
-          :style="{ left: `${mark * scale}px` }"
-          >{{ frameToTimecode(mark, format.rate) }}</span
-        >
+        <span v-for="mark in marks" :key="mark" class="figures quiet" :style="{ left: `${at(mark)}px` }">{{
+          frameToTimecode(mark, rate)
+        }}</span>
       </div>
-      <div v-for="track in tracks" :key="track.id" class="track">
-        <div
-          v-for="item in track.shown"
-          :key="item.placement.id"
-          class="item"
-          :style="{ left: `${item.placement.start * scale}px`, width: `${item.placement.length * scale}px` }"
-        >
-          <button
-            class="block"
-            tabindex="-1"
-            :class="{
-              chosen: selected === item.placement.id,
-              hatched: item.interlaced,
-              sound: track.kind === 'audio',
-            }"
-            :title="`${item.name}: ${item.finding ? tollSentence(item.finding.toll) : 'sound'}`"
-            @click="choose(item.placement)"
-          >
-            <span class="ellipsis name">{{ item.name }}</span>
-            <GradeMark
-              v-if="item.finding"
-              :grade="item.finding.toll.grade"
-              :shape-only="item.placement.length * scale < roomForWord"
-            />
-          </button>
-          <span v-if="item.says" class="says quiet">{{ item.says }}</span>
-        </div>
+      <div v-for="{ track, shown } in tracks" :key="track.id" class="track" :class="track.kind">
+        <StripBlock
+          v-for="placement in shown"
+          :key="placement.id"
+          :timeline="timeline"
+          :placement="placement"
+          :format="format"
+          :left="at(placement.start)"
+          :width="placement.length * framePixels"
+          :view="width"
+          :chosen="selected === placement.id"
+          @choose="choose(placement)"
+        />
       </div>
-      <div class="playhead" :style="{ left: `${(playhead + 0.5) * scale}px` }" />
-      <p v-if="order.length === 0" class="quiet hint">Drag a clip here, or double-click it in the list.</p>
+      <div class="playhead" :style="{ left: `${at(playhead + 0.5)}px` }" />
+      <p v-if="placed.length === 0" class="quiet hint">Drag a clip here, or double-click it in the list.</p>
     </div>
   </div>
 </template>
@@ -144,6 +166,14 @@ function onKey(event: KeyboardEvent) {
 .strip {
   border-top: 1px solid var(--ink);
   flex: none;
+}
+.scale {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  justify-content: flex-end;
+  padding: 3px 0;
+  font-size: 12px;
 }
 .box {
   position: relative;
@@ -168,50 +198,8 @@ function onKey(event: KeyboardEvent) {
   height: 88px;
   margin-top: 6px;
 }
-.track:has(.sound) {
+.track.audio {
   height: 34px;
-}
-.item {
-  position: absolute;
-  top: 0;
-  padding-right: 2px;
-}
-.block {
-  all: unset;
-  box-sizing: border-box;
-  width: 100%;
-  height: 46px;
-  padding: 3px 6px;
-  border: 1px solid var(--ink);
-  background: var(--sheet);
-  display: flex;
-  flex-direction: column;
-  align-items: flex-start;
-  overflow: hidden;
-  cursor: pointer;
-  font-size: 12px;
-}
-.name {
-  max-width: 100%;
-}
-.sound {
-  height: 26px;
-}
-.hatched {
-  background-image: repeating-linear-gradient(var(--line) 0 1px, transparent 1px 4px);
-}
-.chosen {
-  outline: 2px solid var(--accent);
-  outline-offset: -2px;
-}
-.says {
-  display: -webkit-box;
-  -webkit-line-clamp: 3;
-  -webkit-box-orient: vertical;
-  overflow: hidden;
-  font-size: 11px;
-  line-height: 1.2;
-  padding: 2px 2px 0;
 }
 .playhead {
   position: absolute;

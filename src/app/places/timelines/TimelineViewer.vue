@@ -1,96 +1,61 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
-import type { Timeline } from '../../../core/edit/project'
+import { computed, ref } from 'vue'
+import { layersAt } from '../../../core/edit/layers'
+import type { Timeline } from '../../../core/edit/timeline'
 import type { Format } from '../../../core/format/format'
-import { displaySize } from '../../../core/format/format'
-import { fitPicture } from '../../../core/framing/framing'
-import { shownFrame } from '../../../core/motion/shown'
-import { useMedia } from '../../../stores/media'
+import { shownWords } from '../../../core/motion/words'
+import { displaySize } from '../../../core/picture/size'
 import { useProject } from '../../../stores/project'
+import { usePainter } from '../../picture/use-painter'
 
-/** The real frame under the playhead, fitted into the timeline's frame as computed. */
+/** The frame under the playhead as the plan says it: every layer where it lies, each source frame as it is shown. */
 const props = defineProps<{ timeline: Timeline; format: Format; playhead: number }>()
 const project = useProject()
-const media = useMedia()
 const box = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { width, height } = useElementSize(box)
-const trouble = ref<string | null>(null)
-/** What is on screen now: a decoder may need a moment for what is asked. */
-const drawn = ref<{ clipId: string; frame: number | null } | null>(null)
 
-const placement = computed(
-  () =>
-    props.timeline.tracks
-      .filter((track) => track.kind === 'video')
-      .flatMap((track) => track.placements)
-      .find((p) => props.playhead >= p.start && props.playhead < p.start + p.length) ?? null,
-)
-const clip = computed(() => (placement.value ? (project.doc?.clips[placement.value.clipId] ?? null) : null))
-const shown = computed(() => {
-  const p = placement.value
-  const video = clip.value?.reading?.video
-  if (!p || !video) return null
-  const wanted = shownFrame(props.playhead - p.start, video.rate, props.format.rate, p.sourceIn)
-  const last = (video.frameCount ?? Infinity) - 1
-  if (wanted.frame === null || !video.rate || wanted.frame <= last) return wanted
-  return { frame: last, seconds: ((last + 0.5) * video.rate.den) / video.rate.num }
+const layers = computed(() => layersAt(project.opened, props.timeline, props.playhead))
+/** The uppermost layer: what is told in words. */
+const top = computed(() => layers.value.at(-1) ?? null)
+const name = computed(() => {
+  const source = top.value?.source
+  if (!source) return null
+  if (source.kind === 'clip') return project.opened.clips[source.clipId]?.name ?? 'a clip'
+  return source.kind === 'timeline' ? project.opened.timelines[source.timelineId]?.name : 'test figure'
 })
+const says = computed(() => (top.value ? shownWords(top.value.shown) : ''))
 /** The frame on screen, as large as it goes at its true shape. */
 const frame = computed(() => {
   const { width: w, height: h } = displaySize(props.format)
   const scale = Math.min(width.value / w, height.value / h)
   return { width: Math.max(1, Math.floor(w * scale)), height: Math.max(1, Math.floor(h * scale)) }
 })
-
-/** Only the newest wish is decoded; what is asked for meanwhile waits, and only the last of it. */
-let busy = false
-let again = false
-async function draw() {
-  if (busy) {
-    again = true
-    return
-  }
-  busy = true
-  try {
-    do {
-      again = false
-      await drawOnce()
-    } while (again)
-  } finally {
-    busy = false
-  }
-}
-
-async function drawOnce() {
-  const target = canvas.value
-  if (!target || frame.value.width <= 1) return
-  const ratio = window.devicePixelRatio || 1
-  const [w, h] = [Math.round(frame.value.width * ratio), Math.round(frame.value.height * ratio)]
-  const [p, what, at] = [placement.value, clip.value, shown.value]
-  const answer = what && at ? await media.frameAt(what, at.seconds, 1920) : null
-  trouble.value = answer && !answer.ok ? answer.error : null
-  if (target.width !== w) target.width = w
-  if (target.height !== h) target.height = h
-  const context = target.getContext('2d')!
-  context.fillStyle = '#000'
-  context.fillRect(0, 0, w, h)
-  drawn.value = answer?.ok && what && at ? { clipId: what.id, frame: at.frame } : null
-  if (!answer?.ok || !p || !what?.reading?.video) return
-  const fit = fitPicture(what.reading.video, props.format, p.treatment)
-  const [sx, sy] = [w / props.format.width, h / props.format.height]
-  context.imageSmoothingQuality = 'high'
-  context.drawImage(answer.picture, fit.left * sx, fit.top * sy, fit.width * sx, fit.height * sy)
-  answer.picture.close()
-}
-const pending = computed(
-  () =>
-    !trouble.value &&
-    shown.value !== null &&
-    (drawn.value?.clipId !== clip.value?.id || drawn.value?.frame !== shown.value.frame),
+const key = computed(() =>
+  layers.value.map(({ placementId, shown }) => `${placementId} ${JSON.stringify(shown)}`).join('; '),
 )
-watch([shown, frame, () => props.format, clip], () => void draw(), { immediate: true, flush: 'post' })
+const { trouble, painted } = usePainter(canvas, () => {
+  if (frame.value.width <= 1) return null
+  const ratio = window.devicePixelRatio || 1
+  const [w, h] = [frame.value.width, frame.value.height].map((side) => Math.round(side * ratio))
+  return {
+    key: key.value,
+    widest: 1920,
+    painting: {
+      layers: layers.value,
+      region: { x: 0, y: 0, width: props.format.width, height: props.format.height },
+      width: w ?? 1,
+      height: h ?? 1,
+      scaling: 'smooth',
+    },
+  }
+})
+const pending = computed(() => !trouble.value && painted.value !== key.value)
+/** The number of the source frame on screen, where it is one whole frame. */
+const sourceFrame = computed(() =>
+  !pending.value && top.value?.shown.kind === 'frame' ? top.value.shown.index : '',
+)
 </script>
 
 <template>
@@ -99,14 +64,18 @@ watch([shown, frame, () => props.format, clip], () => void draw(), { immediate: 
       ref="canvas"
       :style="{ width: `${frame.width}px`, height: `${frame.height}px` }"
       role="img"
-      :aria-label="clip ? `${clip.name}, source frame ${shown?.frame ?? 'still'}` : 'Nothing is placed here'"
-      :data-source-frame="pending ? '' : (drawn?.frame ?? '')"
+      :aria-label="top ? `${name}, ${says}` : 'Nothing is placed here'"
+      :data-source-frame="sourceFrame"
+      :data-shown="pending ? '' : says"
     />
     <p v-if="trouble" class="trouble">{{ trouble }}</p>
-    <p v-if="clip" class="says figures">
-      {{ clip.name }} · {{ pending ? 'decoding' : 'source' }} frame <b>{{ shown?.frame ?? 'still' }}</b>
-    </p>
   </div>
+  <p class="says figures">
+    <template v-if="top"
+      >{{ name }} · <span v-if="pending">decoding </span><b>{{ says }}</b></template
+    >
+    <template v-else>nothing is placed here</template>
+  </p>
 </template>
 
 <style scoped>
@@ -129,13 +98,7 @@ canvas {
   text-align: center;
 }
 .says {
-  position: absolute;
-  left: 8px;
-  bottom: 6px;
-  margin: 0;
-  font-size: 11.5px;
-  color: #f4f1e8;
-  background: rgb(20 20 20 / 72%);
-  padding: 1px 6px;
+  font-size: 12px;
+  margin: -4px 0 0;
 }
 </style>

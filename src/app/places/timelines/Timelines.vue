@@ -1,16 +1,17 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { Timeline } from '../../../core/edit/project'
+import { type Timeline, lengthOf, placementsIn } from '../../../core/edit/timeline'
 import { formatOf } from '../../../core/edit/project'
 import { formatName } from '../../../core/format/format'
-import { grades } from '../../../core/toll/charge'
-import { percent } from '../../../core/toll/sentence'
+import { grades } from '../../../core/toll/grade'
+import { percent } from '../../../core/words/figures'
 import { frameToTimecode } from '../../../core/rate/timecode'
 import { originWords } from '../../../core/exchange/log'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
+import PlaceLayout from '../../components/PlaceLayout.vue'
 import TimelineList from '../../components/TimelineList.vue'
 import ClipsToPlace from './ClipsToPlace.vue'
 import { droppedClip } from './drag'
@@ -29,12 +30,22 @@ const dropping = ref(false)
 const asking = shallowRef<Timeline | 'new' | null>(null)
 
 const formatLabel = (id: string) => {
-  const format = project.doc ? formatOf(project.doc, project.doc.timelines[id]) : null
+  const timeline = project.doc?.timelines[id]
+  const format = project.doc && timeline ? formatOf(project.doc, timeline) : null
   return format ? formatName(format) : 'no format yet'
 }
-const placements = computed(() => timelines.current?.tracks.flatMap((track) => track.placements) ?? [])
-const total = computed(() => placements.value.reduce((end, p) => Math.max(end, p.start + p.length), 0))
+const placements = computed(() => (timelines.current ? placementsIn(timelines.current) : []))
+const total = computed(() => (timelines.current ? lengthOf(timelines.current) : 0))
 const selected = computed(() => placements.value.find((p) => p.id === selectedId.value) ?? null)
+/** What the playhead stands inside of: the placement in hand, or all where none is. */
+const cuttable = computed(() => {
+  const inside = placements.value.filter(
+    (p) => playhead.value > p.start && playhead.value < p.start + p.length,
+  )
+  const hit = selected.value && inside.includes(selected.value) ? [selected.value] : inside
+  return hit.length ? hit.map(({ id }) => id) : null
+})
+const cutHere = () => cuttable.value && timelines.cut(cuttable.value, playhead.value)
 
 watch(
   [() => timelines.current?.id, total],
@@ -56,8 +67,8 @@ function removeSelected() {
 </script>
 
 <template>
-  <div class="place">
-    <aside class="list" aria-label="Timelines and clips">
+  <PlaceLayout :docket-width="290" list-name="Timelines and clips">
+    <template #list>
       <h1>Timelines</h1>
       <TimelineList class="made">
         <template #default="{ timeline }">
@@ -72,6 +83,13 @@ function removeSelected() {
           <button class="word" :aria-label="`Change “${timeline.name}”`" @click="asking = timeline">
             change…
           </button>
+          <button
+            class="word"
+            :aria-label="`Take “${timeline.name}” out of the project`"
+            @click="timelines.removeTimeline(timeline)"
+          >
+            take out
+          </button>
         </template>
       </TimelineList>
       <div class="make">
@@ -82,7 +100,7 @@ function removeSelected() {
         Choose the format in the Yard first: a timeline never takes it from what is placed first.
       </p>
       <ClipsToPlace v-if="timelines.current" />
-    </aside>
+    </template>
     <section
       v-if="timelines.current && timelines.format"
       class="main"
@@ -97,7 +115,9 @@ function removeSelected() {
         <b class="figures clock">{{ frameToTimecode(playhead, timelines.format.rate) }}</b>
         <span class="quiet">frame {{ playhead }} of {{ total }}</span>
         <span class="spacer" />
+        <Button size="small" :disabled="!cuttable" @click="cutHere">Cut here</Button>
         <Button size="small" :disabled="!selected" @click="removeSelected">Take out</Button>
+        <label class="quiet asks"><input v-model="timelines.closesUp" type="checkbox" /> close the gap</label>
       </div>
       <TimelineStrip
         v-model:playhead="playhead"
@@ -105,6 +125,7 @@ function removeSelected() {
         :timeline="timelines.current"
         :format="timelines.format"
         @remove="removeSelected"
+        @cut="cutHere"
       />
       <div v-if="timelines.check" class="summary">
         <span
@@ -120,7 +141,7 @@ function removeSelected() {
         <label class="quiet asks"
           ><input
             type="checkbox"
-            :checked="project.doc!.project.onMismatch === 'ask'"
+            :checked="project.opened.project.onMismatch === 'ask'"
             @change="timelines.setAsking(($event.target as HTMLInputElement).checked)"
           />
           ask about mismatches</label
@@ -137,27 +158,22 @@ function removeSelected() {
         <RouterLink :to="{ name: 'yard' }">To the Yard</RouterLink>
       </p>
     </section>
-    <PlacementDocket :placement="selected" :format="timelines.format" :playhead="playhead" />
-    <MismatchQuestion />
-    <TimelineForm v-if="asking" :timeline="asking === 'new' ? null : asking" @close="asking = null" />
-  </div>
+    <template #docket>
+      <PlacementDocket
+        v-if="timelines.current"
+        :timeline="timelines.current"
+        :placement="selected"
+        :format="timelines.format"
+      />
+    </template>
+    <template #sheets>
+      <MismatchQuestion />
+      <TimelineForm v-if="asking" :timeline="asking === 'new' ? null : asking" @close="asking = null" />
+    </template>
+  </PlaceLayout>
 </template>
 
 <style scoped>
-.place {
-  height: 100%;
-  display: grid;
-  grid-template-columns: 210px minmax(0, 1fr) 290px;
-}
-.list {
-  border-right: 1px solid var(--line);
-  padding: 14px 0 12px 16px;
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
-  min-height: 0;
-  align-items: flex-start;
-}
 .made {
   max-height: 250px;
   flex: none;

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { type Format, formatName, formatText, tradeName } from '../../../core/format/format'
+import { type Format, formatName, formatKey, tradeName } from '../../../core/format/format'
 import { Lean } from '../../../core/toll/policy'
-import { percent } from '../../../core/toll/sentence'
+import { percent } from '../../../core/words/figures'
 import { useYard } from '../../../stores/yard'
 import ShareBar from '../../components/ShareBar.vue'
 
@@ -10,7 +10,7 @@ import ShareBar from '../../components/ShareBar.vue'
 const yard = useYard()
 const shown = computed(() => yard.ranking.slice(0, 6))
 const isLooked = (format: Format) =>
-  yard.candidate !== null && formatText(format) === formatText(yard.candidate)
+  yard.candidate !== null && formatKey(format) === formatKey(yard.candidate)
 </script>
 
 <template>
@@ -29,7 +29,7 @@ const isLooked = (format: Format) =>
   <ol>
     <li
       v-for="(candidate, i) in shown"
-      :key="formatText(candidate.format)"
+      :key="formatKey(candidate.format)"
       v-memo="[candidate, isLooked(candidate.format)]"
       :class="{ looked: isLooked(candidate.format) }"
     >

@@ -1,14 +1,15 @@
 <script setup lang="ts">
+import { aspects } from '../../../core/toll/words'
 import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip } from 'chart.js'
 import { computed } from 'vue'
 import { Bar } from 'vue-chartjs'
-import { runningTime } from '../../../core/choice/reason'
+import { runningTime } from '../../../core/words/figures'
 import { scoreParts } from '../../../core/choice/parts'
-import { formatName, formatText } from '../../../core/format/format'
+import { formatName, formatKey } from '../../../core/format/format'
 import { useYard } from '../../../stores/yard'
 import { useEdition } from '../../theme/edition'
 import { chartFills, cssVariables } from '../../theme/tokens'
-import { aspects, byAspect, timeByRate } from './tallies'
+import { byAspect, timeByRate } from './tallies'
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip)
 
@@ -23,7 +24,7 @@ const timeData = computed(() => ({
   labels: [...time.value.rates],
   datasets: time.value.sizes.map((size, i) => ({
     label: size,
-    data: [...time.value.seconds[i]],
+    data: [...(time.value.seconds[i] ?? [])],
     backgroundColor: fills(time.value.sizes.length)[i],
     borderColor: colours.value['--ink'],
     borderWidth: 0.5,
@@ -34,7 +35,7 @@ const timeData = computed(() => ({
 const scored = computed(() => {
   const formats = yard.ranking.slice(0, 5).map((c) => c.format)
   const tried = yard.candidate
-  if (tried && !formats.some((f) => formatText(f) === formatText(tried))) formats.push(tried)
+  if (tried && !formats.some((f) => formatKey(f) === formatKey(tried))) formats.push(tried)
   return formats.map((format) => {
     const parts = scoreParts(format, yard.ballot.blocs, yard.pricing)
     return { format, parts, sums: byAspect(parts), score: parts.reduce((sum, part) => sum + part.value, 0) }
@@ -83,7 +84,7 @@ function dress(unit: string) {
 const timeOptions = computed(() => dress('seconds'))
 const partOptions = computed(() => dress('score: 0 nothing lost, 1 all'))
 const of = computed(() =>
-  scored.value.find((s) => yard.candidate && formatText(s.format) === formatText(yard.candidate)),
+  scored.value.find((s) => yard.candidate && formatKey(s.format) === formatKey(yard.candidate)),
 )
 </script>
 
@@ -103,7 +104,7 @@ const of = computed(() =>
       </tr>
       <tr v-for="(size, i) in time.sizes" :key="size">
         <th scope="row">{{ size }}</th>
-        <td v-for="(rate, j) in time.rates" :key="rate">{{ runningTime(time.seconds[i][j]) }}</td>
+        <td v-for="(rate, j) in time.rates" :key="rate">{{ runningTime(time.seconds[i]?.[j] ?? 0) }}</td>
       </tr>
     </table>
   </section>

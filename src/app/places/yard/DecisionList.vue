@@ -8,10 +8,10 @@ import { useProject } from '../../../stores/project'
 
 /** The decision log: what format was set when, from what, and why with the figures of that time. */
 const project = useProject()
-const decisions = computed(() => [...project.doc!.project.decisions].reverse())
+const decisions = computed(() => [...project.opened.project.decisions].reverse())
 const copied = ref(false)
 async function copy() {
-  await navigator.clipboard.writeText(logText(project.doc!.project.name, project.doc!.project.decisions))
+  await navigator.clipboard.writeText(logText(project.opened.project.name, project.opened.project.decisions))
   copied.value = true
 }
 </script>

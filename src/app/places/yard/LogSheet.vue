@@ -17,7 +17,7 @@ const print = () => window.print()
       <RouterLink :to="{ name: 'yard' }">back to the Yard</RouterLink>
       <Button type="primary" @click="print">Print</Button>
     </template>
-    <h1>{{ project.doc!.project.name }}: decisions on the format</h1>
+    <h1>{{ project.opened.project.name }}: decisions on the format</h1>
     <p class="quiet">
       {{ project.format ? `Project format ${formatName(project.format)}.` : 'No project format yet.' }}
       {{ dayjs().format('YYYY-MM-DD HH:mm') }}

@@ -2,9 +2,9 @@
 import { Button } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { consequenceSentence, consequencesOf, costlyLater } from '../../../core/check/consequence'
-import { formatName, formatText, sameFormat, shapeName } from '../../../core/format/format'
-import { turned } from '../../../core/format/standard'
-import { percent } from '../../../core/toll/sentence'
+import { formatName, formatKey, sameFormat, shapeName } from '../../../core/format/format'
+import { turnedSize } from '../../../core/picture/turn'
+import { percent } from '../../../core/words/figures'
 import { useHabits } from '../../../stores/habits'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
@@ -22,23 +22,23 @@ const settled = computed(
   () => project.format !== null && yard.candidate !== null && sameFormat(project.format, yard.candidate),
 )
 /** Where each format stands among all that are ranked. */
-const places = computed(() => new Map(yard.ranking.map((c, i) => [formatText(c.format), i + 1])))
+const places = computed(() => new Map(yard.ranking.map((c, i) => [formatKey(c.format), i + 1])))
 const what = computed(() => {
   if (!yard.candidate) return ''
-  const place = places.value.get(formatText(yard.candidate))
+  const place = places.value.get(formatKey(yard.candidate))
   const ranked = place && `${place} of ${yard.ranking.length}`
   return `${[shapeName(yard.candidate), ranked].filter(Boolean).join(', ')}.`
 })
 const consequences = computed(() =>
-  yard.candidate && !settled.value ? consequencesOf(project.doc!, yard.candidate, timelines.checkOnce) : [],
+  yard.candidate && !settled.value ? consequencesOf(project.opened, yard.candidate, timelines.checkOnce) : [],
 )
 const changing = computed(() => consequences.value.filter((c) => c.changes))
 const staying = computed(() => consequences.value.filter((c) => !c.changes))
-const costly = computed(() => costlyLater(project.doc!))
+const costly = computed(() => costlyLater(project.opened))
 
 function turn() {
   const format = yard.candidate
-  if (format) yard.look({ ...format, ...turned(format), scan: 'progressive', fieldOrder: null }, 'tried')
+  if (format) yard.look({ ...format, ...turnedSize(format), scan: 'progressive', fieldOrder: null }, 'tried')
 }
 const kept = ref('')
 watch(
@@ -92,9 +92,9 @@ watch(
     <FormatPicker :base="yard.candidate" verb="Try" name="Another format" @pick="yard.look">
       <Button title="Landscape to portrait and back" @click="turn">Turn</Button>
     </FormatPicker>
-    <p v-if="project.doc!.project.deliverables.length" class="small">
+    <p v-if="project.opened.project.deliverables.length" class="small">
       delivered:
-      <span v-for="format in project.doc!.project.deliverables" :key="formatText(format)" class="figures"
+      <span v-for="{ id, format } in project.opened.project.deliverables" :key="id" class="figures"
         >{{ formatName(format) }}
         <button
           class="word"

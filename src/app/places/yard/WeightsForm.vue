@@ -1,17 +1,18 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
+import type { Draft } from '../../../core/edit/draft'
 import { type Policy, defaultPolicy } from '../../../core/toll/policy'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
 import MainsChoice from '../../components/MainsChoice.vue'
 import WeightInput from './WeightInput.vue'
-import { type FlatWeight, leanWords, shareWords, weightGroups } from './weights'
+import { type FlatWeight, leanWords, shareWords, weightGroups } from '../../../core/toll/weights'
 
 /** Every weight and share of the choice: shown, changeable, and the ranking follows at once. */
 const project = useProject()
 const yard = useYard()
-const policy = computed(() => project.doc!.project.policy)
+const policy = computed(() => project.opened.project.policy)
 const leans = ['balanced', 'sharp', 'detail'] as const
 const leanKeys = Object.keys(leanWords) as (keyof typeof leanWords)[]
 const shareKeys = Object.keys(shareWords) as (keyof typeof shareWords)[]
@@ -25,18 +26,21 @@ function countDifferences(is: object, usual: object): number {
   }, 0)
 }
 
-const set = (words: string, number: number, change: (policy: Policy) => void) =>
-  project.edit(`weigh ${words} ${number}`, (doc) => change(doc.project.policy as Policy), `weight ${words}`)
+const set = (words: string, number: number, change: (policy: Draft<Policy>) => void) =>
+  project.edit(`weigh ${words} ${number}`, (doc) => change(doc.project.policy), `weight ${words}`)
 const setFlat = (key: FlatWeight, words: string, number: number) =>
   set(words, number, (draft) => void (draft[key] = number))
 const reset = () =>
-  project.edit('weigh as usual', (doc) => void (doc.project.policy = structuredClone(defaultPolicy)))
+  project.edit(
+    'weigh as usual',
+    (doc) => void (doc.project.policy = structuredClone(defaultPolicy) as Draft<Policy>),
+  )
 </script>
 
 <template>
   <p class="mains">
     <span>made for mains of</span>
-    <MainsChoice :value="project.doc!.project.mains" name="project-mains" @set="yard.setMains" />
+    <MainsChoice :value="project.opened.project.mains" name="project-mains" @set="yard.setMains" />
   </p>
   <p class="quiet">
     What each charge weighs, from 0 to 1. The ranking follows at once{{
@@ -74,7 +78,7 @@ const reset = () =>
         <WeightInput
           :value="policy[key]"
           :most="key === 'distortion' ? 10 : 1"
-          @set="(n) => setFlat(key, words!, n)"
+          @set="(n) => setFlat(key, words ?? key, n)"
       /></label>
     </div>
   </template>

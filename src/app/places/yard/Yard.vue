@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref } from 'vue'
-import { runningTime } from '../../../core/choice/reason'
+import { counted, runningTime } from '../../../core/words/figures'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
-import { counted } from '../../figures'
 import Candidates from './Candidates.vue'
 import DecisionList from './DecisionList.vue'
 import MotionPair from './motion/MotionPair.vue'
 import PayDocket from './docket/PayDocket.vue'
 import TollTable from './tolls/TollTable.vue'
+import PlaceLayout from '../../components/PlaceLayout.vue'
 import Trying from './Trying.vue'
 import WeightsForm from './WeightsForm.vue'
 import YardPicture from './picture/YardPicture.vue'
@@ -43,7 +43,7 @@ const clip = computed(() => (opened.value ? (project.doc?.clips[opened.value] ??
     <p>The format is chosen from what the clips are. Take clips in first.</p>
     <RouterLink :to="{ name: 'arrivals' }">To Arrivals</RouterLink>
   </div>
-  <div v-else class="place">
+  <PlaceLayout v-else :docket-width="470">
     <section class="left">
       <div class="title">
         <h1>Where the footage stands</h1>
@@ -57,40 +57,37 @@ const clip = computed(() => (opened.value ? (project.doc?.clips[opened.value] ??
       <YardPicture />
       <TollTable v-model:opened="opened" />
     </section>
-    <aside v-if="clip" class="sheet" aria-label="Docket" @keydown.esc="opened = null">
-      <PayDocket :clip="clip" @leave="opened = null" />
-    </aside>
-    <aside v-else class="sheet" aria-label="Candidates">
-      <Trying />
-      <div class="views" role="group" aria-label="What is shown">
-        <button
-          v-for="name in views"
-          :key="name"
-          class="word"
-          :aria-pressed="view === name"
-          @click="view = name"
-        >
-          {{ name
-          }}<template v-if="name === 'log' && project.doc!.project.decisions.length">
-            &nbsp;{{ project.doc!.project.decisions.length }}</template
+    <template #docket>
+      <aside v-if="clip" class="sheet" aria-label="Docket" @keydown.esc="opened = null">
+        <PayDocket :clip="clip" @leave="opened = null" />
+      </aside>
+      <aside v-else class="sheet" aria-label="Candidates">
+        <Trying />
+        <div class="views" role="group" aria-label="What is shown">
+          <button
+            v-for="name in views"
+            :key="name"
+            class="word"
+            :aria-pressed="view === name"
+            @click="view = name"
           >
-        </button>
-      </div>
-      <Candidates v-if="view === 'candidates'" />
-      <MotionPair v-else-if="view === 'motion'" />
-      <ChartSheet v-else-if="view === 'charts'" />
-      <WeightsForm v-else-if="view === 'weights'" />
-      <DecisionList v-else><RouterLink :to="{ name: 'log' }">as a sheet to print</RouterLink></DecisionList>
-    </aside>
-  </div>
+            {{ name
+            }}<template v-if="name === 'log' && project.opened.project.decisions.length">
+              &nbsp;{{ project.opened.project.decisions.length }}</template
+            >
+          </button>
+        </div>
+        <Candidates v-if="view === 'candidates'" />
+        <MotionPair v-else-if="view === 'motion'" />
+        <ChartSheet v-else-if="view === 'charts'" />
+        <WeightsForm v-else-if="view === 'weights'" />
+        <DecisionList v-else><RouterLink :to="{ name: 'log' }">as a sheet to print</RouterLink></DecisionList>
+      </aside>
+    </template>
+  </PlaceLayout>
 </template>
 
 <style scoped>
-.place {
-  height: 100%;
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 470px;
-}
 .left {
   display: grid;
   grid-template-columns: minmax(0, 1fr);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Bloc } from '../../../core/choice/vote'
 import { parseFormat } from '../../../core/format/parse'
-import { pictureOfFormat } from '../../../core/toll/toll'
+import { pictureOfFormat } from '../../../core/format/format'
 import { byAspect, timeByRate } from './tallies'
 
 const bloc = (text: string, seconds: number): Bloc => ({

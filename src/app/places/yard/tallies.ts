@@ -1,4 +1,6 @@
-import { uprightSize } from '../../../core/choice/sizes'
+import { type Aspect } from '../../../core/toll/words'
+import { aspectOfCharge, isChargeKind } from '../../../core/toll/sentence'
+import { uprightSize } from '../../../core/picture/turn'
 import type { ScorePart } from '../../../core/choice/parts'
 import type { Bloc } from '../../../core/choice/vote'
 import { pixelSizeName } from '../../../core/format/format'
@@ -36,40 +38,12 @@ export function timeByRate(blocs: readonly Bloc[]): TimeByRate {
   }
 }
 
-/** What a score is made of, in the five words that an editor thinks in; delivery is all that comes after the timeline. */
-export const aspects = ['size', 'motion', 'fields', 'colour', 'delivery'] as const
-export type Aspect = (typeof aspects)[number]
-
-const aspectOf: Record<ScorePart['kind'], Aspect> = {
-  enlarge: 'size',
-  reduce: 'size',
-  bars: 'size',
-  crop: 'size',
-  distort: 'size',
-  'even-hold': 'motion',
-  'even-skip': 'motion',
-  slip: 'motion',
-  uneven: 'motion',
-  speed: 'motion',
-  pulldown: 'motion',
-  blend: 'motion',
-  'variable-rate': 'motion',
-  deinterlace: 'fields',
-  weave: 'fields',
-  'fields-from-frames': 'fields',
-  'field-order': 'fields',
-  'field-rescale': 'fields',
-  colour: 'colour',
-  depth: 'colour',
-  delivery: 'delivery',
-  screen: 'delivery',
-  interlaced: 'delivery',
-  region: 'delivery',
-}
+/** The part of a score that a line of it belongs to; what comes after the timeline is delivery. */
+const aspectOf = (kind: ScorePart['kind']): Aspect => (isChargeKind(kind) ? aspectOfCharge(kind) : 'delivery')
 
 /** The parts of a score gathered by aspect. */
 export function byAspect(parts: readonly ScorePart[]): Record<Aspect, number> {
   const sums = { size: 0, motion: 0, fields: 0, colour: 0, delivery: 0 }
-  for (const { kind, value } of parts) sums[aspectOf[kind]] += value
+  for (const { kind, value } of parts) sums[aspectOf(kind)] += value
   return sums
 }

@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import type { AudioFacts } from '../reading'
 
 const mpegRates = [44100, 48000, 32000]
@@ -18,19 +19,20 @@ export interface MpegAudioFrame {
 }
 
 export function mpegAudioFrame(b: Uint8Array, at = 0): MpegAudioFrame | null {
-  if (at + 4 > b.length || b[at] !== 0xff || (b[at + 1] & 0xe0) !== 0xe0) return null
-  const version = (b[at + 1] >> 3) & 3
-  const layer = (b[at + 1] >> 1) & 3
-  const rateIndex = b[at + 2] >> 4
-  const sampleIndex = (b[at + 2] >> 2) & 3
+  if (at + 4 > b.length || b[at] !== 0xff || (byteAt(b, at + 1) & 0xe0) !== 0xe0) return null
+  const version = (byteAt(b, at + 1) >> 3) & 3
+  const layer = (byteAt(b, at + 1) >> 1) & 3
+  const rateIndex = byteAt(b, at + 2) >> 4
+  const sampleIndex = (byteAt(b, at + 2) >> 2) & 3
   if (version === 1 || layer === 0 || layer === 3 || rateIndex === 0 || rateIndex === 15 || sampleIndex === 3)
     return null
   const low = version !== 3
-  const bitRate = 1000 * (low ? bitRatesLow : layer === 1 ? bitRatesLayer3 : bitRatesLayer2)[rateIndex]
-  const sampleRate = mpegRates[sampleIndex] / (version === 3 ? 1 : version === 2 ? 2 : 4)
+  const bitRates = low ? bitRatesLow : layer === 1 ? bitRatesLayer3 : bitRatesLayer2
+  const bitRate = 1000 * (bitRates[rateIndex] ?? 0)
+  const sampleRate = (mpegRates[sampleIndex] ?? 0) / (version === 3 ? 1 : version === 2 ? 2 : 4)
   const samples = layer === 1 && low ? 576 : 1152
-  const padding = (b[at + 2] >> 1) & 1
-  const mono = b[at + 3] >> 6 === 3
+  const padding = (byteAt(b, at + 2) >> 1) & 1
+  const mono = byteAt(b, at + 3) >> 6 === 3
   const facts = { codec: layer === 1 ? 'MP3' : 'MP2', channels: mono ? 1 : 2, sampleRate, bitDepth: null }
   return {
     facts,
@@ -44,11 +46,11 @@ export function mpegAudioFrame(b: Uint8Array, at = 0): MpegAudioFrame | null {
 
 /** An ADTS header (ISO/IEC 13818-7 §6.2): AAC outside of a wrapper. */
 export function adtsFrame(b: Uint8Array, at = 0): { facts: AudioFacts; length: number } | null {
-  if (at + 7 > b.length || b[at] !== 0xff || (b[at + 1] & 0xf6) !== 0xf0) return null
-  const sampleRate = aacRates[(b[at + 2] >> 2) & 15]
-  const length = ((b[at + 3] & 3) << 11) | (b[at + 4] << 3) | (b[at + 5] >> 5)
+  if (at + 7 > b.length || b[at] !== 0xff || (byteAt(b, at + 1) & 0xf6) !== 0xf0) return null
+  const sampleRate = aacRates[(byteAt(b, at + 2) >> 2) & 15]
+  const length = ((byteAt(b, at + 3) & 3) << 11) | (byteAt(b, at + 4) << 3) | (byteAt(b, at + 5) >> 5)
   if (!sampleRate || length < 7) return null
-  const channels = ((b[at + 2] & 1) << 2) | (b[at + 3] >> 6)
+  const channels = ((byteAt(b, at + 2) & 1) << 2) | (byteAt(b, at + 3) >> 6)
   return {
     facts: { codec: 'AAC', channels: channels === 7 ? 8 : channels || null, sampleRate, bitDepth: null },
     length,
@@ -58,25 +60,26 @@ export function adtsFrame(b: Uint8Array, at = 0): { facts: AudioFacts; length: n
 /** An AC-3 synchronisation frame (ATSC A/52 §5.3). */
 export function ac3Frame(b: Uint8Array, at = 0): AudioFacts | null {
   if (at + 8 > b.length || b[at] !== 0x0b || b[at + 1] !== 0x77) return null
-  const id = b[at + 5] >> 3
+  const id = byteAt(b, at + 5) >> 3
   if (id > 10) return enhancedAc3Frame(b, at)
-  const sampleRate = [48000, 44100, 32000][b[at + 4] >> 6] ?? null
-  const mode = b[at + 6] >> 5
+  const sampleRate = [48000, 44100, 32000][byteAt(b, at + 4) >> 6] ?? null
+  const mode = byteAt(b, at + 6) >> 5
   // The low-frequency flag stands behind mixing levels that depend on the mode.
   const skip = (mode & 1 && mode !== 1 ? 2 : 0) + (mode & 4 ? 2 : 0) + (mode === 2 ? 2 : 0)
-  const lfe = ((b[at + 6] * 256 + b[at + 7]) >> (12 - skip)) & 1
-  return { codec: 'AC-3', channels: ac3Channels[mode] + lfe, sampleRate, bitDepth: null }
+  const lfe = ((byteAt(b, at + 6) * 256 + byteAt(b, at + 7)) >> (12 - skip)) & 1
+  return { codec: 'AC-3', channels: (ac3Channels[mode] ?? 0) + lfe, sampleRate, bitDepth: null }
 }
 
 /** An E-AC-3 frame (ATSC A/52 Annex E §2.3): rates half as high are told by a second code, and blocks are six then. */
 function enhancedAc3Frame(b: Uint8Array, at: number): AudioFacts {
-  const code = b[at + 4] >> 6
-  const sampleRate = code < 3 ? [48000, 44100, 32000][code] : [24000, 22050, 16000][(b[at + 4] >> 4) & 3]
-  const mode = (b[at + 4] >> 1) & 7
-  const lfe = b[at + 4] & 1
+  const code = byteAt(b, at + 4) >> 6
+  const sampleRate =
+    code < 3 ? [48000, 44100, 32000][code] : [24000, 22050, 16000][(byteAt(b, at + 4) >> 4) & 3]
+  const mode = (byteAt(b, at + 4) >> 1) & 7
+  const lfe = byteAt(b, at + 4) & 1
   return {
     codec: 'E-AC-3',
-    channels: ac3Channels[mode] + lfe,
+    channels: (ac3Channels[mode] ?? 0) + lfe,
     sampleRate: sampleRate ?? null,
     bitDepth: null,
   }

@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import { type WrapperReading, makeReading } from '../assemble'
 import { Cursor, latin } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
@@ -22,7 +23,13 @@ const sound = (
 async function behindTag(file: FileWindow): Promise<number> {
   const head = await file.some(0, 10)
   if (latin(head.subarray(0, 3)) !== 'ID3' || head.length < 10) return 0
-  return 10 + ((head[6] & 127) << 21) + ((head[7] & 127) << 14) + ((head[8] & 127) << 7) + (head[9] & 127)
+  return (
+    10 +
+    ((byteAt(head, 6) & 127) << 21) +
+    ((byteAt(head, 7) & 127) << 14) +
+    ((byteAt(head, 8) & 127) << 7) +
+    (byteAt(head, 9) & 127)
+  )
 }
 
 /** Reads MP3 files: the first frame, and the count of frames that encoders leave in it (Xing, Info). */
@@ -39,7 +46,7 @@ export async function readMp3(file: FileWindow): Promise<WrapperReading> {
       (tag === 'Xing' || tag === 'Info') && cursor.left >= 8 && cursor.u32() & 1 ? cursor.u32() : null
     const seconds =
       frames !== null
-        ? (frames * frame.samples) / frame.facts.sampleRate!
+        ? (frames * frame.samples) / (frame.facts.sampleRate ?? Infinity)
         : ((file.size - start - at) * 8) / frame.bitRate
     return sound('MP3', file, frame.facts, seconds, frames !== null ? 'frame count' : 'size and bit rate')
   }
@@ -65,14 +72,26 @@ export async function readAdts(file: FileWindow): Promise<WrapperReading> {
     at += frame.length
   }
   const all = at > 0 ? (frames * (file.size - start)) / at : 0
-  return sound('AAC', file, first.facts, (all * aacFrameSamples) / first.facts.sampleRate!, 'frames')
+  return sound(
+    'AAC',
+    file,
+    first.facts,
+    (all * aacFrameSamples) / (first.facts.sampleRate ?? Infinity),
+    'frames',
+  )
 }
 
 /** Reads FLAC (RFC 9639): the stream information block. */
 export async function readFlac(file: FileWindow): Promise<WrapperReading> {
   const bytes = await file.exactly(0, 42)
-  if ((bytes[4] & 0x7f) !== 0)
+  if ((byteAt(bytes, 4) & 0x7f) !== 0)
     throw new ReadingFault('damaged', 'A FLAC begins with its stream information, and this does not.', 4)
   const { facts, samples } = flacFacts(bytes.subarray(8, 42))
-  return sound('FLAC', file, facts, samples ? samples / facts.sampleRate! : null, 'stream information')
+  return sound(
+    'FLAC',
+    file,
+    facts,
+    samples && facts.sampleRate ? samples / facts.sampleRate : null,
+    'stream information',
+  )
 }

@@ -97,7 +97,7 @@ describe('AV1 headers', () => {
   it('are found behind a delimiter, and in a configuration record', () => {
     const header = unit(sequence({ colour: (w) => w.flags(0, 0, 0, 0) }))
     expect(claimOfAv1(Uint8Array.of(0x12, 0, ...header))!.facts.width).toBe(3840)
-    expect(claimsOfAv1Configuration(Uint8Array.of(0x81, 8, 12, 0, ...header))[0].facts.height).toBe(2160)
+    expect(claimsOfAv1Configuration(Uint8Array.of(0x81, 8, 12, 0, ...header))[0]!.facts.height).toBe(2160)
     expect(claimsOfAv1Configuration(Uint8Array.of(0x81, 8, 12, 0))).toEqual([])
   })
   it('are not there in other bytes', () => {

@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import { Bits } from '../bytes/bits'
 import type { PictureClaim, PictureFacts } from '../claims'
 import { colourFromCodes } from '../colour'
@@ -8,15 +9,15 @@ const profileNames = ['Main', 'High', 'Professional']
 export function claimOfAv1(stream: Uint8Array): PictureClaim | null {
   let at = 0
   for (let n = 0; n < 16 && at < stream.length; n++) {
-    const type = (stream[at] >> 3) & 15
-    const extended = (stream[at] & 4) !== 0
-    const sized = (stream[at] & 2) !== 0
+    const type = (byteAt(stream, at) >> 3) & 15
+    const extended = (byteAt(stream, at) & 4) !== 0
+    const sized = (byteAt(stream, at) & 2) !== 0
     at += extended ? 2 : 1
     let size = stream.length - at
     if (sized) {
       size = 0
       for (let i = 0; i < 8 && at < stream.length; i++) {
-        const byte = stream[at++]
+        const byte = byteAt(stream, at++)
         size += (byte & 0x7f) * 2 ** (7 * i)
         if (!(byte & 0x80)) break
       }
@@ -92,12 +93,11 @@ function readColour(bits: Bits, profile: number): PictureFacts {
   const high = bits.flag()
   const bitDepth = profile === 2 && high ? (bits.flag() ? 12 : 10) : high ? 10 : 8
   const mono = profile === 1 ? false : bits.flag()
-  const codes = bits.flag() ? [bits.u(8), bits.u(8), bits.u(8)] : [2, 2, 2]
-  if (mono)
-    return { bitDepth, chroma: '4:0:0', ...colourFromCodes(codes[0], codes[1], codes[2], bits.flag()) }
+  const codes = bits.flag() ? ([bits.u(8), bits.u(8), bits.u(8)] as const) : ([2, 2, 2] as const)
+  if (mono) return { bitDepth, chroma: '4:0:0', ...colourFromCodes(...codes, bits.flag()) }
   if (codes[0] === 1 && codes[1] === 13 && codes[2] === 0)
     return { bitDepth, chroma: '4:4:4', ...colourFromCodes(1, 13, 0, true) }
-  const colour = colourFromCodes(codes[0], codes[1], codes[2], bits.flag())
+  const colour = colourFromCodes(...codes, bits.flag())
   if (profile === 0) return { bitDepth, chroma: '4:2:0', ...colour }
   if (profile === 1) return { bitDepth, chroma: '4:4:4', ...colour }
   if (bitDepth < 12) return { bitDepth, chroma: '4:2:2', ...colour }

@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import { Cursor } from '../bytes/cursor'
 import type { PictureClaim } from '../claims'
 
@@ -17,11 +18,11 @@ export function claimOfDnx(frame: Uint8Array): { codec: 'DNxHD' | 'DNxHR'; claim
   if (version < 1 || version > 3) return null
   const control = cursor.u8()
   const interlaced = (control & 2) !== 0
-  const alpha = (frame[7] & 1) !== 0
+  const alpha = (byteAt(frame, 7) & 1) !== 0
   cursor.at = 0x18
   const height = cursor.u16()
   const width = cursor.u16()
-  const bitDepth = { 1: 8, 2: 10, 3: 12 }[frame[0x21] >> 5] ?? null
+  const bitDepth = { 1: 8, 2: 10, 3: 12 }[byteAt(frame, 0x21) >> 5] ?? null
   cursor.at = 0x28
   const id = cursor.u32()
   const codec = id >= 1270 && id <= 1274 ? 'DNxHR' : 'DNxHD'
@@ -39,7 +40,7 @@ export function claimOfDnx(frame: Uint8Array): { codec: 'DNxHD' | 'DNxHR'; claim
         scan: interlaced ? 'interlaced' : 'progressive',
         fieldOrder: interlaced ? ((control & 1) === 0 ? 'top-first' : 'bottom-first') : null,
         bitDepth,
-        chroma: (frame[0x2c] >> 6) & 1 ? '4:4:4' : '4:2:2',
+        chroma: (byteAt(frame, 0x2c) >> 6) & 1 ? '4:4:4' : '4:2:2',
         alpha,
       },
     },

@@ -23,7 +23,7 @@ function frame({ is625 = true, type = 0, aspect = 0, interlaced = true, timecode
   return bytes
 }
 const read = (dv: Dv) => claimsOfDv(frame(dv))!
-const facts = (dv: Dv) => read(dv).claims[0].facts
+const facts = (dv: Dv) => read(dv).claims[0]!.facts
 
 describe('DV frames', () => {
   it.each<[string, Dv, object]>([

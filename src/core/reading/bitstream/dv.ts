@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import { rational } from '../../rational/rational'
 import type { PictureClaim, PictureFacts } from '../claims'
 
@@ -18,21 +19,22 @@ const blockLength = 80
 export function claimsOfDv(frame: Uint8Array): DvFacts | null {
   if (
     frame.length < blockLength * 6 ||
-    frame[0] >> 5 !== 0 ||
-    (frame[0] & 0x1f) !== 0x1f ||
+    byteAt(frame, 0) >> 5 !== 0 ||
+    (byteAt(frame, 0) & 0x1f) !== 0x1f ||
     frame[1] !== 0x07
   )
     return null
-  const is625 = (frame[3] & 0x80) !== 0
+  const is625 = (byteAt(frame, 3) & 0x80) !== 0
   const packs = [...auxiliaryPacks(frame)]
   const source = packs.find((pack) => pack[0] === 0x60)
   const control = packs.find((pack) => pack[0] === 0x61)
-  const type = source ? source[3] & 0x1f : 0
-  const wide = control ? (control[2] & 7) === 2 || (control[2] & 7) === 7 : false
+  const type = source ? byteAt(source, 3) & 0x1f : 0
+  const wide = control ? (byteAt(control, 2) & 7) === 2 || (byteAt(control, 2) & 7) === 7 : false
   const rate = is625 ? rational(25) : rational(30000, 1001)
   const facts: PictureFacts = { bitDepth: 8, scan: 'interlaced', ...rasterOf(type, is625, wide) }
   // The interlace bit is clear where a frame was taken at once.
-  if (control && (control[3] & 0x10) === 0) Object.assign(facts, { scan: 'progressive', fieldOrder: null })
+  if (control && (byteAt(control, 3) & 0x10) === 0)
+    Object.assign(facts, { scan: 'progressive', fieldOrder: null })
   const hd720 = type === 0x18
   return {
     claims: [{ layer: 'stream', origin: 'DIF header', facts }],
@@ -76,7 +78,7 @@ function rasterOf(type: number, is625: boolean, wide: boolean): PictureFacts {
 function* auxiliaryPacks(frame: Uint8Array): Generator<Uint8Array> {
   for (let block = 3; block < 6; block++) {
     const start = block * blockLength
-    if (frame[start] >> 5 !== 2) continue
+    if (byteAt(frame, start) >> 5 !== 2) continue
     for (let pack = 0; pack < 15; pack++) yield frame.subarray(start + 3 + pack * 5, start + 8 + pack * 5)
   }
 }
@@ -89,12 +91,12 @@ function readTimecode(frame: Uint8Array): DvFacts['timecode'] {
       if (frame[at] !== 0x13) continue
       const digits = (byte: number, mask: number) => `${(byte & mask) >> 4}${byte & 15}`
       const parts = [
-        digits(frame[at + 4], 0x30),
-        digits(frame[at + 3], 0x70),
-        digits(frame[at + 2], 0x70),
-        digits(frame[at + 1], 0x30),
+        digits(byteAt(frame, at + 4), 0x30),
+        digits(byteAt(frame, at + 3), 0x70),
+        digits(byteAt(frame, at + 2), 0x70),
+        digits(byteAt(frame, at + 1), 0x30),
       ]
-      const dropFrame = (frame[at + 1] & 0x40) !== 0
+      const dropFrame = (byteAt(frame, at + 1) & 0x40) !== 0
       const valid =
         parts.every((part) => /^\d\d$/.test(part)) &&
         Number(parts[0]) < 24 &&

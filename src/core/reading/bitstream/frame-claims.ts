@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import type { PictureClaim } from '../claims'
 import { type Fault, ReadingFault } from '../fault'
 import { claimOfAv1, claimsOfAv1Configuration } from './av1'
@@ -140,7 +141,7 @@ function nalUnits(frame: Uint8Array, setup: Uint8Array, setsOf: Sets): { units: 
 /** The sequence parameter sets of an `avcC` record (ISO/IEC 14496-15 §5.3.3). */
 const avcSets: Sets = (record) => {
   if (record.length < 7) return null
-  return { lengthSize: (record[4] & 3) + 1, units: unitsIn(record, 6, record[5] & 31).units }
+  return { lengthSize: (byteAt(record, 4) & 3) + 1, units: unitsIn(record, 6, byteAt(record, 5) & 31).units }
 }
 
 /** All parameter sets of an `hvcC` record (ISO/IEC 14496-15 §8.3.3). */
@@ -148,19 +149,19 @@ const hevcSets: Sets = (record) => {
   if (record.length < 23) return null
   const units: Uint8Array[] = []
   let at = 23
-  for (let arrays = record[22]; arrays > 0 && at + 3 <= record.length; arrays--) {
-    const found = unitsIn(record, at + 3, record[at + 1] * 256 + record[at + 2])
+  for (let arrays = byteAt(record, 22); arrays > 0 && at + 3 <= record.length; arrays--) {
+    const found = unitsIn(record, at + 3, byteAt(record, at + 1) * 256 + byteAt(record, at + 2))
     units.push(...found.units)
     at = found.end
   }
-  return { lengthSize: (record[21] & 3) + 1, units }
+  return { lengthSize: (byteAt(record, 21) & 3) + 1, units }
 }
 
 function unitsIn(record: Uint8Array, start: number, count: number): { units: Uint8Array[]; end: number } {
   const units: Uint8Array[] = []
   let at = start
   for (let n = count; n > 0 && at + 2 <= record.length; n--) {
-    const length = record[at] * 256 + record[at + 1]
+    const length = byteAt(record, at) * 256 + byteAt(record, at + 1)
     at += 2
     if (length === 0 || at + length > record.length) break
     units.push(record.subarray(at, at + length))

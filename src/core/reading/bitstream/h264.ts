@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import type { PictureClaim, PictureFacts } from '../claims'
 import { Bits } from '../bytes/bits'
 import { messagesIn, unescapeUnit } from './nal'
@@ -74,11 +75,13 @@ export function readH264Sequence(unit: Uint8Array): H264Sequence {
   const frameMbsOnly = bits.flag()
   if (!frameMbsOnly) bits.skip(1)
   bits.skip(1)
-  const crop = bits.flag() ? [bits.ue(), bits.ue(), bits.ue(), bits.ue()] : [0, 0, 0, 0]
+  const [left, right, top, bottom] = bits.flag()
+    ? ([bits.ue(), bits.ue(), bits.ue(), bits.ue()] as const)
+    : ([0, 0, 0, 0] as const)
   const cropX = chromaFormat === 1 || chromaFormat === 2 ? 2 : 1
   const cropY = (chromaFormat === 1 ? 2 : 1) * (frameMbsOnly ? 1 : 2)
-  const width = widthMbs * 16 - cropX * (crop[0] + crop[1])
-  const height = heightMapUnits * 16 * (frameMbsOnly ? 1 : 2) - cropY * (crop[2] + crop[3])
+  const width = widthMbs * 16 - cropX * (left + right)
+  const height = heightMapUnits * 16 * (frameMbsOnly ? 1 : 2) - cropY * (top + bottom)
   const facts: PictureFacts = {
     profile: profileName(profileIdc, constraints),
     bitDepth,
@@ -167,7 +170,7 @@ export function claimsOfH264(units: Iterable<Uint8Array>): {
   const coded: CodedPictures = { fieldPictures: 0, bottomFirstField: null, structures: [] }
   for (const unit of units) {
     if (unit.length < 2) continue
-    const type = unit[0] & 31
+    const type = byteAt(unit, 0) & 31
     if (type === 7) sequence ??= readH264Sequence(unit)
     else if (type === 6 && sequence) readTiming(unit, sequence, coded)
     else if ((type === 1 || type === 5) && sequence && !sequence.frameMbsOnly)

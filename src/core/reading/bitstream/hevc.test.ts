@@ -159,11 +159,11 @@ describe('HEVC headers', () => {
     expect(claimsOfHevc([other, unit]).claims).toHaveLength(1)
     expect(claimsOfHevc([other]).claims).toEqual([])
     const stream = Uint8Array.of(0, 0, 0, 1, ...other, 0, 0, 1, ...unit)
-    expect(claimsOfStream('HEVC', stream).claims[0].facts).toMatchObject({ height: 1080 })
+    expect(claimsOfStream('HEVC', stream).claims[0]!.facts).toMatchObject({ height: 1080 })
     const lengths = (bytes: Uint8Array) => [bytes.length >> 8, bytes.length & 255]
     const arrays = [32, 0, 1, ...lengths(other), ...other, 33, 0, 1, ...lengths(unit), ...unit]
     const record = Uint8Array.of(1, ...Array.from({ length: 20 }, () => 0), 3, 2, ...arrays)
-    expect(claimsOfStream('HEVC', new Uint8Array(0), record).claims[0].facts).toMatchObject({ height: 1080 })
+    expect(claimsOfStream('HEVC', new Uint8Array(0), record).claims[0]!.facts).toMatchObject({ height: 1080 })
   })
   it('that end too early are a fault, wherever they end', () => {
     const whole = sequence({ scalingLists: true, vui: (w) => usability(w) })

@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import { Bits } from '../bytes/bits'
 import type { PictureClaim, PictureFacts } from '../claims'
 import { messagesIn, unescapeUnit } from './nal'
@@ -24,7 +25,7 @@ export function claimsOfHevc(units: Iterable<Uint8Array>): {
 } {
   let sequence: Sequence | null = null
   for (const unit of units) {
-    const type = unit.length > 2 ? (unit[0] >> 1) & 63 : -1
+    const type = unit.length > 2 ? (byteAt(unit, 0) >> 1) & 63 : -1
     if (type === sequenceSet) sequence ??= readSequence(unit)
     if (type !== prefixMessages || !sequence?.tellsFields) continue
     const timing = pictureTiming(unit)
@@ -80,9 +81,11 @@ function readSequence(unit: Uint8Array): Sequence {
   const chromaFormat = bits.ue()
   if (chromaFormat === 3) bits.skip(1)
   const [codedWidth, codedHeight] = [bits.ue(), bits.ue()]
-  const crop = bits.flag() ? [bits.ue(), bits.ue(), bits.ue(), bits.ue()] : [0, 0, 0, 0]
-  const width = codedWidth - (chromaFormat === 1 || chromaFormat === 2 ? 2 : 1) * (crop[0] + crop[1])
-  const height = codedHeight - (chromaFormat === 1 ? 2 : 1) * (crop[2] + crop[3])
+  const [left, right, top, bottom] = bits.flag()
+    ? ([bits.ue(), bits.ue(), bits.ue(), bits.ue()] as const)
+    : ([0, 0, 0, 0] as const)
+  const width = codedWidth - (chromaFormat === 1 || chromaFormat === 2 ? 2 : 1) * (left + right)
+  const height = codedHeight - (chromaFormat === 1 ? 2 : 1) * (top + bottom)
   const bitDepth = 8 + bits.ue()
   const chroma = ['4:0:0', '4:2:0', '4:2:2', '4:4:4'][chromaFormat] ?? null
   const facts: PictureFacts = { profile: profileName(profileIdc, chroma, bitDepth), bitDepth, chroma, scan }

@@ -91,7 +91,7 @@ describe('JPEG markers', () => {
   })
   it('of motion pictures are whole frames unless a marker tells of fields', () => {
     const { claims } = claimsOfStream('Motion JPEG', picture(exif(6, true), frame([0x21, 0x11, 0x11])))
-    expect(claims[0].facts).toMatchObject({ scan: 'progressive', chroma: '4:2:2' })
-    expect(claims[0].facts).not.toHaveProperty('rotation')
+    expect(claims[0]!.facts).toMatchObject({ scan: 'progressive', chroma: '4:2:2' })
+    expect(claims[0]!.facts).not.toHaveProperty('rotation')
   })
 })

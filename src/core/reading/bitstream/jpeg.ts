@@ -1,7 +1,7 @@
 import { rational } from '../../rational/rational'
 import { Cursor } from '../bytes/cursor'
 import type { PictureFacts } from '../claims'
-import type { Rotation } from '../reading'
+import { type Rotation } from '../../picture/turn'
 
 /** What the markers of a JPEG say (ITU-T T.81 Annex B, JFIF, EXIF). */
 export interface JpegFacts extends PictureFacts {

@@ -17,12 +17,13 @@ export function claimOfJpeg2000(bytes: Uint8Array): PictureClaim | null {
     across: cursor.u8(),
     down: cursor.u8(),
   }))
-  const second = parts[1]
-  const chroma = count < 3 ? '4:0:0' : second.across === 2 ? (second.down === 2 ? '4:2:0' : '4:2:2') : '4:4:4'
+  const [first, second] = parts
+  const chroma =
+    count < 3 ? '4:0:0' : second?.across === 2 ? (second.down === 2 ? '4:2:0' : '4:2:2') : '4:4:4'
   return {
     layer: 'stream',
     origin: 'size marker',
-    facts: { width: x1 - x0, height: y1 - y0, bitDepth: parts[0].depth, chroma, alpha: count === 4 },
+    facts: { width: x1 - x0, height: y1 - y0, bitDepth: first?.depth ?? null, chroma, alpha: count === 4 },
   }
 }
 

@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import { rational } from '../../rational/rational'
 import { Bits } from '../bytes/bits'
 import type { PictureClaim, PictureFacts } from '../claims'
@@ -8,8 +9,8 @@ import { pixelAspectFromIdc } from './vui'
 export function claimsOfMpeg4(stream: Uint8Array): PictureClaim[] {
   let profile: string | null = null
   for (const unit of startCodeUnits(stream)) {
-    if (unit[0] === 0xb0 && unit.length >= 2) profile = profileName(unit[1])
-    if (unit[0] < 0x20 || unit[0] > 0x2f || unit.length < 8) continue
+    if (unit[0] === 0xb0 && unit.length >= 2) profile = profileName(byteAt(unit, 1))
+    if (byteAt(unit, 0) < 0x20 || byteAt(unit, 0) > 0x2f || unit.length < 8) continue
     const facts = readLayer(new Bits(unit.subarray(1)))
     return facts
       ? [

@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 /** Network abstraction layer units: how H.264 and HEVC streams are cut into pieces (ITU-T H.264 Annex B, ISO/IEC 14496-15). */
 
 /** The units in a sample whose units are led by their length, in `lengthSize` bytes. Stops at the first that does not fit. */
@@ -5,7 +6,7 @@ export function* lengthPrefixedUnits(sample: Uint8Array, lengthSize: number): Ge
   let at = 0
   while (at + lengthSize < sample.length) {
     let length = 0
-    for (let i = 0; i < lengthSize; i++) length = length * 256 + sample[at + i]
+    for (let i = 0; i < lengthSize; i++) length = length * 256 + byteAt(sample, at + i)
     at += lengthSize
     if (length === 0) return
     yield sample.subarray(at, Math.min(sample.length, at + length))
@@ -35,7 +36,7 @@ export function unescapeUnit(unit: Uint8Array): Uint8Array {
   let zeros = 0
   let size = 0
   for (let i = 0; i < length; i++) {
-    const byte = unit[i]
+    const byte = byteAt(unit, i)
     if (zeros >= 2 && byte === 3) {
       zeros = 0
       continue

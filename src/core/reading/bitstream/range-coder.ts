@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import { ReadingFault } from '../fault'
 
 /**
@@ -25,7 +26,7 @@ function transitions(): { one: Uint8Array; zero: Uint8Array } {
     p += ((unit - p) * factor + unit / 2n) >> 32n
     one[i] = Math.min(most, Math.max(i + 1, Number((256n * p + unit / 2n) >> 32n)))
   }
-  for (let i = 1; i < 255; i++) zero[i] = 256 - one[256 - i]
+  for (let i = 1; i < 255; i++) zero[i] = 256 - byteAt(one, 256 - i)
   return { one, zero }
 }
 
@@ -40,19 +41,19 @@ export class RangeDecoder {
 
   constructor(private readonly bytes: Uint8Array) {
     if (bytes.length < 3) throw new ReadingFault('damaged', 'a range coded header ends too early')
-    this.#low = Math.min(0xff00, bytes[0] * 256 + bytes[1])
+    this.#low = Math.min(0xff00, byteAt(bytes, 0) * 256 + byteAt(bytes, 1))
   }
 
   /** One bit under `states[index]`, which moves on. */
   bit(states: Uint8Array, index = 0): boolean {
-    const split = (this.#range * states[index]) >> 8
+    const split = (this.#range * byteAt(states, index)) >> 8
     this.#range -= split
     const isOne = this.#low >= this.#range
     if (isOne) {
       this.#low -= this.#range
       this.#range = split
     }
-    states[index] = (isOne ? this.#moves.one : this.#moves.zero)[states[index]]
+    states[index] = byteAt(isOne ? this.#moves.one : this.#moves.zero, byteAt(states, index))
     while (this.#range < 0x100) {
       if (this.#at > this.bytes.length + 8)
         throw new ReadingFault('damaged', 'a range coded header ends too early')

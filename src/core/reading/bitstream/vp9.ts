@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import { Bits } from '../bytes/bits'
 import type { PictureClaim, PictureFacts } from '../claims'
 
@@ -43,10 +44,16 @@ export function claimOfVp9(frame: Uint8Array): PictureClaim | null {
 
 /** The size that the first key frame of a VP8 stream states (RFC 6386 §9.1). */
 export function claimOfVp8(frame: Uint8Array): PictureClaim | null {
-  if (frame.length < 10 || frame[0] & 1 || frame[3] !== 0x9d || frame[4] !== 0x01 || frame[5] !== 0x2a)
+  if (
+    frame.length < 10 ||
+    byteAt(frame, 0) & 1 ||
+    frame[3] !== 0x9d ||
+    frame[4] !== 0x01 ||
+    frame[5] !== 0x2a
+  )
     return null
-  const width = (frame[6] | (frame[7] << 8)) & 0x3fff
-  const height = (frame[8] | (frame[9] << 8)) & 0x3fff
+  const width = (byteAt(frame, 6) | (byteAt(frame, 7) << 8)) & 0x3fff
+  const height = (byteAt(frame, 8) | (byteAt(frame, 9) << 8)) & 0x3fff
   if (!width || !height) return null
   return {
     layer: 'stream',

@@ -40,8 +40,8 @@ export function readPictureUsability(bits: Bits): PictureFacts {
   if (bits.flag()) {
     bits.skip(3)
     const full = bits.flag()
-    const codes = bits.flag() ? [bits.u(8), bits.u(8), bits.u(8)] : [2, 2, 2]
-    Object.assign(facts, colourFromCodes(codes[0], codes[1], codes[2], full))
+    const codes = bits.flag() ? ([bits.u(8), bits.u(8), bits.u(8)] as const) : ([2, 2, 2] as const)
+    Object.assign(facts, colourFromCodes(...codes, full))
   }
   return facts
 }

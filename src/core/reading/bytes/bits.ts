@@ -1,3 +1,4 @@
+import { byteAt } from './byte-at'
 import { ReadingFault } from '../fault'
 
 /** Reads single bits from a stretch of bytes, most significant first, with the Exp-Golomb codes of ITU-T H.264 §9.1. */
@@ -16,7 +17,7 @@ export class Bits {
     if (count > this.left) throw new ReadingFault('damaged', 'a bitstream header ends too early')
     let value = 0
     for (let i = 0; i < count; i++, this.at++) {
-      value = value * 2 + ((this.bytes[this.at >> 3] >> (7 - (this.at & 7))) & 1)
+      value = value * 2 + ((byteAt(this.bytes, this.at >> 3) >> (7 - (this.at & 7))) & 1)
     }
     return value
   }

@@ -1,4 +1,4 @@
-import { kilobytes } from '../assemble'
+import { kilobytes } from '../../words/figures'
 import { Cursor } from '../bytes/cursor'
 import type { Note } from '../reading'
 import { readBoxHead, readFullBox } from './box'

@@ -61,9 +61,9 @@ export function readVisual(code: string, body: Cursor): VisualDescription {
     } else if (box.type === 'colr' && inside.left >= 10) {
       const kind = inside.code()
       if (kind === 'nclc' || kind === 'nclx') {
-        const codes = [inside.u16(), inside.u16(), inside.u16()]
+        const codes = [inside.u16(), inside.u16(), inside.u16()] as const
         const full = kind === 'nclx' && inside.left >= 1 ? (inside.u8() & 0x80) !== 0 : undefined
-        claim('colr', colourFromCodes(codes[0], codes[1], codes[2], full))
+        claim('colr', colourFromCodes(...codes, full))
       }
     } else if (box.type === 'clap' && inside.left >= 32) {
       const [wn, wd, hn, hd] = [inside.u32(), inside.u32(), inside.u32(), inside.u32()]

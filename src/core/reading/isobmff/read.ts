@@ -1,12 +1,15 @@
+import { present } from '../../assert'
+import { kilobytes } from '../../words/figures'
 import { Rate, rateName, snapToStandard } from '../../rate/rate'
 import { equal, rational, toNumber } from '../../rational/rational'
 import { frameToTimecode } from '../../rate/timecode'
-import { type WrapperReading, assemblePicture, kilobytes } from '../assemble'
+import { type WrapperReading, assemblePicture } from '../assemble'
 import { claimsOfStream } from '../bitstream/frame-claims'
 import { Cursor, utf8 } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { type Fault, ReadingFault } from '../fault'
 import type { Note, Origins, Reading, VideoFacts } from '../reading'
+import { type FrameTimes, frameTimesFrom, mostListed } from '../frame-times'
 import { type DurationRun, type RateFacts, rateFromDurations, runsFromTimes } from '../timing'
 import { auditIndex } from './audit'
 import { boxesIn, findBox, readFullBox } from './box'
@@ -58,7 +61,12 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
     ],
   }
   const origins: Origins = { ...picture?.origins, durationSec: 'sample durations', timecode: 'tmcd' }
-  return { reading, origins, fault: cutOff(layout, video, file.size) ?? picture?.fault ?? null }
+  return {
+    reading,
+    origins,
+    fault: cutOff(layout, video, file.size) ?? picture?.fault ?? null,
+    frameTimes: picture?.frameTimes ?? null,
+  }
 }
 
 function missingIndex(layout: Layout, size: number): ReadingFault {
@@ -131,8 +139,9 @@ async function readPicture(
   durationSec: number | null
   fault: Fault | null
   timecode: Reading['timecode']
+  frameTimes: FrameTimes | null
 }> {
-  const visual = track.visual!
+  const visual = present(track.visual, 'a picture is read of a track that has one')
   const fragments = layout.fragments.length ? readFragments(movie, layout.fragments, track.id) : null
   const fragmented = fragments !== null && fragments.count > 0
   const runs = [...track.samples.durations, ...(fragments?.durations ?? [])]
@@ -146,7 +155,8 @@ async function readPicture(
     fragmented && layout.skipped
       ? fragments.span
       : runs.reduce((sum, run) => sum + run.count * run.duration, 0)
-  const rate = rateOf(track, runs)
+  const listed = presentationTimes(track)
+  const rate = rateOf(track, runs, listed)
   const picture = assemblePicture({
     fault: stream.fault,
     codec: stream.codec ?? visual.codec,
@@ -168,6 +178,9 @@ async function readPicture(
     origins: { ...picture.origins, 'video.rotation': 'tkhd' },
     notes: [...picture.notes, ...notes],
     timecode: stream.timecode ? { start: stream.timecode.text, dropFrame: stream.timecode.dropFrame } : null,
+    // Of fragments, and of what an edit list leaves of a clip, only a walk tells.
+    frameTimes:
+      rate.rateMode === 'variable' && !fragmented && !shown && listed ? timesOf(track, listed) : null,
     durationSec: shown?.seconds ?? (total > 0 && track.timescale > 0 ? total / track.timescale : null),
   }
 }
@@ -194,23 +207,39 @@ const round = (value: number) => Number(value.toFixed(2))
 const mostSorted = 1_000_000
 
 /** Decoding times give the rate at once when steady; where they vary and pictures are reordered, shown times decide. */
-function rateOf(track: Track, runs: readonly DurationRun[]): RateFacts {
+function rateOf(track: Track, runs: readonly DurationRun[], listed: Float64Array | null): RateFacts {
   const rate = rateFromDurations(runs, track.timescale)
-  const offsets = track.samples.compositionOffsets
-  if (rate.rateMode !== 'variable' || offsets.length === 0 || track.samples.count > mostSorted) return rate
-  const times = new Float64Array(track.samples.count)
+  const reordered = track.samples.compositionOffsets.length > 0
+  if (rate.rateMode !== 'variable' || !reordered || !listed || listed.length > mostSorted) return rate
+  return rateFromDurations(runsFromTimes([...listed].sort((a, b) => a - b)), track.timescale)
+}
+
+/** When each sample is shown, in the order of the file; null where the index does not list all. */
+function presentationTimes({ samples }: Track): Float64Array | null {
+  const counted = samples.durations.reduce((sum, run) => sum + run.count, 0)
+  if (samples.count === 0 || samples.count > mostListed || counted < samples.count) return null
+  const times = new Float64Array(samples.count)
   let [index, time] = [0, 0]
-  for (const run of runs) {
-    for (let i = 0; i < run.count && index < times.length; i++) {
+  for (const { count, duration } of samples.durations) {
+    for (let i = 0; i < count && index < times.length; i++) {
       times[index++] = time
-      time += run.duration
+      time += duration
     }
   }
   index = 0
-  for (const run of offsets)
-    for (let i = 0; i < run.count && index < times.length; i++) times[index++] += run.duration
-  times.sort()
-  return rateFromDurations(runsFromTimes(times), track.timescale)
+  for (const { count, duration } of samples.compositionOffsets)
+    for (let i = 0; i < count && index < times.length; i++) {
+      times[index] = (times[index] ?? 0) + duration
+      index++
+    }
+  return times
+}
+
+/** The frame times of a track; its last frame lasts as long as its sample says. */
+function timesOf({ samples, timescale }: Track, listed: Float64Array): FrameTimes | null {
+  const last = listed.reduce((most, time) => Math.max(most, time), 0)
+  const lasts = samples.durations.at(-1)?.duration ?? 0
+  return frameTimesFrom(listed, rational(timescale), lasts > 0 ? last + lasts : null)
 }
 
 /** What an edit list leaves of the clip, where it leaves frames out; null where it shows all. */

@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import type { Cursor } from '../bytes/cursor'
 import type { DurationRun } from '../timing'
 import { type Box, boxesIn, readFullBox } from './box'
@@ -91,10 +92,10 @@ function readSizes(stsz: Box | undefined, stz2: Box | undefined, lengthOf: (box:
     const { bytes, at } = body
     const sizeOf = (i: number) =>
       bits === 16
-        ? bytes[at + 2 * i] * 256 + bytes[at + 2 * i + 1]
+        ? byteAt(bytes, at + 2 * i) * 256 + byteAt(bytes, at + 2 * i + 1)
         : bits === 4
-          ? (bytes[at + (i >> 1)] >> (i % 2 ? 0 : 4)) & 15
-          : bytes[at + i]
+          ? (byteAt(bytes, at + (i >> 1)) >> (i % 2 ? 0 : 4)) & 15
+          : byteAt(bytes, at + i)
     return { count, uniform: false, sizeOf }
   }
   const uniform = body.u32()
@@ -151,7 +152,7 @@ export function* samplePlaces(
   let sample = 0
   let run = 0
   for (let chunk = 0; chunk < table.chunkOffsets.length && sample < count; chunk++) {
-    while (run + 1 < table.chunkRuns.length && table.chunkRuns[run + 1].firstChunk <= chunk + 1) run++
+    while ((table.chunkRuns[run + 1]?.firstChunk ?? Infinity) <= chunk + 1) run++
     const perChunk = table.chunkRuns[run]?.samplesPerChunk ?? 0
     let offset = table.chunkOffsets.at(chunk)
     for (let i = 0; i < perChunk && sample < count && sample < table.count; i++, sample++) {

@@ -1,4 +1,4 @@
-import type { Rotation } from '../reading'
+import { type Rotation } from '../../picture/turn'
 import type { AudioFacts } from '../reading'
 import { Cursor, utf8 } from '../bytes/cursor'
 import { boxesIn, findBox, readFullBox } from './box'

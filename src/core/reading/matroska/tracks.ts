@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import { rational } from '../../rational/rational'
 import type { Cursor } from '../bytes/cursor'
 import type { PictureClaim } from '../claims'
@@ -151,7 +152,7 @@ function readSound(body: Cursor | undefined, codec: string, codecId: string, set
     codec: acm ? 'PCM' : codec,
     channels: unsigned(sound.get(0x9f)) ?? 1,
     sampleRate: float(sound.get(0xb5)) ?? 8000,
-    bitDepth: acm ? setup[14] : /^(PCM|FLAC|ALAC)/.test(codec) ? depth : null,
+    bitDepth: acm ? byteAt(setup, 14) : /^(PCM|FLAC|ALAC)/.test(codec) ? depth : null,
   }
 }
 

@@ -41,7 +41,7 @@ export function readingOfMultiplex(mux: Multiplex): WrapperReading {
   }
   const { rate, origin } = rateOf(times, stream.statedRate ?? null, stream.fieldCoded ?? false)
   const last =
-    mux.lastTime === null ? null : mux.lastTime + (times.length && mux.lastTime < times[0] ? wrap : 0)
+    mux.lastTime === null ? null : mux.lastTime + (mux.lastTime < (times[0] ?? -Infinity) ? wrap : 0)
   const span =
     times.length && last !== null
       ? (Math.max(last, ...times.slice(-1)) - Math.min(...times.slice(0, 32))) / clock
@@ -65,7 +65,8 @@ function wrapUp(
   durationSec: number | null,
 ): WrapperReading {
   const times = unwrapped(mux.times)
-  const soundSpan = mux.lastTime !== null && times.length ? (mux.lastTime - times[0]) / clock : null
+  const [begins] = times
+  const soundSpan = mux.lastTime !== null && begins !== undefined ? (mux.lastTime - begins) / clock : null
   const reading = makeReading({
     kind: picture ? 'video' : 'audio',
     container: mux.container,

@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import type { WrapperReading } from '../assemble'
 import { firstSound } from '../audio/frames'
 import type { FileWindow } from '../bytes/source'
@@ -52,7 +53,7 @@ function* packetsIn(
   bytes: Uint8Array,
 ): Generator<{ at: number; pes: NonNullable<ReturnType<typeof readPes>> }> {
   for (let at = 0; at + 9 < bytes.length;) {
-    if (bytes[at] !== 0 || bytes[at + 1] !== 0 || bytes[at + 2] !== 1 || bytes[at + 3] < 0xb9) {
+    if (bytes[at] !== 0 || bytes[at + 1] !== 0 || bytes[at + 2] !== 1 || byteAt(bytes, at + 3) < 0xb9) {
       at++
       continue
     }
@@ -66,7 +67,7 @@ function* packetsIn(
 function codecOf(stream: Uint8Array): string {
   for (let at = 0; at + 4 < Math.min(stream.length, 4096); at++) {
     if (stream[at] !== 0 || stream[at + 1] !== 0 || stream[at + 2] !== 1) continue
-    const code = stream[at + 3]
+    const code = byteAt(stream, at + 3)
     if (code === 0xb3) return 'MPEG-2'
     if (code === 0xb0 || (code >= 0x20 && code <= 0x2f)) return 'MPEG-4 Visual'
     if ((code & 31) === 7 || (code & 31) === 9) return 'H.264'

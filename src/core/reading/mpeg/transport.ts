@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import type { WrapperReading } from '../assemble'
 import { firstSound } from '../audio/frames'
 import type { FileWindow } from '../bytes/source'
@@ -132,13 +133,13 @@ function* packetsIn(
 ): Generator<Packet> {
   for (let at = grid.start + grid.lead; at + 188 <= bytes.length; at += grid.size) {
     if (bytes[at] !== 0x47) continue
-    const control = (bytes[at + 3] >> 4) & 3
+    const control = (byteAt(bytes, at + 3) >> 4) & 3
     if (!(control & 1)) continue
-    const skip = control & 2 ? 1 + bytes[at + 4] : 0
+    const skip = control & 2 ? 1 + byteAt(bytes, at + 4) : 0
     if (skip > 183) continue
     yield {
-      pid: ((bytes[at + 1] & 0x1f) << 8) | bytes[at + 2],
-      starts: (bytes[at + 1] & 0x40) !== 0,
+      pid: ((byteAt(bytes, at + 1) & 0x1f) << 8) | byteAt(bytes, at + 2),
+      starts: (byteAt(bytes, at + 1) & 0x40) !== 0,
       payload: bytes.subarray(at + 4 + skip, at + 188),
     }
   }
@@ -147,9 +148,9 @@ function* packetsIn(
 /** The section that begins in a payload, without its pointer, header and checksum; null where none does. */
 function sectionIn(payload: Uint8Array, starts: boolean, table: number): Uint8Array | null {
   if (!starts || payload.length < 1) return null
-  const section = payload.subarray(1 + payload[0])
+  const section = payload.subarray(1 + byteAt(payload, 0))
   if (section.length < 8 || section[0] !== table) return null
-  const length = ((section[1] & 15) << 8) | section[2]
+  const length = ((byteAt(section, 1) & 15) << 8) | byteAt(section, 2)
   return section.subarray(8, Math.max(8, Math.min(section.length, 3 + length - 4)))
 }
 
@@ -157,24 +158,25 @@ function readAssociation(payload: Uint8Array, starts: boolean, program: Program)
   const section = sectionIn(payload, starts, 0)
   if (!section) return
   for (let at = 0; at + 4 <= section.length; at += 4) {
-    const number = section[at] * 256 + section[at + 1]
-    if (number !== 0) program.mapPids.add(((section[at + 2] & 0x1f) << 8) | section[at + 3])
+    const number = byteAt(section, at) * 256 + byteAt(section, at + 1)
+    if (number !== 0) program.mapPids.add(((byteAt(section, at + 2) & 0x1f) << 8) | byteAt(section, at + 3))
   }
 }
 
 function readMap(payload: Uint8Array, starts: boolean, program: Program) {
   const section = sectionIn(payload, starts, 2)
   if (!section || section.length < 4) return
-  let at = 4 + (((section[2] & 15) << 8) | section[3])
+  let at = 4 + (((byteAt(section, 2) & 15) << 8) | byteAt(section, 3))
   while (at + 5 <= section.length) {
-    const type = section[at]
-    const pid = ((section[at + 1] & 0x1f) << 8) | section[at + 2]
-    const info = ((section[at + 3] & 15) << 8) | section[at + 4]
+    const type = byteAt(section, at)
+    const [picture, sound] = [videoTypes[type], soundTypes[type]]
+    const pid = ((byteAt(section, at + 1) & 0x1f) << 8) | byteAt(section, at + 2)
+    const info = ((byteAt(section, at + 3) & 15) << 8) | byteAt(section, at + 4)
     const descriptors = section.subarray(at + 5, at + 5 + info)
-    if (videoTypes[type] && program.videoPid < 0) {
+    if (picture && program.videoPid < 0) {
       program.videoPid = pid
-      program.codec = videoTypes[type]
-    } else if (soundTypes[type]) program.sounds.set(pid, soundTypes[type])
+      program.codec = picture
+    } else if (sound) program.sounds.set(pid, sound)
     else if (type === 6) readPrivate(descriptors, pid, program)
     at += 5 + info
   }
@@ -182,7 +184,7 @@ function readMap(payload: Uint8Array, starts: boolean, program: Program) {
 
 /** Private streams are told by their descriptors (ETSI EN 300 468, registrations). */
 function readPrivate(descriptors: Uint8Array, pid: number, program: Program) {
-  for (let at = 0; at + 2 <= descriptors.length; at += 2 + descriptors[at + 1]) {
+  for (let at = 0; at + 2 <= descriptors.length; at += 2 + byteAt(descriptors, at + 1)) {
     const tag = descriptors[at]
     const name = String.fromCharCode(...descriptors.subarray(at + 2, at + 6))
     if (tag === 0x6a) program.sounds.set(pid, 'AC-3')

@@ -72,8 +72,9 @@ function factsOf(set: LocalSet): PictureFacts {
 /** The parity of the first lines of both fields tells which is coded first; dominance tells which is shown first. */
 function fieldOrderOf(set: LocalSet): PictureFacts['fieldOrder'] {
   const lines = batchOf(set.items.get(0x320d), 4).map((line) => line.i32())
-  if (lines.length < 2 || lines[0] <= 0 || lines[1] <= 0) return 'unknown'
-  const codedTopFirst = (lines[0] + lines[1]) % 2 !== 0
+  const [top = 0, bottom = 0] = lines
+  if (top <= 0 || bottom <= 0) return 'unknown'
+  const codedTopFirst = (top + bottom) % 2 !== 0
   const secondShownFirst = u8Of(set.items.get(0x3212)) === 2
   return codedTopFirst !== secondShownFirst ? 'top-first' : 'bottom-first'
 }

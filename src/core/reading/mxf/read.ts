@@ -1,7 +1,8 @@
+import { kilobytes } from '../../words/figures'
 import { frameToTimecode } from '../../rate/timecode'
 import { rational, toNumber } from '../../rational/rational'
 import { snapToStandard } from '../../rate/rate'
-import { type WrapperReading, assemblePicture, kilobytes, makeReading } from '../assemble'
+import { type WrapperReading, assemblePicture, makeReading } from '../assemble'
 import { claimsOfStream } from '../bitstream/frame-claims'
 import type { FileWindow } from '../bytes/source'
 import { type Fault, ReadingFault } from '../fault'
@@ -182,7 +183,7 @@ function reelOf(sets: readonly LocalSet[]): string | null {
     const descriptor = set.kind === kind.source ? set.items.get(0x4701) : undefined
     const name = set.items.get(0x4402)
     if (!descriptor || !name || !tapes.has(hex(descriptor.bytes))) continue
-    const text = new TextDecoder('utf-16be').decode(name.bytes).split('\0')[0].trim()
+    const text = new TextDecoder('utf-16be').decode(name.bytes).split('\0', 1).join('').trim()
     if (text) return text
   }
   return null

@@ -1,3 +1,4 @@
+import { byteAt } from '../bytes/byte-at'
 import { Cursor } from '../bytes/cursor'
 
 /** A page of an Ogg file (RFC 3533 §6). */
@@ -18,7 +19,7 @@ export function* pagesIn(bytes: Uint8Array): Generator<Page> {
       at++
       continue
     }
-    const segments = bytes[at + 26]
+    const segments = byteAt(bytes, at + 26)
     const table = bytes.subarray(at + 27, at + 27 + segments)
     let [length, first, ended] = [0, 0, false]
     for (const size of table) {
@@ -33,7 +34,7 @@ export function* pagesIn(bytes: Uint8Array): Generator<Page> {
     yield {
       serial: header.u32(true),
       granule,
-      begins: (bytes[at + 5] & 2) !== 0,
+      begins: (byteAt(bytes, at + 5) & 2) !== 0,
       packet: bytes.subarray(body, Math.min(bytes.length, body + first)),
     }
     at = body + length

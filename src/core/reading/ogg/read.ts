@@ -102,7 +102,7 @@ function soundOf(packet: Uint8Array): Sound | null {
   }
   if (begins('FLAC', 1) && packet.length >= 51) {
     const { facts } = flacFacts(packet.subarray(17, 51))
-    return { facts, seconds: (granule) => granule / facts.sampleRate! }
+    return { facts, seconds: (granule) => granule / (facts.sampleRate ?? Infinity) }
   }
   return null
 }

@@ -1,8 +1,9 @@
+import { byteAt } from '../bytes/byte-at'
 import type { WrapperReading } from '../assemble'
 import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
-import type { Rotation } from '../reading'
+import { type Rotation } from '../../picture/turn'
 import { type StillFacts, stillReading } from './still'
 
 const done = (container: string, file: FileWindow, facts: StillFacts): WrapperReading => {
@@ -28,7 +29,7 @@ export async function readWebp(file: FileWindow): Promise<WrapperReading> {
     const flags = head.u8()
     head.skip(3)
     const [w, h] = [head.slice(3), head.slice(3)]
-    const size = (b: Uint8Array) => 1 + b[0] + b[1] * 256 + b[2] * 65536
+    const size = (b: Uint8Array) => 1 + byteAt(b, 0) + byteAt(b, 1) * 256 + byteAt(b, 2) * 65536
     return done('WebP', file, {
       width: size(w),
       height: size(h),

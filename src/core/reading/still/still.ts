@@ -1,5 +1,7 @@
+import { unknownColour } from '../../picture/colour'
+import { type Rotation } from '../../picture/turn'
 import { type Rational, rational } from '../../rational/rational'
-import { type Reading, type Rotation, unknownColour } from '../reading'
+import { type Reading } from '../reading'
 
 /** What a still's header tells; the rest is as it must be for a still. */
 export interface StillFacts {

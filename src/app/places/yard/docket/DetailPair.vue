@@ -1,9 +1,13 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
-import type { Clip } from '../../../../core/edit/project'
+import { type FramingMode, treated } from '../../../../core/treatment/treatment'
+import { computed, ref, watch } from 'vue'
+import { present } from '../../../../core/assert'
+import { type Clip } from '../../../../core/edit/clip'
 import { type Format, sizeName } from '../../../../core/format/format'
-import { type Framing, fitPicture } from '../../../../core/framing/framing'
-import { posterTime, useMedia } from '../../../../stores/media'
+import { posterFrame, useMedia } from '../../../../stores/media'
+import { useProject } from '../../../../stores/project'
+import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
+import { usePainter } from '../../../picture/use-painter'
 import NativeSelect from '../../../components/NativeSelect.vue'
 import { type Luma, mostDetailed, sameScene } from './detail'
 
@@ -11,107 +15,80 @@ import { type Luma, mostDetailed, sameScene } from './detail'
 const props = defineProps<{
   clip: Clip
   format: Format
-  framing: Framing
+  mode: FramingMode
   /** Null until a place is chosen: then the most detailed one is found. */
   at: { x: number; y: number } | null
 }>()
 const emit = defineEmits<{ find: [at: { x: number; y: number }] }>()
 const media = useMedia()
+const project = useProject()
 
 const panel = { width: 211, height: 120 }
 /** Screen pixels for one pixel of the timeline. */
 const zoom = ref(4)
-const trouble = ref<string | null>(null)
 const original = ref<HTMLCanvasElement | null>(null)
 const result = ref<HTMLCanvasElement | null>(null)
 
-const upright = computed(() => {
-  const { width, height, rotation } = props.clip.reading!.video!
-  return rotation % 180 === 0 ? { width, height } : { width: height, height: width }
-})
-const fit = computed(() => fitPicture(props.clip.reading!.video!, props.format, { framing: props.framing }))
+const raster = computed(() => rasterOf(props.clip))
+const frame = computed(() => posterFrame(props.clip))
+const treatment = computed(() => treated([{ framing: { mode: props.mode } }]))
+const layers = computed(() => ({
+  recorded: layerOfClip(project.opened, props.clip, raster.value, frame.value),
+  framed: layerOfClip(project.opened, props.clip, props.format, frame.value, treatment.value),
+}))
 const scene = computed(() =>
   sameScene(
-    fit.value,
-    upright.value,
+    layers.value.framed,
     props.at ?? { x: 0.5, y: 0.5 },
     Math.round(panel.width / zoom.value),
     Math.round(panel.height / zoom.value),
   ),
 )
+const ratio = window.devicePixelRatio || 1
+const [width, height] = [panel.width * ratio, panel.height * ratio]
 
-/** The frame of the poster, on which the place is shown: whole, kept while the place is moved. */
-const frame = shallowRef<ImageBitmap | null>(null)
-let asked = 0
+const { trouble, painted } = usePainter(original, () => ({
+  key: `${props.clip.id} ${zoom.value}`,
+  painting: { layers: [layers.value.recorded], region: scene.value.stored, width, height, scaling: 'pixels' },
+}))
+usePainter(result, () => ({
+  key: props.clip.id,
+  painting: {
+    layers: [layers.value.framed],
+    region: scene.value.timeline,
+    width,
+    height,
+    scaling: 'pixels',
+    throughRaster: true,
+  },
+}))
+
+/** Where a clip has most detail is looked for once, on a small picture of it. */
 watch(
   () => props.clip.id,
-  async () => {
-    const mine = ++asked
-    frame.value?.close()
-    frame.value = null
-    const answer = await media.frameAt(props.clip, posterTime(props.clip), 8192)
-    if (mine !== asked) {
-      if (answer.ok) answer.picture.close()
-      return
-    }
-    trouble.value = answer.ok ? null : answer.error
+  async (id) => {
+    if (props.at) return
+    const answer = await media.frameAt(props.clip, frame.value, 480)
     if (!answer.ok) return
-    frame.value = answer.picture
-    if (!props.at) emit('find', mostDetailed(lumaOf(answer.picture)))
+    if (props.clip.id === id && !props.at) emit('find', mostDetailed(lumaOf(answer.picture)))
+    answer.picture.close()
   },
   { immediate: true },
 )
 
-onBeforeUnmount(() => {
-  asked++
-  frame.value?.close()
-})
-
-/** The brightness of a picture, small enough to be looked through at once. */
+/** The brightness of a picture. */
 function lumaOf(picture: ImageBitmap): Luma {
-  const width = Math.min(480, picture.width)
-  const height = Math.max(1, Math.round((picture.height * width) / picture.width))
-  const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!
+  const { width, height } = picture
+  const canvas = new OffscreenCanvas(width, height)
+  const context = present(canvas.getContext('2d', { willReadFrequently: true }), 'a canvas is drawn on')
   context.drawImage(picture, 0, 0, width, height)
   const { data } = context.getImageData(0, 0, width, height)
   // BT.709 weights, in whole numbers of 256.
   const values = new Uint8Array(width * height)
   for (let i = 0; i < values.length; i++)
-    values[i] = (54 * data[4 * i] + 183 * data[4 * i + 1] + 19 * data[4 * i + 2]) >> 8
+    values[i] = (54 * (data[4 * i] ?? 0) + 183 * (data[4 * i + 1] ?? 0) + 19 * (data[4 * i + 2] ?? 0)) >> 8
   return { width, height, values }
 }
-
-function draw() {
-  const picture = frame.value
-  if (!picture || !original.value || !result.value) return
-  const { stored, timeline } = scene.value
-  // The decoder may hand out a picture of another size than the header states; shares hold for both.
-  const k = { x: picture.width / upright.value.width, y: picture.height / upright.value.height }
-  magnify(original.value, picture, stored.x * k.x, stored.y * k.y, stored.width * k.x, stored.height * k.y)
-  // Some more than what is shown is scaled, so that its edges have neighbours.
-  const rim = 4
-  const made = new OffscreenCanvas(timeline.width + 2 * rim, timeline.height + 2 * rim)
-  const context = made.getContext('2d')!
-  context.imageSmoothingEnabled = fit.value.scaleX !== 1 || fit.value.scaleY !== 1
-  context.imageSmoothingQuality = 'high'
-  context.drawImage(
-    picture,
-    rim - timeline.x,
-    rim - timeline.y,
-    upright.value.width * fit.value.scaleX,
-    upright.value.height * fit.value.scaleY,
-  )
-  magnify(result.value, made, rim, rim, timeline.width, timeline.height)
-}
-function magnify(to: HTMLCanvasElement, from: CanvasImageSource, x: number, y: number, w: number, h: number) {
-  const ratio = window.devicePixelRatio || 1
-  to.width = panel.width * ratio
-  to.height = panel.height * ratio
-  const context = to.getContext('2d')!
-  context.imageSmoothingEnabled = false
-  context.drawImage(from, x, y, w, h, 0, 0, to.width, to.height)
-}
-watch([frame, scene, original, result], draw, { flush: 'post' })
 </script>
 
 <template>
@@ -122,10 +99,10 @@ watch([frame, scene, original, result], draw, { flush: 'post' })
         ref="original"
         role="img"
         :aria-label="`A piece of ${clip.name} as recorded`"
-        :data-drawn="frame !== null"
+        :data-drawn="painted !== null"
       />
       <figcaption>
-        as recorded <span class="quiet figures">{{ sizeName(upright) }}</span>
+        as recorded <span class="quiet figures">{{ sizeName(raster) }}</span>
       </figcaption>
     </figure>
     <figure>

@@ -1,18 +1,18 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { present } from '../../../../core/assert'
 import { matchesOf } from '../../../../core/check/matches'
-import { differences } from '../../../../core/check/mismatch'
-import { formatOfClip } from '../../../../core/edit/place'
-import type { Clip } from '../../../../core/edit/project'
+import { mismatches } from '../../../../core/check/mismatch'
+import { formatOfClip } from '../../../../core/edit/placing'
+import { type Clip } from '../../../../core/edit/clip'
 import { formatName } from '../../../../core/format/format'
-import { Framing } from '../../../../core/framing/framing'
+import { pictureOf } from '../../../../core/picture/picture'
+import { type FramingMode, treated } from '../../../../core/treatment/treatment'
 import { rational } from '../../../../core/rational/rational'
 import { notedOf } from '../../../../core/toll/noted'
-import { pictureOf } from '../../../../core/toll/picture'
 import { sentence } from '../../../../core/toll/sentence'
 import { tollOf } from '../../../../core/toll/toll'
-import { plainTreatment } from '../../../../core/toll/treatment'
 import { useYard } from '../../../../stores/yard'
 import GradeMark from '../../../components/GradeMark.vue'
 import CadenceStrip from '../motion/CadenceStrip.vue'
@@ -25,26 +25,27 @@ const props = defineProps<{ clip: Clip }>()
 defineEmits<{ leave: [] }>()
 const yard = useYard()
 
-const framing = ref<Framing>('fit')
+const mode = shallowRef<FramingMode>({ kind: 'fit' })
 /** The place that is looked at closely; null until one is found or chosen. */
 const at = ref<{ x: number; y: number } | null>(null)
 watch(
   () => props.clip.id,
   () => {
-    framing.value = 'fit'
+    mode.value = { kind: 'fit' }
     at.value = null
   },
 )
-const format = computed(() => yard.candidate!)
-const reading = computed(() => props.clip.reading!)
-const video = computed(() => reading.value.video!)
+const format = computed(() => present(yard.candidate, 'what a clip pays is shown at a candidate'))
+const reading = computed(() => present(props.clip.reading, 'only what was read pays'))
+const video = computed(() => present(reading.value.video, 'only what has a picture pays'))
 const matches = computed(() => matchesOf(reading.value, format.value))
 const toll = computed(() =>
-  tollOf(pictureOf(video.value), format.value, { ...plainTreatment, framing: framing.value }, yard.weights),
+  tollOf(picture.value, format.value, treated([{ framing: { mode: mode.value } }]), yard.weights),
 )
 const noted = computed(() => notedOf(reading.value))
 const own = computed(() => formatOfClip(props.clip, format.value.colour))
-const isOwn = computed(() => own.value !== null && differences(own.value, format.value).length === 0)
+const picture = computed(() => pictureOf(video.value))
+const isOwn = computed(() => own.value !== null && mismatches(picture.value, format.value).length === 0)
 const rate = computed(() => (reading.value.kind === 'video' ? video.value.rate : null))
 const fieldRate = computed(() =>
   video.value.scan === 'interlaced' && rate.value ? rational(rate.value.num * 2, rate.value.den) : null,
@@ -91,13 +92,13 @@ const fieldRate = computed(() =>
   <section aria-labelledby="size">
     <h2 id="size">Size</h2>
     <SizeDrawing
-      v-model:framing="framing"
+      v-model:mode="mode"
       :at="at ?? { x: 0.5, y: 0.5 }"
       :clip="clip"
       :format="format"
       @update:at="at = $event"
     />
-    <DetailPair :clip="clip" :format="format" :framing="framing" :at="at" @find="at = $event" />
+    <DetailPair :clip="clip" :format="format" :mode="mode" :at="at" @find="at = $event" />
   </section>
   <section v-if="rate" aria-labelledby="motion">
     <h2 id="motion">Motion</h2>

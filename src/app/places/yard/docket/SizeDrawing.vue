@@ -1,26 +1,25 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Clip } from '../../../../core/edit/project'
+import { present } from '../../../../core/assert'
+import { type Clip } from '../../../../core/edit/clip'
 import { type Format, sizeName } from '../../../../core/format/format'
-import { Framing, fitPicture, hasHairline } from '../../../../core/framing/framing'
+import { fitPicture, hasHairline } from '../../../../core/framing/framing'
 import { rational, toNumber } from '../../../../core/rational/rational'
-import { percent, pixels } from '../../../../core/toll/sentence'
+import type { FramingMode } from '../../../../core/treatment/treatment'
+import { percent, pixels, spaced, upTo } from '../../../../core/words/figures'
 import { useMedia } from '../../../../stores/media'
 
 /** A clip in the frame of a format, drawn to scale: bars, what is cropped, and how far one may zoom in. */
 const props = defineProps<{ clip: Clip; format: Format }>()
-const framing = defineModel<Framing>('framing', { required: true })
+const mode = defineModel<FramingMode>('mode', { required: true })
 /** The point that is looked at closely, as shares of the picture. */
 const at = defineModel<{ x: number; y: number }>('at', { required: true })
 const media = useMedia()
-const words: Record<Framing, string> = {
-  fit: 'fit',
-  fill: 'fill',
-  stretch: 'stretch',
-  native: 'one to one',
-}
+/** The ways that need no figures of their own. */
+const modes = ['fit', 'fill', 'stretch', 'one-to-one'] as const
 
-const fit = computed(() => fitPicture(props.clip.reading!.video!, props.format, { framing: framing.value }))
+const video = computed(() => present(props.clip.reading?.video, 'only what has a picture is drawn'))
+const fit = computed(() => fitPicture(video.value, props.format, { mode: mode.value }))
 /** Everything in square units, the frame's corner at 0, 0. */
 const drawn = computed(() => {
   const P = toNumber(props.format.pixelAspect)
@@ -79,12 +78,14 @@ const marker = computed(() => {
 })
 const facts = computed(() => {
   const { scaleX, scaleY, headroom, barsShare, cropShare, distortion, bars, crop } = fit.value
-  const video = props.clip.reading!.video!
-  const times = (value: number) => Number(value.toFixed(4))
+  const times = (value: number) => upTo(value, 4)
   const two = (a: number, b: number) =>
     Math.abs(a - b) < 0.005 ? pixels(a) : `${pixels(a)} and ${pixels(b)}`
   return [
-    { name: 'stored', value: `${sizeName(video)}${video.rotation ? `, turned ${video.rotation}°` : ''}` },
+    {
+      name: 'stored',
+      value: `${sizeName(video.value)}${video.value.rotation ? `, turned ${video.value.rotation}°` : ''}`,
+    },
     {
       name: 'scale',
       value: scaleX === scaleY ? `${times(scaleX)}` : `${times(scaleX)} across, ${times(scaleY)} down`,
@@ -120,7 +121,7 @@ const facts = computed(() => {
 
 function look(event: PointerEvent) {
   const svg = event.currentTarget as SVGSVGElement
-  const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM()!.inverse())
+  const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM()?.inverse())
   const { picture } = drawn.value
   move((point.x - picture.x) / picture.width, (point.y - picture.y) / picture.height)
 }
@@ -141,7 +142,7 @@ function onKey(event: KeyboardEvent) {
 const square = rational(1)
 const says = computed(
   () =>
-    `${props.clip.name} in ${sizeName(props.format)}${props.format.pixelAspect.num === square.num ? '' : ' with its pixel shape'}, ${words[framing.value]}: ${facts.value.map((f) => `${f.name} ${f.value}`).join('; ')}. Arrow keys move the point that is looked at closely.`,
+    `${props.clip.name} in ${sizeName(props.format)}${props.format.pixelAspect.num === square.num ? '' : ' with its pixel shape'}, ${spaced(mode.value.kind)}: ${facts.value.map((f) => `${f.name} ${f.value}`).join('; ')}. Arrow keys move the point that is looked at closely.`,
 )
 </script>
 
@@ -149,13 +150,13 @@ const says = computed(
   <div class="size">
     <div class="framings" role="group" aria-label="Framing">
       <button
-        v-for="way in Framing.options"
+        v-for="way in modes"
         :key="way"
         class="word"
-        :aria-pressed="framing === way"
-        @click="framing = way"
+        :aria-pressed="mode.kind === way"
+        @click="mode = { kind: way }"
       >
-        {{ words[way] }}
+        {{ spaced(way) }}
       </button>
       <span v-if="hasHairline(fit)" class="quiet">a hairline of bars: fill loses less than it shows</span>
     </div>
@@ -182,9 +183,9 @@ const says = computed(
       </defs>
       <rect v-bind="drawn.picture" fill="var(--ground)" />
       <image
-        v-if="media.posters.get(clip.id)"
+        v-if="media.posterOf(clip)"
         v-bind="drawn.picture"
-        :href="media.posters.get(clip.id)"
+        :href="media.posterOf(clip)"
         preserveAspectRatio="none"
       />
       <rect v-for="(bar, i) in bars" :key="i" v-bind="bar" fill="url(#empty)" />

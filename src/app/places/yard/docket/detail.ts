@@ -1,12 +1,6 @@
-import type { Fit } from '../../../../core/framing/framing'
-
-/** A rectangle of pixels. */
-export interface Region {
-  readonly x: number
-  readonly y: number
-  readonly width: number
-  readonly height: number
-}
+import type { Layer } from '../../../../core/edit/layers'
+import { toNumber } from '../../../../core/rational/rational'
+import type { Region } from '../../../picture/paint'
 
 /** A picture's brightness, row by row, each 0 … 255. */
 export interface Luma {
@@ -43,7 +37,8 @@ function* edgesOf({ width, height, values }: Luma) {
   for (let y = 0; y < height - 1; y++) {
     for (let x = 0; x < width - 1; x++) {
       const at = y * width + x
-      if (Math.abs(values[at] - values[at + 1]) + Math.abs(values[at] - values[at + width]) >= step)
+      const here = values[at] ?? 0
+      if (Math.abs(here - (values[at + 1] ?? here)) + Math.abs(here - (values[at + width] ?? here)) >= step)
         yield { x, y }
     }
   }
@@ -51,28 +46,23 @@ function* edgesOf({ width, height, values }: Luma) {
 
 /**
  * The same piece of the scene in stored and in timeline pixels, whole timeline pixels wide.
+ * @param layer the picture as it lies in the timeline's raster
  * @param at its middle, as shares of the picture
- * @param stored the upright picture's size in stored pixels
  * @param across and down: timeline pixels that the piece covers
  */
 export function sameScene(
-  fit: Fit,
-  stored: { width: number; height: number },
+  { lie, size }: Pick<Layer, 'lie' | 'size'>,
   at: { x: number; y: number },
   across: number,
   down: number,
 ): { stored: Region; timeline: Region } {
+  const [scaleX, scaleY] = [toNumber(lie.scaleX), toNumber(lie.scaleY)]
   const place = (share: number, length: number, piece: number) =>
     Math.round(Math.min(Math.max(0, length - piece), Math.max(0, share * length - piece / 2)))
-  const x = place(at.x, stored.width * fit.scaleX, across)
-  const y = place(at.y, stored.height * fit.scaleY, down)
+  const x = place(at.x, size.across * scaleX, across)
+  const y = place(at.y, size.down * scaleY, down)
   return {
-    timeline: { x, y, width: across, height: down },
-    stored: {
-      x: x / fit.scaleX,
-      y: y / fit.scaleY,
-      width: across / fit.scaleX,
-      height: down / fit.scaleY,
-    },
+    timeline: { x: toNumber(lie.x) + x, y: toNumber(lie.y) + y, width: across, height: down },
+    stored: { x: x / scaleX, y: y / scaleY, width: across / scaleX, height: down / scaleY },
   }
 }

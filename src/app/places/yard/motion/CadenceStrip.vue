@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { cadence, holdLengths, sourceFrameAt } from '../../../../core/rate/cadence'
+import { heldFrames } from '../../../../core/motion/lanes'
+import { cadence, holdLengths } from '../../../../core/rate/cadence'
 import { type Rate, rateName } from '../../../../core/rate/rate'
-import { mixedShare } from '../../../../core/motion/blend'
+import { mixedShare } from '../../../../core/motion/mixed'
 import { everyFrame } from '../../../../core/motion/speed'
 import { toNumber } from '../../../../core/rational/rational'
-import { figure, percent, speedWords, timesLonger } from '../../../../core/toll/sentence'
-import { counted } from '../../../figures'
+import { counted, figure, percent, speedWords, timesLonger } from '../../../../core/words/figures'
 
 /** Source frames above, timeline frames below: what is shown again, what is left out, and what would help. */
 const props = defineProps<{ source: Rate; timeline: Rate; fields?: boolean }>()
@@ -14,12 +14,10 @@ const cell = 26
 const shown = 16
 
 const figures = computed(() => cadence(props.source, props.timeline))
-const frames = computed(() =>
-  Array.from({ length: shown }, (_, n) => sourceFrameAt(n, props.source, props.timeline)),
-)
+const frames = computed(() => heldFrames(props.source, props.timeline, shown))
 /** Source frames are spread over the same width, each above the middle of what shows it. */
 const sources = computed(() => {
-  const count = frames.value[shown - 1] + 1
+  const count = (frames.value.at(-1) ?? 0) + 1
   const holds = holdLengths(props.source, props.timeline, count)
   const step = (shown * cell) / Math.max(1, count)
   // So many that they would touch: only the ends of a line are drawn then.
@@ -29,7 +27,7 @@ const links = computed(() =>
   frames.value.map((j, n) => ({
     n,
     j,
-    from: sources.value[j].x,
+    from: sources.value[j]?.x ?? 0,
     to: cell * (n + 0.5),
     again: n > 0 && frames.value[n - 1] === j,
   })),
@@ -84,7 +82,7 @@ const helps = computed(() => {
         y2="40"
         :class="{ again: link.again }"
       />
-      <g v-for="(j, n) in frames" :key="`t${n}`" class="timeline" :class="{ again: links[n].again }">
+      <g v-for="(j, n) in frames" :key="`t${n}`" class="timeline" :class="{ again: links[n]?.again }">
         <rect :x="n * cell + 1" y="40" :width="cell - 2" height="16" />
         <text :x="(n + 0.5) * cell" y="52" text-anchor="middle">{{ j }}</text>
       </g>

@@ -32,7 +32,8 @@ function draw(seconds: number) {
   const ratio = window.devicePixelRatio || 1
   const [w, h] = [size.width * ratio, lanes.value.length * size.lane * ratio]
   if (target.width !== w || target.height !== h) Object.assign(target, { width: w, height: h })
-  const context = target.getContext('2d')!
+  const context = target.getContext('2d')
+  if (!context) return
   const style = getComputedStyle(target)
   context.setTransform(ratio, 0, 0, ratio, 0, 0)
   context.clearRect(0, 0, size.width, h)
@@ -52,7 +53,7 @@ function draw(seconds: number) {
       context.globalAlpha = share
       drawBell(context, 12 + ((time % crossing) / crossing) * (size.width - 24), floor)
     }
-    return standing[0].frame
+    return standing[0]?.frame ?? 0
   })
 }
 /** A bell of the height of a lane, its mouth on the floor. */

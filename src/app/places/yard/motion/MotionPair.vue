@@ -2,14 +2,13 @@
 import { Input } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { parseRate } from '../../../../core/rate/parse'
-import { uprightSize } from '../../../../core/choice/sizes'
+import { pictureKey } from '../../../../core/picture/picture'
+import { uprightSize } from '../../../../core/picture/turn'
+import { counted, speedWords, timesLonger } from '../../../../core/words/figures'
 import { pixelSizeName } from '../../../../core/format/format'
 import { type Rate, rateName, rateWithScan, standardRates } from '../../../../core/rate/rate'
 import { equal, rational, toNumber } from '../../../../core/rational/rational'
-import { pictureKey } from '../../../../core/toll/picture'
-import { speedWords, timesLonger } from '../../../../core/toll/sentence'
 import { useYard } from '../../../../stores/yard'
-import { counted } from '../../../figures'
 import CadenceStrip from './CadenceStrip.vue'
 import MotionDemo from './MotionDemo.vue'
 
@@ -45,7 +44,14 @@ const slow = computed(() => {
       const rate =
         picture.scan === 'interlaced' ? rational(picture.rate.num * 2, picture.rate.den) : picture.rate
       return toNumber(rate) > 1.02 * toNumber(T)
-        ? [{ picture, clips: ids.length, speed: toNumber(T) / toNumber(rate) }]
+        ? [
+            {
+              picture,
+              name: rateWithScan(picture.rate, picture.scan),
+              clips: ids.length,
+              speed: toNumber(T) / toNumber(rate),
+            },
+          ]
         : []
     })
     .sort((a, b) => a.speed - b.speed)
@@ -62,6 +68,10 @@ const mostOther = computed(() => {
     null,
   )
 })
+/** Rates of the footage that are on neither side of the pair. */
+const further = computed(() =>
+  present.value.filter((rate) => ![source.value, timeline.value].some((side) => side && equal(rate, side))),
+)
 /** What is typed; without it, the most of the rest of the footage on the candidate's rate. */
 const typed = ref({ source: '', timeline: '' })
 const read = (text: string): Rate | null => (text.trim() ? (parseRate(text)?.rate ?? null) : null)
@@ -112,10 +122,8 @@ const pick = (rate: Rate) => (typed.value.source = rateName(rate))
     <template v-if="slow.length">
       <h3>Slow motion from real frames, in {{ rateName(timeline) }}</h3>
       <ul>
-        <li v-for="{ picture, clips, speed } in slow" :key="pictureKey(picture)">
-          <span class="figures"
-            >{{ pixelSizeName(uprightSize(picture)) }} {{ rateWithScan(picture.rate!, picture.scan) }}</span
-          >
+        <li v-for="{ picture, name, clips, speed } in slow" :key="pictureKey(picture)">
+          <span class="figures">{{ pixelSizeName(uprightSize(picture)) }} {{ name }}</span>
           <span class="quiet">{{ counted(clips, 'clip') }}</span>
           <span>{{ speedWords(speed) }}, {{ timesLonger(speed) }} times as long</span>
         </li>
@@ -123,12 +131,7 @@ const pick = (rate: Rate) => (typed.value.source = rateName(rate))
     </template>
     <template v-if="others.length">
       <h3>The footage at {{ rateName(timeline) }}</h3>
-      <CadenceStrip
-        v-for="rate in present.filter((r) => !equal(r, source!) && !equal(r, timeline!))"
-        :key="rateName(rate)"
-        :source="rate"
-        :timeline="timeline"
-      />
+      <CadenceStrip v-for="rate in further" :key="rateName(rate)" :source="rate" :timeline="timeline" />
       <CadenceStrip
         v-for="rate in fieldRates"
         :key="`fields ${rateName(rate)}`"

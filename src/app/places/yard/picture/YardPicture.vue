@@ -59,14 +59,18 @@ function onKey(event: KeyboardEvent) {
 }
 let dragging = false
 function nearest(list: readonly number[], value: number) {
-  return list.reduce((best, at, i) => (Math.abs(at - value) < Math.abs(list[best] - value) ? i : best), 0)
+  return list.reduce(
+    (best, at, i) => (Math.abs(at - value) < Math.abs((list[best] ?? Infinity) - value) ? i : best),
+    0,
+  )
 }
 function onPointer(event: PointerEvent) {
   if (event.type === 'pointerdown') {
     dragging = true
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   } else if (event.type === 'pointerup' || event.type === 'pointercancel') dragging = false
-  const bounds = box.value!.getBoundingClientRect()
+  const bounds = box.value?.getBoundingClientRect()
+  if (!bounds) return
   if (!dragging) {
     pointedAt.value = { x: event.clientX - bounds.left, y: event.clientY - bounds.top }
     return

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Bloc } from '../../../../core/choice/vote'
 import { parseFormat } from '../../../../core/format/parse'
-import { pictureOfFormat } from '../../../../core/toll/toll'
+import { pictureOfFormat } from '../../../../core/format/format'
 import { cellOf, layOut } from './grid'
 
 const format = (text: string) => parseFormat(text)!.format
@@ -48,7 +48,7 @@ describe('the grid of the yard', () => {
       ['progressive', 0, 0],
       ['interlaced', 0, 0],
     ])
-    expect(blocks[1].x).toBeGreaterThan(blocks[0].x)
+    expect(blocks[1]!.x).toBeGreaterThan(blocks[0]!.x)
   })
   it('lets none cover another, and keeps areas comparable where a cell is full', () => {
     const full = [
@@ -60,12 +60,12 @@ describe('the grid of the yard', () => {
     const { blocks, columns, step } = layOut(full, [], 500, 300)
     const cell = blocks.filter((b) => b.column === 0).sort((a, b) => a.x - b.x)
     for (const [i, b] of cell.slice(1).entries())
-      expect(b.x - b.width / 2).toBeGreaterThanOrEqual(cell[i].x + cell[i].width / 2)
+      expect(b.x - b.width / 2).toBeGreaterThanOrEqual(cell[i]!.x + cell[i]!.width / 2)
     const [first, last] = [cell[0], cell.at(-1)!]
-    expect(first.x - first.width / 2).toBeGreaterThanOrEqual(columns[0].x - step.x / 2)
-    expect(last.x + last.width / 2).toBeLessThanOrEqual(columns[0].x + step.x / 2)
+    expect(first!.x - first!.width / 2).toBeGreaterThanOrEqual(columns[0]!.x - step.x / 2)
+    expect(last.x + last.width / 2).toBeLessThanOrEqual(columns[0]!.x + step.x / 2)
     const alone = blocks.find((b) => b.column === 1)!
-    expect(alone.width).toBeCloseTo(first.width, 9)
+    expect(alone.width).toBeCloseTo(first!.width, 9)
   })
   it('leaves out clips without a rate', () => {
     expect(layOut([...blocs, bloc('640x480@25p', 9, { rate: null })], [], 760, 420).blocks).toHaveLength(4)

@@ -1,12 +1,7 @@
-import { uprightSize } from '../../../../core/choice/sizes'
+import { type FrameSize, sameSize, sizeKey } from '../../../../core/picture/size'
+import { uprightSize } from '../../../../core/picture/turn'
 import type { Bloc } from '../../../../core/choice/vote'
-import {
-  type Format,
-  type FrameSize,
-  pixelSizeName,
-  sameSize,
-  sizeText,
-} from '../../../../core/format/format'
+import { type Format, pixelSizeName } from '../../../../core/format/format'
 import { type Rate, rateName, rateWithScan } from '../../../../core/rate/rate'
 import { equal, toNumber } from '../../../../core/rational/rational'
 
@@ -51,7 +46,7 @@ export function axes(blocs: readonly Bloc[], also: readonly Format[]): { rates: 
     if (rate && !rates.some((r) => equal(r, rate))) rates.push(rate)
   }
   const addSize = ({ width, height, pixelAspect }: FrameSize) =>
-    sizes.set(sizeText({ width, height, pixelAspect }), { width, height, pixelAspect })
+    sizes.set(sizeKey({ width, height, pixelAspect }), { width, height, pixelAspect })
   for (const bloc of blocs) {
     addRate(bloc.picture.rate)
     addSize(uprightSize(bloc.picture))
@@ -91,18 +86,20 @@ export function layOut(
   }))
 
   const standing = [...blocs]
-    .filter((bloc) => bloc.picture.rate)
     .sort((a, b) => b.seconds - a.seconds)
-    .map((bloc) => ({
-      bloc,
-      column: rates.findIndex((rate) => equal(rate, bloc.picture.rate!)),
-      row: sizes.findIndex((size) => sameSize(size, uprightSize(bloc.picture))),
-    }))
+    .flatMap((bloc) => {
+      const { rate } = bloc.picture
+      if (!rate) return []
+      const column = rates.findIndex((other) => equal(other, rate))
+      const row = sizes.findIndex((size) => sameSize(size, uprightSize(bloc.picture)))
+      const [inColumn, inRow] = [columns[column], rows[row]]
+      return inColumn && inRow ? [{ bloc, rate, column, row, inColumn, inRow }] : []
+    })
   const longest = Math.max(1e-9, ...standing.map(({ bloc }) => bloc.seconds))
   const shareOf = (bloc: Bloc) => Math.sqrt(bloc.seconds / longest)
   const cells = new Map<string, typeof standing>()
   for (const one of standing) {
-    const cell = `${columns[one.column].name} ${rows[one.row].name}`
+    const cell = `${one.inColumn.name} ${one.inRow.name}`
     cells.set(cell, [...(cells.get(cell) ?? []), one])
   }
   // Blocks of one cell stand side by side: the fullest cell decides how large all are, so that areas stay comparable.
@@ -112,23 +109,26 @@ export function layOut(
     height: Math.min(step.y * 0.66, 36),
   }
   const blocks = [...cells].flatMap(([cell, members]) => {
-    const widths = members.map(({ bloc }) => Math.max(14, most.width * shareOf(bloc)))
-    let left = columns[members[0].column].x - (sum(widths) + gap * (widths.length - 1)) / 2
-    return members.map(({ bloc, column, row }, nth): Block => {
-      const x = left + widths[nth] / 2
-      left += widths[nth] + gap
+    const widthOf = ({ bloc }: (typeof standing)[number]) => Math.max(14, most.width * shareOf(bloc))
+    const across = sum(members.map(widthOf)) + gap * (members.length - 1)
+    let left = (members[0]?.inColumn.x ?? 0) - across / 2
+    return members.map((member, nth): Block => {
+      const { bloc, rate, column, row, inRow } = member
+      const own = widthOf(member)
+      const x = left + own / 2
+      left += own + gap
       const share = shareOf(bloc)
       return {
         key: cell + nth,
         bloc,
         x,
-        y: rows[row].y,
-        width: widths[nth],
+        y: inRow.y,
+        width: own,
         height: Math.max(9, most.height * share),
         share,
         column,
         row,
-        says: `${bloc.ids.length} at ${rows[row].name}, ${rateWithScan(bloc.picture.rate!, bloc.picture.scan)}`,
+        says: `${bloc.ids.length} at ${inRow.name}, ${rateWithScan(rate, bloc.picture.scan)}`,
       }
     })
   })

@@ -4,7 +4,7 @@ import type { Bloc } from '../../../../core/choice/vote'
 import { parseFormat } from '../../../../core/format/parse'
 import { defaultWeights } from '../../../../core/toll/policy'
 import { tollTable } from '../../../../core/toll/table'
-import { pictureOfFormat } from '../../../../core/toll/toll'
+import { pictureOfFormat } from '../../../../core/format/format'
 import { layOut } from './grid'
 import { type Ways, waysTo } from './ways'
 
@@ -24,13 +24,13 @@ const grid = layOut(
 )
 const at = (text: string) => waysTo(grid, format(text), tollTable(defaultWeights))
 const wayOf = ({ ways }: Ways, text: string) => ways.find((w) => w.block.bloc.picture === pictureAt(text))!
-const pictureAt = (text: string) => grid.blocks[texts.indexOf(text)].bloc.picture
+const pictureAt = (text: string) => grid.blocks[texts.indexOf(text)]!.bloc.picture
 
 describe('the ways to the candidate', () => {
   it('lay a frame on its cell, and lead there from each block outside', () => {
     const moving = at('3840x2160@25p')
-    expect(moving.frame!.x + moving.frame!.width / 2).toBeCloseTo(grid.columns[0].x, 9)
-    expect(moving.frame!.y + moving.frame!.height / 2).toBeCloseTo(grid.rows[0].y, 9)
+    expect(moving.frame!.x + moving.frame!.width / 2).toBeCloseTo(grid.columns[0]!.x, 9)
+    expect(moving.frame!.y + moving.frame!.height / 2).toBeCloseTo(grid.rows[0]!.y, 9)
     expect(moving.ways.filter((w) => w.path)).toHaveLength(4)
     expect(wayOf(moving, '3840x2160@25p')).toMatchObject({ path: null, grade: 'free', label: '' })
     expect(wayOf(moving, '720x576/64:45@50i')).toMatchObject({ grade: 'severe' })
@@ -86,6 +86,6 @@ describe('the ways to the candidate', () => {
     )
     const { ways } = waysTo(cell, format('3840x2160@50p'), tollTable(defaultWeights))
     expect(ways.map((w) => w.block.bloc.seconds)).toEqual([9, 3, 2])
-    expect(ways[0].labelAt).not.toBeNull()
+    expect(ways[0]!.labelAt).not.toBeNull()
   })
 })

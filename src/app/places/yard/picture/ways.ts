@@ -1,5 +1,5 @@
 import type { Format } from '../../../../core/format/format'
-import type { Grade } from '../../../../core/toll/charge'
+import { type Grade } from '../../../../core/toll/grade'
 import { shortWords } from '../../../../core/toll/sentence'
 import type { TollTable } from '../../../../core/toll/table'
 import { type Block, type Grid, cellOf, margin } from './grid'
@@ -34,10 +34,12 @@ interface Box {
 /** Lays the candidate on the grid, and leads each block to it. */
 export function waysTo(grid: Grid, candidate: Format, table: TollTable): Ways {
   const at = cellOf(grid, candidate)
-  if (at.column < 0 || at.row < 0) return { frame: null, ways: [] }
+  const [inColumn, inRow] = [grid.columns[at.column], grid.rows[at.row]]
+  if (!inColumn || !inRow) return { frame: null, ways: [] }
   const width = Math.min(grid.step.x * 0.9, 104)
   const height = Math.min(grid.step.y * 0.98, 52)
-  const [x, y] = [grid.columns[at.column].x, grid.rows[at.row].y]
+  const { x } = inColumn
+  const { y } = inRow
   const frame = { x: x - width / 2, y: y - height / 2, width, height }
   const row = table.at(candidate)
   const ways = grid.blocks.map((block) => {

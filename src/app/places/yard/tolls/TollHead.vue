@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { type Grade, grades } from '../../../../core/toll/grade'
 import { computed } from 'vue'
 import { priceOf } from '../../../../core/choice/rank'
-import { formatName, formatText } from '../../../../core/format/format'
-import { type ChargeKind, type Grade, grades } from '../../../../core/toll/charge'
-import { percent } from '../../../../core/toll/sentence'
+import { formatName, formatKey } from '../../../../core/format/format'
+import { type ChargeKind } from '../../../../core/toll/charge'
+import { percent } from '../../../../core/words/figures'
 import { useProject } from '../../../../stores/project'
 import { useYard } from '../../../../stores/yard'
 import GradeMark from '../../../components/GradeMark.vue'
@@ -27,13 +28,13 @@ const kinds = computed(() => kindsOf(yard.payments))
 /** Formats to set beside the candidate: the one that is there, the project's, and the best. */
 const choices = computed(() => {
   const known = [yard.beside, project.format, ...yard.ranking.slice(0, 10).map((c) => c.format)]
-  const byText = new Map(known.flatMap((format) => (format ? [[formatText(format), format]] : [])))
-  if (yard.candidate && !yard.beside) byText.delete(formatText(yard.candidate))
+  const byText = new Map(known.flatMap((format) => (format ? [[formatKey(format), format]] : [])))
+  if (yard.candidate && !yard.beside) byText.delete(formatKey(yard.candidate))
   return [...byText.values()]
 })
 const besideText = computed({
-  get: () => (yard.beside ? formatText(yard.beside) : ''),
-  set: (text) => (yard.beside = choices.value.find((f) => formatText(f) === text) ?? null),
+  get: () => (yard.beside ? formatKey(yard.beside) : ''),
+  set: (text) => (yard.beside = choices.value.find((f) => formatKey(f) === text) ?? null),
 })
 /** Both formats in a line: score, and how many clips fare better at each. */
 const verdict = computed(() => {
@@ -53,7 +54,7 @@ const verdict = computed(() => {
 <template>
   <div class="title">
     <h2 id="tolls">
-      Paid at <span class="figures">{{ formatName(yard.candidate!) }}</span>
+      Paid at <span class="figures">{{ yard.candidate ? formatName(yard.candidate) : '' }}</span>
     </h2>
     <span class="grades">
       <NativeSelect
@@ -62,7 +63,7 @@ const verdict = computed(() => {
         aria-label="A second format beside it"
         :options="[
           { value: '', label: 'none beside' },
-          ...choices.map((f) => ({ value: formatText(f), label: formatName(f) })),
+          ...choices.map((f) => ({ value: formatKey(f), label: formatName(f) })),
         ]"
       />
       <NativeSelect

@@ -1,16 +1,18 @@
 <script setup lang="ts">
+import { type Grade } from '../../../../core/toll/grade'
+import { clockTime, figure } from '../../../../core/words/figures'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, ref } from 'vue'
 import type { Payment } from '../../../../core/choice/pay'
 import { formatName } from '../../../../core/format/format'
-import type { ChargeKind, Grade } from '../../../../core/toll/charge'
+import type { ChargeKind } from '../../../../core/toll/charge'
 import { shortWords, tollSentence } from '../../../../core/toll/sentence'
 import { useProject } from '../../../../stores/project'
 import { useYard } from '../../../../stores/yard'
 import GradeMark from '../../../components/GradeMark.vue'
 import { useListKeys } from '../../../components/list-keys'
 import NativeSelect from '../../../components/NativeSelect.vue'
-import { clockTime, rateLabel, uprightSizeName } from '../../../figures'
+import { rateLabel, uprightSizeName } from '../../../figures'
 import TollHead from './TollHead.vue'
 import { rowsOf } from './toll-rows'
 
@@ -22,7 +24,7 @@ const only = ref<Grade | null>(null)
 const kind = ref<ChargeKind | ''>('')
 const differing = ref(false)
 
-const rows = computed(() => rowsOf(project.doc!.clips, yard.payments, yard.paymentsBeside))
+const rows = computed(() => rowsOf(project.opened.clips, yard.payments, yard.paymentsBeside))
 const shown = computed(() =>
   rows.value.filter(
     (row) =>
@@ -55,11 +57,11 @@ const virtual = useVirtualizer(
   })),
 )
 const visible = computed(() =>
-  virtual.value
-    .getVirtualItems()
-    .map(({ index }) => ({ index, row: shown.value[index] }))
+  virtual.value.getVirtualItems().flatMap(({ index }) => {
     // For a moment after a filter, fewer rows are there than were drawn.
-    .filter(({ row }) => row),
+    const row = shown.value[index]
+    return row ? [{ index, row }] : []
+  }),
 )
 /** Rows that are not drawn leave their room above and below. */
 const room = computed(() => {
@@ -73,7 +75,7 @@ const keys = useListKeys(() => shown.value.map(({ clip }) => clip), {
   move: (index) => {
     virtual.value.scrollToIndex(index)
     // An open docket follows.
-    if (opened.value) opened.value = shown.value[index].clip.id
+    if (opened.value) opened.value = shown.value[index]?.clip.id ?? null
   },
   open: () => (opened.value = shown.value[keys.at.value]?.clip.id ?? null),
   leave: () => (opened.value = null),
@@ -154,14 +156,15 @@ function onKey(event: KeyboardEvent) {
             <td class="figures right">{{ rateLabel(row.clip) }}</td>
             <template v-if="yard.beside">
               <td
-                v-for="paid in [row, row.beside!]"
+                v-for="paid in row.beside ? [row, row.beside] : [row]"
                 :key="paid === row ? 'first' : 'second'"
                 :class="{
-                  less: paid.toll.loss < (paid === row ? row.beside!.toll.loss : row.toll.loss) - 1e-9,
+                  less:
+                    paid.toll.loss < (paid === row ? (row.beside ?? row).toll.loss : row.toll.loss) - 1e-9,
                 }"
               >
                 <GradeMark :grade="paid.toll.grade" />
-                <span class="figures loss">{{ paid.toll.loss.toFixed(2) }}</span>
+                <span class="figures loss">{{ figure(paid.toll.loss, 2) }}</span>
                 <span class="text" :title="tollSentence(paid.toll)">{{ shortly(paid) }}</span>
               </td>
             </template>

@@ -22,7 +22,7 @@ describe('rows of the table of tolls', () => {
       ['hall', 'free', 'light'],
       ['pour', 'free', 'light'],
     ])
-    expect(rowsOf(doc.clips, pay('3840x2160@25p'), [])[0].beside).toBeNull()
+    expect(rowsOf(doc.clips, pay('3840x2160@25p'), [])[0]!.beside).toBeNull()
   })
   it('offer the kinds of charges that are paid', () => {
     expect(kindsOf(pay('3840x2160@25p'))).toEqual(['enlarge', 'even-skip'])

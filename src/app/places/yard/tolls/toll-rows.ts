@@ -1,5 +1,5 @@
 import type { Payment } from '../../../../core/choice/pay'
-import type { Clip } from '../../../../core/edit/project'
+import { type Clip } from '../../../../core/edit/clip'
 import type { ChargeKind, Toll } from '../../../../core/toll/charge'
 
 /** One clip in the table of tolls: what it pays at the candidate, and at the format beside it. */
@@ -18,7 +18,10 @@ export function rowsOf(
   const besideOf = new Map(beside.flatMap((payment) => payment.ids.map((id) => [id, payment] as const)))
   const rows: TollRow[] = []
   for (const { ids, toll } of payments)
-    for (const id of ids) rows.push({ clip: clips[id], toll, beside: besideOf.get(id) ?? null })
+    for (const id of ids) {
+      const clip = clips[id]
+      if (clip) rows.push({ clip, toll, beside: besideOf.get(id) ?? null })
+    }
   return rows
 }
 

@@ -1,4 +1,4 @@
-import type { Policy } from '../../../core/toll/policy'
+import type { Policy } from './policy'
 
 /** A weight that stands directly in the policy. */
 export type FlatWeight = Exclude<keyof Policy, 'leans' | 'shares'>

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { Button, Modal } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+import { type Clip } from '../../../core/edit/clip'
+import { takeOut } from '../../../core/edit/operations'
+import { formatOf } from '../../../core/edit/project'
+import { clipIdOf, placementsIn } from '../../../core/edit/timeline'
+import { frameToTimecode } from '../../../core/rate/timecode'
+import { counted } from '../../../core/words/figures'
+import { useProject } from '../../../stores/project'
+import { useTimelines } from '../../../stores/timelines'
+
+/** Clips that are placed take their placements with them: which ones, and what becomes of the gaps. */
+const props = defineProps<{ clips: readonly Clip[] }>()
+const emit = defineEmits<{ close: [] }>()
+const project = useProject()
+const timelines = useTimelines()
+const closesUp = ref(timelines.closesUp)
+
+const going = computed(() => {
+  const names = new Map(props.clips.map(({ id, name }) => [id, name]))
+  return project.timelines.flatMap((timeline) => {
+    const rate = timeline.rate ?? formatOf(project.opened, timeline)?.rate
+    return placementsIn(timeline).flatMap((placement) => {
+      const name = names.get(clipIdOf(placement) ?? '')
+      return name === undefined || !rate
+        ? []
+        : [{ id: placement.id, name, timeline, at: frameToTimecode(placement.start, rate), placement }]
+    })
+  })
+})
+
+function go() {
+  const ids = props.clips.map(({ id }) => id)
+  timelines.closesUp = closesUp.value
+  project.edit(`take out ${counted(ids.length, 'clip')}`, (doc) => takeOut(doc, ids, closesUp.value))
+  emit('close')
+}
+</script>
+
+<template>
+  <Modal
+    open
+    :footer="null"
+    :width="520"
+    :title="`${counted(going.length, 'placement goes', 'placements go')} along with ${clips.length === 1 ? clips[0]?.name : counted(clips.length, 'clip')}`"
+    @cancel="emit('close')"
+  >
+    <ul>
+      <li v-for="one in going" :key="`${one.timeline.id} ${one.id}`">
+        <span class="ellipsis">{{ one.name }}</span>
+        <span class="quiet">“{{ one.timeline.name }}”</span>
+        <span class="figures">{{ one.at }}, {{ counted(one.placement.length, 'frame') }}</span>
+      </li>
+    </ul>
+    <label
+      ><input v-model="closesUp" type="radio" :value="true" name="gap" /> close the gaps: what follows moves
+      up</label
+    >
+    <label
+      ><input v-model="closesUp" type="radio" :value="false" name="gap" /> leave the gaps: nothing else
+      moves</label
+    >
+    <div class="foot">
+      <Button type="primary" @click="go">Take them out</Button>
+      <Button @click="emit('close')">Keep them</Button>
+    </div>
+  </Modal>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  max-height: 240px;
+  overflow: auto;
+  border-top: 1px solid var(--ink);
+  border-bottom: 1px solid var(--line);
+  margin-bottom: 10px;
+}
+li {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 10px;
+  padding: 4px 0;
+}
+label {
+  display: block;
+  padding: 3px 0;
+}
+.foot {
+  display: flex;
+  gap: 10px;
+  padding-top: 12px;
+}
+</style>

@@ -1,0 +1,74 @@
+import { z } from 'zod'
+import { Priority } from '../choice/vote'
+import { Corrections } from '../reading/correct'
+import { Fault } from '../reading/fault'
+import { FrameTimes } from '../reading/frame-times'
+import { Origins, Reading } from '../reading/reading'
+import { Id } from './id'
+
+/** Where files stand that can be taken in: the watched folder, and the card of the demo. */
+export const Card = z.enum(['siding', 'demo'])
+export type Card = z.infer<typeof Card>
+
+/** Where the bytes of a clip are: on a card, or in a file of the editor's. */
+export const ClipSource = z
+  .discriminatedUnion('kind', [
+    z.object({ kind: z.literal('siding'), card: Card.default('siding'), id: z.string() }),
+    z.object({ kind: z.literal('file') }),
+  ])
+  .readonly()
+export type ClipSource = z.infer<typeof ClipSource>
+
+/** What is kept of one file: where it came from, and how it is found again. */
+const InFile = z.object({
+  id: Id,
+  name: z.string(),
+  /** The folder it came in, for telling apart files of one name. */
+  folder: z.string(),
+  sizeBytes: z.number().int().nonnegative(),
+  /** Hash of head and tail; with name and size it finds the file again. */
+  hash: z.string().nullable(),
+  source: ClipSource,
+  origins: Origins,
+  /** When each frame of a variable clip is on screen; null for a constant one, and while nobody has walked it. */
+  frameTimes: FrameTimes.nullable().default(null),
+})
+
+/** One file of a clip that lies in several: a recording that a camera split, or numbered stills. */
+export const Part = InFile.extend({ reading: Reading }).readonly()
+export type Part = z.infer<typeof Part>
+
+export const Clip = InFile.extend({
+  /** What is held true of the clip: as claimed, or as corrected. */
+  reading: Reading.nullable(),
+  corrections: Corrections.default({}),
+  /** The claims that corrections overrule; null where there are none. */
+  claimed: Reading.nullable().default(null),
+  fault: Fault.nullable(),
+  priority: Priority,
+  arrivedAt: z.string(),
+  /** The files of a clip that lies in several, in order; empty where it is one file. */
+  parts: z.array(Part).readonly().default([]),
+}).readonly()
+export type Clip = z.infer<typeof Clip>
+
+/** Longer than any file system’s paths. */
+const longestPlace = 8192
+
+/** Folder and name of a file, led by a slash, so that no name of a file is one that every object answers to. */
+export const placeOf = ({ folder, name }: Pick<Clip, 'folder' | 'name'>): string =>
+  folder ? `/${folder}/${name}` : `/${name}`
+
+/** A file of a card that is no clip: its index, thumbnails, descriptions, locks. */
+export const LeftAside = z
+  .object({
+    /** Where it stands on its card, as `placeOf` says it. */
+    id: z.string().startsWith('/').max(longestPlace),
+    kind: z.string(),
+    source: ClipSource,
+  })
+  .readonly()
+export type LeftAside = z.infer<typeof LeftAside>
+
+/** What a clip's file claims, whatever was corrected. */
+export const claimsOf = (clip: Clip): Reading | null => clip.claimed ?? clip.reading

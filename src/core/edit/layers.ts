@@ -1,0 +1,180 @@
+import { type Lie, axesOf, composed, drawnArea, lay } from '../framing/lay'
+import type { Format } from '../format/format'
+import { type Shown, shownAt } from '../motion/shown'
+import { ordersDiffer } from '../picture/scan'
+import { displayAspect } from '../picture/size'
+import { add, equal, exactly, multiply, rational, subtract } from '../rational/rational'
+import type { ColourConversion, Filter, Sides, Treatment } from '../treatment/treatment'
+import { noSides, treated } from '../treatment/treatment'
+import { ratio } from '../words/figures'
+import { type Doc, formatOf } from './project'
+import { type SettledPlacement, settlePlacement, timingOfPlacement } from './running'
+import type { Placement, PlacementSource, Timeline, Track } from './timeline'
+
+/** What one placement adds to a frame: what of its source is shown, and where and how it lies on the raster. */
+export interface Layer {
+  readonly placementId: string
+  readonly source: PlacementSource
+  readonly shown: Shown
+  readonly lie: Lie
+  /** The stored picture as it stands upright, in its own pixels. */
+  readonly size: { readonly across: number; readonly down: number }
+  readonly filter: Filter
+  readonly sharpen: Treatment['framing']['sharpen']
+  readonly reduction: Treatment['framing']['reduction']
+  readonly colour: ColourConversion
+}
+
+/** Timelines stand in timelines; deeper than this nobody works. */
+const deepest = 16
+
+/**
+ * What a timeline's frame shows, bottom to top: a layer for each visible video track with something on it. A timeline within it
+ * gives its own layers, their maps composed, where it shows one whole frame of its own and nothing of that is cut off.
+ * @param n from the first frame of the timeline
+ */
+export function layersAt(doc: Doc, timeline: Timeline, n: number, depth = 0): Layer[] {
+  const format = formatOf(doc, timeline)
+  if (!format || !timeline.rate) return []
+  return timeline.tracks
+    .filter(({ kind, hidden }) => kind === 'video' && !hidden)
+    .flatMap((track) => {
+      const placement = placementAt(track, n)
+      return placement ? layersOf(doc, timeline, placement, format, n - placement.start, depth) : []
+    })
+}
+
+/** The placement that is on at a frame; null in a gap. */
+export function placementAt({ placements }: Pick<Track, 'placements'>, n: number): Placement | null {
+  let [low, high] = [0, placements.length - 1]
+  while (low <= high) {
+    const middle = (low + high) >> 1
+    const placement = placements[middle]
+    if (!placement) return null
+    if (n < placement.start) high = middle - 1
+    else if (n >= placement.start + placement.length) low = middle + 1
+    else return placement
+  }
+  return null
+}
+
+function layersOf(
+  doc: Doc,
+  timeline: Timeline,
+  placement: Placement,
+  format: Format,
+  n: number,
+  depth: number,
+): Layer[] {
+  const settled = settlePlacement(doc, timeline, placement, format)
+  const shown = shownIn(doc, timeline, placement, settled, format, n)
+  if (shown.kind === 'nothing') return []
+  const layer = layerOf(doc, placement, settled, format, shown)
+  if (!layer) return []
+  return throughTimeline(doc, layer, depth) ?? [layer]
+}
+
+/** What a placement shows on its n-th frame. */
+function shownIn(
+  doc: Doc,
+  timeline: Timeline,
+  placement: Placement,
+  { way, picture }: SettledPlacement,
+  format: Format,
+  n: number,
+): Shown {
+  if (!timeline.rate || !picture) return { kind: 'nothing' }
+  const running = {
+    sourceIn: placement.sourceIn,
+    way,
+    scan: picture.scan,
+    fieldOrder: picture.fieldOrder,
+    shownOrder: format.fieldOrder,
+  }
+  return shownAt(running, timingOfPlacement(doc, placement), timeline.rate, n)
+}
+
+/** The layer of a placement, whatever it shows; null where nothing is known of its picture. */
+export function layerOf(
+  doc: Doc,
+  placement: Placement,
+  { picture, treatment, way }: SettledPlacement,
+  format: Format,
+  shown: Shown,
+): Layer | null {
+  if (!picture) return null
+  const forShape = placement.framingByShape[ratio(displayAspect(format))]
+  const { framing, colour, shiftOrder } = forShape ? treated([{ framing: forShape }], treatment) : treatment
+  const lie = lay(picture, format, framing)
+  const fields = way.taking.kind === 'fields' && way.taking.outOf === 'fields'
+  const shifts = fields && (shiftOrder || ordersDiffer(picture.fieldOrder, format.fieldOrder))
+  const { filter, sharpen, reduction } = framing
+  const clip = placement.source.kind === 'clip' ? doc.clips[placement.source.clipId] : undefined
+  const bars = turnedSides(clip?.corrections.crop ?? noSides, lie)
+  const { across, down } = axesOf(picture)
+  return {
+    placementId: placement.id,
+    source: placement.source,
+    shown,
+    lie: withBakedBars(shifts && equal(lie.scaleY, rational(1)) ? oneLineLower(lie) : lie, bars),
+    size: { across: across + bars.left + bars.right, down: down + bars.top + bars.bottom },
+    filter,
+    sharpen,
+    reduction,
+    colour,
+  }
+}
+
+/** Fields of the other order stand right one line lower. */
+const oneLineLower = (lie: Lie): Lie => ({ ...lie, y: add(lie.y, rational(1)) })
+
+/** A map of the picture without its baked bars, as one of the whole stored picture: the bars are cropped. */
+const withBakedBars = (lie: Lie, bars: Sides): Lie => ({
+  ...lie,
+  crop: {
+    left: lie.crop.left + bars.left,
+    right: lie.crop.right + bars.right,
+    top: lie.crop.top + bars.top,
+    bottom: lie.crop.bottom + bars.bottom,
+  },
+  x: subtract(lie.x, multiply(exactly(bars.left), lie.scaleX)),
+  y: subtract(lie.y, multiply(exactly(bars.top), lie.scaleY)),
+})
+
+/** Sides of the stored picture as they stand after its turn. */
+function turnedSides({ left, right, top, bottom }: Sides, { turn }: Lie): Sides {
+  switch (turn) {
+    case 0:
+      return { left, right, top, bottom }
+    case 90:
+      return { left: bottom, right: top, top: left, bottom: right }
+    case 180:
+      return { left: right, right: left, top: bottom, bottom: top }
+    case 270:
+      return { left: top, right: bottom, top: right, bottom: left }
+  }
+}
+
+/** The layers of a timeline that a layer shows; null where it is a picture of its own: mixed, in fields, or cut off. */
+function throughTimeline(doc: Doc, layer: Layer, depth: number): Layer[] | null {
+  if (layer.source.kind !== 'timeline' || layer.shown.kind !== 'frame' || depth >= deepest) return null
+  const inner = doc.timelines[layer.source.timelineId]
+  const innerFormat = inner && formatOf(doc, inner)
+  if (!inner || !innerFormat) return null
+  const { left, right, top, bottom } = layer.lie.crop
+  if (left + right + top + bottom > 0 || layer.reduction === 'baked') return null
+  const within = layersAt(doc, inner, layer.shown.index, depth + 1)
+  // What hangs out of the inner raster must not show around it.
+  if (within.some((one) => hangsOut(one, innerFormat))) return null
+  return within.map((one) => ({
+    ...one,
+    lie: composed(one.lie, layer.lie),
+    placementId: layer.placementId,
+  }))
+}
+
+function hangsOut({ lie, size }: Layer, { width, height }: Format): boolean {
+  const area = drawnArea(lie, size)
+  const dust = 1e-6
+  return area.left < -dust || area.top < -dust || area.right > width + dust || area.bottom > height + dust
+}

@@ -1,0 +1,160 @@
+import { present } from '../assert'
+import { type Format, type FormatColour, makeFormat } from '../format/format'
+import { framesLeft, sourceTimeAfter } from '../motion/shown'
+import { pictureOf } from '../picture/picture'
+import { uprightSize } from '../picture/turn'
+import { rational } from '../rational/rational'
+import { framesOf } from './carry'
+import type { Clip } from './clip'
+import type { Draft } from './draft'
+import { timelineIn } from './operations'
+import type { Doc } from './project'
+import { runningOf, timingOfPlacement } from './running'
+import { exactDuration } from './timing'
+import { type Placement, type Timeline, type TrackKind, endOf } from './timeline'
+import { closeUp, openUp } from './track'
+
+/** An empty timeline with one track for pictures and one for sound. */
+export const newTimeline = (
+  id: string,
+  name: string,
+  createdAt: string,
+  ownFormat: Format | null = null,
+  formatOrigin: Timeline['formatOrigin'] = null,
+): Timeline => ({
+  id,
+  name,
+  rate: ownFormat?.rate ?? null,
+  ownFormat,
+  formatOrigin: ownFormat && formatOrigin,
+  startTimecode: '00:00:00:00',
+  dropFrame: false,
+  sampleRate: 48_000,
+  soundLayout: 'stereo',
+  treatment: {},
+  rules: [],
+  accepted: [],
+  createdAt,
+  tracks: [newTrack(`${id}-v1`, 'video', 1), newTrack(`${id}-a1`, 'audio', 1)],
+})
+
+const newTrack = (id: string, kind: TrackKind, number: number): Timeline['tracks'][number] => ({
+  id,
+  kind,
+  name: `${kind === 'video' ? 'V' : 'A'}${number}`,
+  hidden: false,
+  muted: false,
+  locked: false,
+  placements: [],
+})
+
+/** A placement without the frame where it begins. */
+export type Unplaced = Omit<Placement, 'start'>
+
+/** A placement of the whole clip in a format. */
+export const placementOf = (clip: Clip, format: Format, id: string): Unplaced => ({
+  id,
+  source: { kind: 'clip', clipId: clip.id },
+  length: framesOf(exactDuration(clip), format.rate),
+  sourceIn: rational(0),
+  treatment: {},
+  framingByShape: {},
+  gain: 0,
+  channels: null,
+  pairId: null,
+})
+
+/** The format that a video clip itself has; null for stills, sound and clips without a known rate. */
+export function formatOfClip(clip: Clip, colour: FormatColour): Format | null {
+  const video = clip.reading?.kind === 'video' ? clip.reading.video : null
+  if (!video?.rate) return null
+  const size = uprightSize(pictureOf(video))
+  const interlaced = video.scan === 'interlaced'
+  const format = makeFormat(size, video.rate, interlaced ? 'interlaced' : 'progressive', colour)
+  return interlaced && video.fieldOrder !== 'unknown' ? { ...format, fieldOrder: video.fieldOrder } : format
+}
+
+/** Places one after the other at the end of the first track of their kind; where there is none, one is made. */
+export function append(doc: Draft<Doc>, timelineId: string, wanted: readonly Unplaced[]): void {
+  for (const placement of wanted) {
+    const { source } = placement
+    const isSound = source.kind === 'clip' && doc.clips[source.clipId]?.reading?.kind === 'audio'
+    const track = trackOf(timelineIn(doc, timelineId), isSound ? 'audio' : 'video')
+    track.placements.push({ ...placement, start: endOf(track.placements) } as Draft<Placement>)
+  }
+}
+
+/** The first track of a kind that is not locked; a new one where there is none. Pictures stand before sound. */
+function trackOf(timeline: Draft<Timeline>, kind: TrackKind) {
+  const known = timeline.tracks.find((track) => track.kind === kind && !track.locked)
+  if (known) return known
+  const number = timeline.tracks.filter((track) => track.kind === kind).length + 1
+  const taken = new Set(timeline.tracks.map(({ id }) => id))
+  let id = `${timeline.id}-${kind === 'video' ? 'v' : 'a'}${number}`
+  while (taken.has(id)) id = `${id}+`
+  const made = newTrack(id, kind, number) as Draft<Timeline>['tracks'][number]
+  const after = timeline.tracks.findLastIndex((track) => track.kind === kind)
+  const at = after >= 0 ? after + 1 : kind === 'video' ? 0 : timeline.tracks.length
+  timeline.tracks.splice(at, 0, made)
+  return present(timeline.tracks[at], 'a track that was put in is there')
+}
+
+/**
+ * Moves a placement to another position in the order of its track. The gap that it leaves is closed, and what stands at the
+ * new position moves on; other gaps stay.
+ */
+export function movePlacement(doc: Draft<Doc>, timelineId: string, id: string, toIndex: number): void {
+  for (const track of timelineIn(doc, timelineId).tracks) {
+    const moved = track.placements.find((p) => p.id === id)
+    if (!moved) continue
+    const others = closeUp(
+      track.placements.filter((p) => p.id !== id),
+      [moved],
+    )
+    const index = Math.max(0, Math.min(toIndex, others.length))
+    const start = others[index]?.start ?? endOf(others as Placement[])
+    const opened = openUp(others, start, moved.length)
+    opened.splice(index, 0, { ...moved, start })
+    track.placements = opened
+  }
+}
+
+/**
+ * Cuts a placement in two at a frame of the timeline; both halves show what they showed.
+ * @param newIds for the halves behind the cut, one for each placement that is cut
+ * @returns the ids of the halves behind the cut
+ */
+export function cutAt(
+  doc: Draft<Doc>,
+  timelineId: string,
+  ids: readonly string[],
+  frame: number,
+  newIds: readonly string[],
+): string[] {
+  const timeline = timelineIn(doc, timelineId)
+  const free = [...newIds]
+  const made: string[] = []
+  for (const track of timeline.tracks) {
+    track.placements = track.placements.flatMap((placement) => {
+      const into = frame - placement.start
+      if (!ids.includes(placement.id) || into <= 0 || into >= placement.length || !timeline.rate)
+        return [placement]
+      const running = runningOf(doc, timeline as Timeline, placement as Placement)
+      const timing = timingOfPlacement(doc, placement as Placement)
+      const sourceIn = sourceTimeAfter(running, timing, timeline.rate, into)
+      const id = present(free.shift(), 'each half has an id')
+      made.push(id)
+      return [
+        { ...placement, length: into },
+        { ...placement, id, start: frame, length: placement.length - into, sourceIn },
+      ]
+    })
+  }
+  return made
+}
+
+/** How many frames a placement has to show from its in-point on; null for what never ends. */
+export function framesThere(doc: Doc, timeline: Timeline, placement: Placement): number | null {
+  if (!timeline.rate) return null
+  return framesLeft(runningOf(doc, timeline, placement), timingOfPlacement(doc, placement), timeline.rate)
+}

@@ -1,0 +1,102 @@
+import type { Format } from '../format/format'
+import { pictureOfFormat } from '../format/format'
+import { type ClipTiming } from '../motion/timing'
+import type { Running } from '../motion/shown'
+import { type Picture, pictureOf } from '../picture/picture'
+import { rational } from '../rational/rational'
+import { type Settled, settleToll } from '../toll/toll'
+import { tollFrom } from '../toll/charge'
+import { meets } from '../treatment/rule'
+import { type Treatment, treated } from '../treatment/treatment'
+import type { Way } from '../treatment/way'
+import { type Doc, formatOf, weightsOf } from './project'
+import { timingOf } from './timing'
+import { type Placement, type Timeline, lengthOf, mostFrames } from './timeline'
+
+/** The picture that a placement shows; null for sound, and where nothing is known of it. */
+export function pictureOfPlacement(doc: Doc, { source }: Placement): Picture | null {
+  switch (source.kind) {
+    case 'clip': {
+      const video = doc.clips[source.clipId]?.reading?.video
+      return video ? pictureOf(video) : null
+    }
+    case 'timeline': {
+      const inner = doc.timelines[source.timelineId]
+      const format = inner && formatOf(doc, inner)
+      return format ? pictureOfFormat(format) : null
+    }
+    case 'figure': {
+      const { size, rate, scan } = source
+      const unknown = { offNominalShare: null, minRate: null, maxRate: null, primaries: null, transfer: null }
+      const fieldOrder = scan === 'interlaced' ? ('top-first' as const) : null
+      return { ...size, rotation: 0, rate, scan, fieldOrder, ...unknown, matrix: null, bitDepth: null }
+    }
+  }
+}
+
+/** When the frames of what a placement shows are on. A timeline within another has frames of its own rate. */
+export function timingOfPlacement(doc: Doc, { source }: Placement): ClipTiming {
+  switch (source.kind) {
+    case 'clip': {
+      const clip = doc.clips[source.clipId]
+      return clip ? timingOf(clip) : { kind: 'still' }
+    }
+    case 'timeline': {
+      const inner = doc.timelines[source.timelineId]
+      return inner?.rate
+        ? { kind: 'constant', rate: inner.rate, count: Math.max(1, lengthOf(inner)), counted: true }
+        : { kind: 'still' }
+    }
+    case 'figure':
+      return { kind: 'constant', rate: source.rate, count: mostFrames, counted: true }
+  }
+}
+
+/** What a placement is treated with: the timeline's defaults, then its rules in order, then what is its own. */
+export function treatmentOf(timeline: Timeline, placement: Placement, picture: Picture | null): Treatment {
+  const rules = picture ? timeline.rules.filter(({ on, when }) => on && meets(picture, when)) : []
+  return treated([timeline.treatment, ...rules.map(({ set }) => set), placement.treatment])
+}
+
+const plainWay: Way = {
+  passing: { kind: 'in-time', factor: rational(1) },
+  taking: { kind: 'frames', mixed: false },
+}
+const nothingToPay: Settled = { toll: tollFrom([]), way: plainWay }
+
+/** A placement settled in a format: what it is treated with, what it pays, and how it runs. */
+export interface SettledPlacement extends Settled {
+  readonly picture: Picture | null
+  readonly treatment: Treatment
+}
+
+/** Settles a placement; sound, and anything while there is no format, pays nothing and runs as it is. */
+export function settlePlacement(
+  doc: Doc,
+  timeline: Timeline,
+  placement: Placement,
+  format: Format | null,
+): SettledPlacement {
+  const picture = pictureOfPlacement(doc, placement)
+  const treatment = treatmentOf(timeline, placement, picture)
+  const settled =
+    picture && format ? settleToll(picture, format, treatment, weightsOf(doc.project)) : nothingToPay
+  return { ...settled, picture, treatment }
+}
+
+/** What decides which frames a placement shows. */
+export function runningOf(
+  doc: Doc,
+  timeline: Timeline,
+  placement: Placement,
+  format = formatOf(doc, timeline),
+): Running {
+  const { way, picture } = settlePlacement(doc, timeline, placement, format)
+  return {
+    sourceIn: placement.sourceIn,
+    way,
+    scan: picture?.scan ?? 'unknown',
+    fieldOrder: picture?.fieldOrder ?? null,
+    shownOrder: format?.fieldOrder ?? null,
+  }
+}

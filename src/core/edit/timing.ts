@@ -1,0 +1,62 @@
+import type { ClipTiming } from '../motion/timing'
+import { type Rational, divide, nearestRational, rational, toNumber } from '../rational/rational'
+import { type Rate } from '../rate/rate'
+import { storedFrame } from '../reading/correct'
+import type { Reading } from '../reading/reading'
+import { type Clip, claimsOf } from './clip'
+
+/** A clip whose rate nobody knows is taken at this one until its frames are walked. */
+const assumedRate: Rate = rational(25)
+
+/** When the frames of a clip are on screen, as it is corrected. Sound counts frames of no picture: its duration is all there is. */
+export function timingOf(clip: Clip): ClipTiming {
+  const { corrections, frameTimes, reading } = clip
+  if (reading?.kind === 'still') return { kind: 'still' }
+  const asClaimed = !corrections.rate && !corrections.repeatsOut
+  if (asClaimed && frameTimes) return { kind: 'table', times: frameTimes }
+  return reading ? timingOfReading(reading) : { kind: 'still' }
+}
+
+/** When the frames of a clip's file are on screen, whatever was corrected: what a decoder goes by. */
+export function storedTimingOf(clip: Clip): ClipTiming {
+  const claims = claimsOf(clip)
+  if (!claims || claims.kind === 'still') return { kind: 'still' }
+  return clip.frameTimes ? { kind: 'table', times: clip.frameTimes } : timingOfReading(claims)
+}
+
+function timingOfReading({ video, durationSec }: Reading): ClipTiming {
+  const rate = video?.rate ?? assumedRate
+  const reckoned = Math.max(1, Math.round((durationSec ?? 0) * toNumber(rate)))
+  const count = video?.frameCount ?? reckoned
+  return video?.rate && video.rateMode !== 'variable'
+    ? { kind: 'constant', rate, count: Math.max(1, count), counted: video.frameCount !== null }
+    : { kind: 'to-walk', rate, count: Math.max(1, count) }
+}
+
+/** Whether the frames of a clip have to be walked before it is known which one is on when. */
+export const hasToBeWalked = (clip: Clip): boolean =>
+  !clip.fault &&
+  clip.parts.length === 0 &&
+  storedTimingOf(clip).kind === 'to-walk' &&
+  Boolean(clip.reading?.video)
+
+/** The index in the file of a frame of the clip as corrected: another where repeats are taken out. */
+export const storedIndexOf = ({ corrections: { repeatsOut } }: Clip, index: number): number =>
+  repeatsOut ? storedFrame(repeatsOut, index) : index
+
+/** A still stays for five seconds unless told otherwise. */
+export const stillSeconds = rational(5)
+
+/** How long a clip lasts, exact where its frames are counted or listed. */
+export function exactDuration(clip: Clip): Rational {
+  const { reading } = clip
+  if (!reading || reading.kind === 'still') return stillSeconds
+  const timing = timingOf(clip)
+  if (timing.kind === 'table') {
+    const { end, clock } = timing.times
+    return divide(rational(end), clock)
+  }
+  if (timing.kind === 'constant' && timing.counted)
+    return rational(timing.count * timing.rate.den, timing.rate.num)
+  return nearestRational(reading.durationSec ?? 0, 1e-6)
+}

@@ -1,0 +1,100 @@
+import type { Rational } from '../rational/rational'
+import type { Rate } from '../rate/rate'
+import type { Colour } from './colour'
+import type { FieldOrder, Scan } from './scan'
+import type { Rotation } from './turn'
+
+/** A stored picture: what of a clip decides how it stands in a format. Clips with equal pictures pay the same. */
+export interface Picture {
+  readonly width: number
+  readonly height: number
+  readonly pixelAspect: Rational
+  readonly rotation: Rotation
+  /** Null for a still, or where the rate is not known. */
+  readonly rate: Rate | null
+  readonly scan: Scan
+  readonly fieldOrder: FieldOrder | null
+  /** Share of frames off nominal; null when the rate is constant. */
+  readonly offNominalShare: number | null
+  readonly minRate: number | null
+  readonly maxRate: number | null
+  readonly primaries: string | null
+  readonly transfer: string | null
+  readonly matrix: string | null
+  readonly bitDepth: number | null
+}
+
+/** Facts of a file, as far as its picture needs them. */
+export interface PictureFacts {
+  readonly width: number
+  readonly height: number
+  readonly pixelAspect: Rational
+  readonly rotation: Rotation
+  readonly rate: Rate | null
+  readonly rateMode: 'constant' | 'variable' | 'unknown'
+  readonly minRate?: number | undefined
+  readonly maxRate?: number | undefined
+  readonly offNominalShare?: number | undefined
+  readonly scan: Scan
+  readonly fieldOrder: FieldOrder | null
+  readonly bitDepth: number | null
+  readonly colour: Colour
+}
+
+export function pictureOf(facts: PictureFacts): Picture {
+  const variable = facts.rateMode === 'variable'
+  return {
+    width: facts.width,
+    height: facts.height,
+    pixelAspect: facts.pixelAspect,
+    rotation: facts.rotation,
+    rate: facts.rate,
+    scan: facts.scan,
+    fieldOrder: facts.fieldOrder,
+    offNominalShare: variable ? (facts.offNominalShare ?? 0) : null,
+    minRate: variable ? (facts.minRate ?? null) : null,
+    maxRate: variable ? (facts.maxRate ?? null) : null,
+    primaries: facts.colour.primaries,
+    transfer: facts.colour.transfer,
+    matrix: facts.colour.matrix,
+    bitDepth: facts.bitDepth,
+  }
+}
+
+/** Gathers what has equal pictures: of thousands of clips, some dozens differ. Pictures are only made for those. */
+export function gatherPictures<T, Group>(
+  items: Iterable<T>,
+  factsOf: (item: T) => PictureFacts | null,
+  begin: (picture: Picture) => Group,
+  add: (group: Group, item: T) => void,
+): Group[] {
+  const groups = new Map<string, Group>()
+  for (const item of items) {
+    const facts = factsOf(item)
+    if (!facts) continue
+    const { rate, pixelAspect, colour } = facts
+    const varies =
+      facts.rateMode === 'variable' ? `${facts.offNominalShare} ${facts.minRate} ${facts.maxRate}` : ''
+    const key =
+      `${facts.width} ${facts.height} ${pixelAspect.num} ${pixelAspect.den} ${facts.rotation} ${rate?.num} ${rate?.den} ` +
+      `${facts.scan} ${facts.fieldOrder} ${varies} ${colour.primaries} ${colour.transfer} ${colour.matrix} ${facts.bitDepth}`
+    let group = groups.get(key)
+    if (group === undefined) groups.set(key, (group = begin(pictureOf(facts))))
+    add(group, item)
+  }
+  return [...groups.values()]
+}
+
+/** Keys once made; pictures are values and do not change. */
+const keys = new WeakMap<Picture, string>()
+
+/** Equal for pictures that pay the same in every format. */
+export function pictureKey(picture: Picture): string {
+  let key = keys.get(picture)
+  if (key === undefined) keys.set(picture, (key = keyOf(picture)))
+  return key
+}
+
+const keyOf = (p: Picture): string =>
+  `${p.width} ${p.height} ${p.pixelAspect.num} ${p.pixelAspect.den} ${p.rotation} ${p.rate?.num} ${p.rate?.den} ` +
+  `${p.scan} ${p.fieldOrder} ${p.offNominalShare} ${p.minRate} ${p.maxRate} ${p.primaries} ${p.transfer} ${p.matrix} ${p.bitDepth}`

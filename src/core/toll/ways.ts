@@ -1,0 +1,219 @@
+import type { Format } from '../format/format'
+import { differencesOf } from '../format/compare'
+import type { Fit } from '../framing/framing'
+import type { Picture } from '../picture/picture'
+import { cadence } from '../rate/cadence'
+import { type Rate, doubled } from '../rate/rate'
+import { type Rational, equal, multiply, rational } from '../rational/rational'
+import type { Motion, Treatment } from '../treatment/treatment'
+import type { Taking, Way } from '../treatment/way'
+import { type Charge, tollFrom } from './charge'
+import { cadenceCharges, passingOf, variableCharges } from './kinds/motion'
+import type { Weights } from './policy'
+
+/** How a clip runs under a treatment, nothing left open, and what its motion and its fields cost so. */
+export interface PricedWay {
+  readonly way: Way
+  readonly charges: readonly Charge[]
+}
+
+/** What is at hand while a way is priced. */
+interface Case {
+  readonly picture: Picture
+  /** The clip's own frames a second. */
+  readonly rate: Rate
+  readonly format: Format
+  readonly fit: Fit
+  readonly treatment: Treatment
+  readonly weights: Weights
+  /** The cost of steps of one rate on another. */
+  readonly motion: (from: Rate, to: Rate) => Charge[]
+}
+
+/** The two rates that 2:3 pulldown goes between. */
+const [film, ntsc] = [rational(24000, 1001), rational(30000, 1001)]
+const [faster, slower]: readonly [Rational, Rational] = [rational(5, 4), rational(4, 5)]
+
+/**
+ * Settles how a clip runs in a format: what its treatment says, and where that is `auto`, frames as they land, interlaced clips
+ * deinterlaced on progressive timelines, and on interlaced ones pulldown or fields from frames where they cost less.
+ */
+export function settleWay(
+  picture: Picture,
+  format: Format,
+  fit: Fit,
+  treatment: Treatment,
+  weights: Weights,
+): PricedWay {
+  const variable = variableCharges(picture, weights)
+  const { rate } = picture
+  if (!rate) return { way: way({ kind: 'hold' }, { kind: 'frames', mixed: false }), charges: variable }
+  const varies = picture.offNominalShare !== null
+  const motion = (from: Rate, to: Rate) => cadenceCharges(from, to, treatment.motion, weights, varies)
+  const settled = settle({ picture, rate, format, fit, treatment, weights, motion })
+  return { ...settled, charges: [...settled.charges, ...variable] }
+}
+
+const way = (motion: Motion, taking: Taking): Way => ({ passing: passingOf(motion), taking })
+
+function settle(at: Case): PricedWay {
+  const { kind } = at.treatment.motion
+  if (kind === 'pulldown') return pulledDown(at, at.treatment.motion.phase)
+  if (kind === 'remove-pulldown') return pulldownRemoved(at, at.treatment.motion.phase)
+  if (at.picture.scan !== 'interlaced') return fromFrames(at)
+  return at.format.scan === 'interlaced' ? fieldsAsFields(at) : deinterlaced(at)
+}
+
+const mixes = ({ treatment }: Case) => treatment.motion.kind === 'blend'
+
+/** Progressive frames, whole on each timeline frame, or one field of each. */
+function fromFrames(at: Case): PricedWay {
+  const { rate, format, treatment, weights, motion } = at
+  const whole: PricedWay = {
+    way: way(treatment.motion, { kind: 'frames', mixed: mixes(at) }),
+    charges: motion(rate, format.rate),
+  }
+  if (format.scan !== 'interlaced') return whole
+  const asFields: PricedWay = {
+    way: way(treatment.motion, { kind: 'fields', outOf: 'frames' }),
+    charges: [
+      ...motion(rate, doubled(format.rate)),
+      { kind: 'fields-from-frames', grade: 'light', loss: weights.fieldsFromFrames },
+    ],
+  }
+  if (treatment.fields.kind === 'from-frames') return asFields
+  if (treatment.motion.kind !== 'auto' || treatment.fields.kind !== 'auto') return whole
+  const carried = equal(rate, film) && equal(format.rate, ntsc) ? [pulledDown(at, 0)] : []
+  return cheapest([whole, asFields, ...carried])
+}
+
+/** The way that loses least; the first of equals. */
+const cheapest = (ways: readonly PricedWay[]): PricedWay =>
+  ways.reduce((best, other) =>
+    tollFrom(other.charges).loss < tollFrom(best.charges).loss - 1e-12 ? other : best,
+  )
+
+/** A clip read as one at 5/4 of its rate, in fields. */
+function pulledDown({ rate, format, motion, weights }: Case, phase: 0 | 1 | 2 | 3 | 4): PricedWay {
+  const combs: Charge[] =
+    format.scan === 'interlaced' ? [] : [{ kind: 'weave', grade: 'severe', loss: weights.weave }]
+  return {
+    way: way({ kind: 'hold' }, { kind: 'pulldown', phase }),
+    charges: [
+      { kind: 'pulldown', grade: 'light', loss: weights.pulldown },
+      ...motion(multiply(rate, faster), format.rate),
+      ...combs,
+    ],
+  }
+}
+
+/** The film frames of a clip that was pulled down: 4/5 of its rate. */
+function pulldownRemoved({ rate, format, motion, weights }: Case, phase: 0 | 1 | 2 | 3 | 4): PricedWay {
+  return {
+    way: way({ kind: 'hold' }, { kind: 'remove-pulldown', phase }),
+    charges: [
+      { kind: 'remove-pulldown', measured: false, grade: 'light', loss: weights.pulldown },
+      ...motion(multiply(rate, slower), format.rate),
+    ],
+  }
+}
+
+/** Interlaced on progressive: one field of two where every timeline frame is one whole frame of the clip, else every field. */
+function deinterlaced(at: Case): PricedWay {
+  const { rate, format, treatment, weights, motion } = at
+  const { fields } = treatment
+  const mixed = mixes(at)
+  switch (fields.kind) {
+    case 'weave':
+      return {
+        way: way(treatment.motion, { kind: 'frames', mixed }),
+        charges: [...motion(rate, format.rate), { kind: 'weave', grade: 'severe', loss: weights.weave }],
+      }
+    case 'blend':
+      return {
+        way: way(treatment.motion, { kind: 'deinterlaced', method: 'blend', keep: 'first', mixed }),
+        charges: [
+          ...motion(rate, format.rate),
+          {
+            kind: 'deinterlace',
+            doubleRate: false,
+            both: true,
+            grade: 'heavy',
+            loss: weights.deinterlaceSameRate,
+          },
+        ],
+      }
+    case 'deinterlace':
+      return fields.rate.kind === 'double'
+        ? everyField(at, fields.method)
+        : oneField(at, fields.method, fields.rate.keep)
+    default: {
+      const whole = ['exact', 'slip', 'even-skip'].includes(cadence(rate, format.rate).kind)
+      return whole ? oneField(at, 'adaptive', 'first') : everyField(at, 'adaptive')
+    }
+  }
+}
+
+type Method = Extract<Taking, { kind: 'deinterlaced' }>['method']
+
+const oneField = (at: Case, method: Method, keep: 'first' | 'second'): PricedWay => ({
+  way: way(at.treatment.motion, { kind: 'deinterlaced', method, keep, mixed: mixes(at) }),
+  charges: [
+    ...at.motion(at.rate, at.format.rate),
+    {
+      kind: 'deinterlace',
+      doubleRate: false,
+      both: false,
+      grade: 'heavy',
+      loss: at.weights.deinterlaceSameRate,
+    },
+  ],
+})
+
+const everyField = (at: Case, method: Method): PricedWay => ({
+  way: way(at.treatment.motion, { kind: 'deinterlaced', method, keep: 'each', mixed: mixes(at) }),
+  charges: [
+    ...at.motion(doubled(at.rate), at.format.rate),
+    {
+      kind: 'deinterlace',
+      doubleRate: true,
+      both: false,
+      grade: 'light',
+      loss: at.weights.deinterlaceDoubleRate,
+    },
+  ],
+})
+
+/** Interlaced on interlaced: fields stay fields unless order, lines or rate change. */
+function fieldsAsFields(at: Case): PricedWay {
+  const { rate, picture, format, fit, treatment, weights, motion } = at
+  const { fields } = treatment
+  if (fields.kind === 'deinterlace' || fields.kind === 'blend') return deinterlaced(at)
+  const rescaled: Charge[] =
+    fit.scaleY !== 1 || picture.rotation !== 0 || !equal(rate, format.rate)
+      ? [{ kind: 'field-rescale', grade: 'heavy', loss: weights.fieldRescale }]
+      : []
+  if (fields.kind === 'weave')
+    return {
+      way: way(treatment.motion, { kind: 'frames', mixed: mixes(at) }),
+      charges: [
+        ...motion(rate, format.rate),
+        ...rescaled.map((): Charge => ({ kind: 'weave', grade: 'severe', loss: weights.weave })),
+      ],
+    }
+  if (mixes(at)) {
+    const mixed = everyField(at, 'adaptive')
+    return { ...mixed, charges: [...at.motion(doubled(rate), format.rate), ...rescaled] }
+  }
+  const turnsOrder = differencesOf(picture, format).some(({ about }) => about === 'field order')
+  return {
+    way: way(treatment.motion, { kind: 'fields', outOf: 'fields' }),
+    charges: [
+      ...motion(doubled(rate), doubled(format.rate)),
+      ...rescaled,
+      ...(turnsOrder || treatment.shiftOrder
+        ? [{ kind: 'field-order', grade: 'light', loss: weights.fieldOrder } as const]
+        : []),
+    ],
+  }
+}
