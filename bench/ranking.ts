@@ -38,7 +38,7 @@ export function measureRanking() {
   return cases.map(({ clips, distinct }) => {
     const electors = Array.from({ length: clips }, (_, i): Elector => ({
       id: String(i),
-      reading: distinct[i % distinct.length],
+      reading: distinct[i % distinct.length]!,
       priority: 'normal',
     }))
     const milliseconds: number[] = []

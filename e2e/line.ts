@@ -74,7 +74,7 @@ export async function markOnScreen(page: Page, picture: { height: number; top?: 
   return readMark({
     left: 0,
     top: top * size[1]!,
-    width: size[0],
+    width: size[0]!,
     height: height * size[1]!,
     luma: (x) => row[x * 4 + 1]!,
   })

@@ -1,4 +1,5 @@
-import { newTimeline } from '../core/edit/placing'
+import { newTimeline, placementOf } from '../core/edit/placing'
+import type { Draft } from '../core/edit/draft'
 import 'fake-indexeddb/auto'
 import { produceWithPatches, enablePatches } from 'immer'
 import { afterEach, describe, expect, it } from 'vitest'
@@ -7,9 +8,7 @@ import { defaultHabits } from '../core/edit/habits'
 import { addTimeline, takeOut } from '../core/edit/operations'
 import type { Doc } from '../core/edit/project'
 import { parseFormat } from '../core/format/parse'
-import { rational } from '../core/rational/rational'
 import { defaultPolicy } from '../core/toll/policy'
-import { plainTreatment } from '../core/treatment/treatment'
 import { database } from './database'
 import { loadHabits, saveHabits } from './habits'
 import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } from './media'
@@ -18,9 +17,10 @@ import { deleteProject, listProjects, loadProject, saveDoc, saveTouched } from '
 enablePatches()
 afterEach(() => Promise.all(database.tables.map((table) => table.clear())))
 
+const hd25 = parseFormat('1920x1080@25p')!.format
 const bell = () => {
   const doc = aDoc([aVideo('hall', '3840x2160@25p', 12), aVideo('bell', '1920x1080@50p', 4), aStill('title')])
-  addTimeline(doc, newTimeline('t1', 'Main cut', '2026-05-01T10:00:00Z'))
+  addTimeline(doc, newTimeline('t1', 'Main cut', '2026-05-01T10:00:00Z', hd25))
   return doc
 }
 const other = (): Doc => {
@@ -80,7 +80,7 @@ describe('projects at rest', () => {
   it('drop the rows of what was taken out', async () => {
     const doc = bell()
     await saveDoc(doc)
-    const [next, patches] = produceWithPatches(doc, (draft) => takeOut(draft as Doc, ['bell']))
+    const [next, patches] = produceWithPatches(doc, (draft) => takeOut(draft as Draft<Doc>, ['bell'], true))
     await saveTouched(next as Doc, patches)
     expect(await loadDoc('p1')).toEqual(next)
     expect(await database.clips.get(['p1', 'bell'])).toBeUndefined()
@@ -89,12 +89,10 @@ describe('projects at rest', () => {
   it('open without a clip whose row is damaged, which is kept as it was with the reason', async () => {
     const doc = bell()
     doc.timelines.t1!.tracks[0]!.placements = ['hall', 'bell'].map((clipId, i) => ({
-      id: `m${i}`,
-      clipId,
+      ...placementOf(doc.clips[clipId]!, hd25, `m${i}`),
       start: 25 * i,
       length: 25,
-      sourceIn: rational(0),
-      treatment: plainTreatment,
+      channels: null,
     }))
     await saveDoc(doc)
     // As a reader of before could have written it: more frames than a number counts exactly.
@@ -105,7 +103,9 @@ describe('projects at rest', () => {
     const opened = (await loadProject('p1', at))!
     expect(Object.keys(opened.doc.clips)).toEqual(['bell', 'title'])
     expect(opened.doc.project.clipOrder).toEqual(['bell', 'title'])
-    expect(opened.doc.timelines.t1!.tracks[0]!.placements).toMatchObject([{ clipId: 'bell', start: 25 }])
+    expect(opened.doc.timelines.t1!.tracks[0]!.placements).toMatchObject([
+      { source: { kind: 'clip', clipId: 'bell' }, start: 25 },
+    ])
     expect(opened.putAside).toMatchObject([
       { what: 'clip', name: 'hall.mp4', at, row: { reading: { video: { frameCount: 4.6e18 } } } },
       {
@@ -163,20 +163,20 @@ describe('projects at rest', () => {
   it('go with all that is theirs, and nothing of others', async () => {
     await saveDoc(bell())
     await saveDoc(other())
-    await savePoster('p1', 'hall', new Blob(['x']))
-    await savePoster('p2', 'hall', new Blob(['y']))
+    await savePoster({ projectId: 'p1', clipId: 'hall', picture: new Blob(['x']), turn: 0 })
+    await savePoster({ projectId: 'p2', clipId: 'hall', picture: new Blob(['y']), turn: 0 })
     await deleteProject('p1')
     expect(await loadDoc('p1')).toBeNull()
     expect(await database.clips.where({ projectId: 'p1' }).count()).toBe(0)
-    expect((await loadPosters('p1')).size).toBe(0)
-    expect((await loadPosters('p2')).size).toBe(1)
+    expect((await loadPosters('p1')).length).toBe(0)
+    expect((await loadPosters('p2')).length).toBe(1)
     expect((await loadDoc('p2'))?.project.name).toBe('Second casting')
   })
 
   it('of an older form gain what came later', async () => {
     const doc = bell()
     await saveDoc(doc)
-    const { formatOrigin: _, ...older } = doc.timelines.t1
+    const { formatOrigin: _, ...older } = doc.timelines.t1!
     await database.timelines.put({ ...older, projectId: 'p1' } as never)
     expect((await loadDoc('p1'))!.timelines.t1!.formatOrigin).toBeNull()
   })

@@ -62,7 +62,7 @@ describe('a database of before', () => {
       'title',
     ])
     expect((await loadHabits()).ownFormats.map(({ format }) => formatText(format))).toEqual(['1080x1350@25p'])
-    expect(database.verno).toBe(3)
+    expect(database.verno).toBe(4)
   })
 })
 

@@ -43,7 +43,7 @@ describe('habits', () => {
   it('change and drop formats, and put them back', async () => {
     const habits = await opened()
     habits.keep(format('1080x1350@25p'), 'Foundry window')
-    const [{ id }] = habits.ownFormats
+    const { id } = habits.ownFormats[0]!
     habits.change(id, { name: 'Bell window', format: format('1080x1350@50p') })
     expect(habits.ownFormats[0]).toMatchObject({ name: 'Bell window', format: { rate: { num: 50, den: 1 } } })
     habits.drop(id)

@@ -1,3 +1,4 @@
+import { type Placement, clipIdOf } from '../core/edit/timeline'
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it } from 'vitest'
@@ -14,7 +15,7 @@ const clips = {
   reel: aVideo('reel', '720x576/64:45@50i', 3),
   title: aStill('title'),
 }
-const names = (list: readonly { clipId: string }[]) => list.map((placement) => placement.clipId)
+const names = (list: readonly Placement[]) => list.map(clipIdOf)
 
 /** A project in HD 25p with four clips and a timeline that follows it. */
 async function begun() {

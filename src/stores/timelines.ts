@@ -57,8 +57,7 @@ export const useTimelines = defineStore('timelines', () => {
   function create(ownFormat: Format | null = null, origin: FormatOrigin | null = null, name = ''): void {
     if (!project.doc) return
     const proposed = name || proposeName(project.doc, ownFormat ?? project.format)
-    const made = newTimeline(newId(), proposed, now(), ownFormat, origin)
-    const timeline = { ...made, rate: made.rate ?? project.format?.rate ?? null }
+    const timeline = newTimeline(newId(), proposed, now(), ownFormat, origin)
     project.edit(`make “${timeline.name}”`, (doc) => addTimeline(doc, timeline))
     selectedId.value = timeline.id
   }

@@ -13,7 +13,8 @@ import { useYard } from './yard'
 // There are no workers here: the same ranking runs in place.
 vi.mock('../workers/services', () => ({
   choiceService: () => ({
-    rank: async (blocs: readonly Bloc[], options: RankOptions) => rank(blocs, options),
+    rank: async (_id: number, blocs: readonly Bloc[], options: RankOptions) => rank(blocs, options),
+    end: () => {},
   }),
 }))
 

@@ -45,7 +45,13 @@ describe('the consequences of a format', () => {
   it('say how far cuts move where the rate changes', () => {
     const [main] = consequencesOf(decided(), hd24)
     // Cuts at 4 s and 7 s lie on whole frames of 24 a second.
-    expect(main!.carried).toEqual({ driftMs: 0, framesBefore: 175, framesAfter: 168 })
+    expect(main!.carried).toEqual({
+      driftMs: 0,
+      pushed: 0,
+      runOut: 0,
+      framesBefore: 175,
+      framesAfter: 168,
+    })
     const [odd] = consequencesOf(decided(), format('1920x1080@29.97p'))
     expect(odd!.carried!.driftMs).toBeGreaterThan(0)
     expect(odd!.carried!.driftMs).toBeLessThanOrEqual(1001 / 60)

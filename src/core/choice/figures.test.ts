@@ -100,7 +100,7 @@ describe('a seasoned editor’s rules', () => {
   })
 
   it('a region makes the other one’s rates foreign, cinema’s never', () => {
-    const score = (text: string, mains?: Mains) => Number(ranked(text, { mains })[0].split(' ')[1])
+    const score = (text: string, mains?: Mains) => Number(ranked(text, { mains })[0]!.split(' ')[1])
     expect(score('100 1920x1080@25p', 60)).toBeCloseTo(0.03, 6)
     expect(score('100 1920x1080@25p', 50)).toBe(0)
     expect(score('100 1920x1080@29.97p', 50)).toBeCloseTo(0.03, 6)

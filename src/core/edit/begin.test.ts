@@ -14,7 +14,7 @@ describe('a new project', () => {
       decisions: [],
     })
     const { project } = begin('p', '', { name: '', delivery: hd50i })
-    expect(project).toMatchObject({ name: 'Untitled', format: null, deliverables: [hd50i] })
+    expect(project).toMatchObject({ name: 'Untitled', format: null, deliverables: [{ format: hd50i }] })
   })
   it('writes into the log that it works in what is delivered', () => {
     const { project } = begin('p', '2026-05-01T10:00:00Z', { name: 'Bell', delivery: hd50i, decided: true })

@@ -3,10 +3,11 @@ import { parseFormat } from '../format/parse'
 import type { Reading } from '../reading/reading'
 import { stillReading } from '../reading/still/still'
 import { rational } from '../rational/rational'
-import { type Doc, newProject } from './project'
+import type { Draft } from './draft'
+import { type Doc, type Project, newProject } from './project'
 
 /** A video clip for tests: its format as text, and how long it lasts. */
-export function aVideo(id: string, format: string, seconds: number): Clip {
+export function aVideo(id: string, format: string, seconds: number): Draft<Clip> {
   const { width, height, pixelAspect, rate, scan, fieldOrder } = parseFormat(format)!.format
   const still = stillReading('MP4', 1000, {
     width,
@@ -30,7 +31,7 @@ export function aVideo(id: string, format: string, seconds: number): Clip {
 }
 
 /** A title card, with alpha. */
-export const aStill = (id: string): Clip =>
+export const aStill = (id: string): Draft<Clip> =>
   aClip(
     id,
     stillReading('PNG', 1000, {
@@ -43,7 +44,7 @@ export const aStill = (id: string): Clip =>
     }),
   )
 
-function aClip(id: string, reading: Reading): Clip {
+function aClip(id: string, reading: Reading): Draft<Clip> {
   return {
     id,
     name: `${id}.${reading.kind === 'still' ? 'png' : 'mp4'}`,
@@ -51,7 +52,8 @@ function aClip(id: string, reading: Reading): Clip {
     sizeBytes: 1000,
     hash: null,
     source: { kind: 'file' },
-    reading,
+    reading: structuredClone(reading) as Draft<Reading>,
+    frameTimes: null,
     corrections: {},
     claimed: null,
     origins: {},
@@ -62,11 +64,11 @@ function aClip(id: string, reading: Reading): Clip {
   }
 }
 
-export function aDoc(clips: readonly Clip[]): Doc {
+export function aDoc(clips: readonly Clip[]): Draft<Doc> {
   const project = newProject('p1', 'The Ninth Bell', '2026-05-01T08:00:00Z')
   return {
-    project: { ...project, clipOrder: clips.map((clip) => clip.id) },
-    clips: Object.fromEntries(clips.map((clip) => [clip.id, clip])),
+    project: { ...(project as Draft<Project>), clipOrder: clips.map((clip) => clip.id) },
+    clips: Object.fromEntries(clips.map((clip) => [clip.id, clip as Draft<Clip>])),
     timelines: {},
     leftAside: {},
   }

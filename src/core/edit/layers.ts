@@ -87,7 +87,6 @@ function shownIn(
   const running = {
     sourceIn: placement.sourceIn,
     way,
-    scan: picture.scan,
     fieldOrder: picture.fieldOrder,
     shownOrder: format.fieldOrder,
   }

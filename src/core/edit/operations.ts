@@ -1,7 +1,7 @@
 import { present } from '../assert'
 import type { Clip } from './clip'
 import type { Draft } from './draft'
-import type { Decision, Doc } from './project'
+import { type Decision, type Doc, formatOf } from './project'
 import { reframed } from './reformat'
 import { type FormatOrigin, type Timeline } from './timeline'
 import { type Format } from '../format/format'
@@ -84,8 +84,10 @@ export function setTimelineFormat(
   doc.timelines[timelineId] = reframed(doc, doc, timeline, after).timeline as Draft<Timeline>
 }
 
+/** Puts a timeline into the project; its frames belong to the rate of its format, where there is one. */
 export function addTimeline(doc: Draft<Doc>, timeline: Timeline): void {
-  doc.timelines[timeline.id] = timeline as Draft<Timeline>
+  const rate = formatOf(doc, timeline)?.rate ?? timeline.rate
+  doc.timelines[timeline.id] = { ...timeline, rate } as Draft<Timeline>
   doc.project.timelineOrder.push(timeline.id)
 }
 

@@ -1,7 +1,11 @@
+import { parseFormat } from '../format/parse'
+import { append, newTimeline, placementOf } from './placing'
+import { addTimeline } from './operations'
+import type { Draft } from './draft'
 import { type Clip } from './clip'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { rational, toNumber } from '../rational/rational'
+import { rational } from '../rational/rational'
 import { aDoc, aStill, aVideo } from './doc.fixture'
 import {
   joinRecording,
@@ -81,9 +85,9 @@ describe('a recording split over files', () => {
     const clip = joinRecording(run, 'whole')
     expect(clip.reading).toMatchObject({ durationSec: 180, video: { frameCount: 4500 }, sizeBytes: 3000 })
     expect(clip.reading!.notes.at(-1)!.message).toBe('One recording in 3 files, A000.mp4 to A002.mp4.')
-    expect(partAt(clip, 59.9)).toMatchObject({ part: { name: 'A000.mp4' }, seconds: 59.9 })
-    expect(partAt(clip, 60)).toMatchObject({ part: { name: 'A001.mp4' }, seconds: 0 })
-    expect(partAt(clip, 500)).toMatchObject({ part: { name: 'A002.mp4' } })
+    expect(partAt(clip, 1499)).toMatchObject({ part: { name: 'A000.mp4' }, index: 1499 })
+    expect(partAt(clip, 1500)).toMatchObject({ part: { name: 'A001.mp4' }, index: 0 })
+    expect(partAt(clip, 99_999)).toMatchObject({ part: { name: 'A002.mp4' }, index: 1499 })
     expect(partAt(run[0]!, 3)).toBeNull()
   })
 })
@@ -114,13 +118,12 @@ describe('numbered stills', () => {
       durationSec: 4 / 12,
       video: { rate: { num: 12, den: 1 }, frameCount: 4, scan: 'progressive' },
     })
-    for (let frame = 0; frame < 4; frame++)
-      expect(partAt(clip, frame / toNumber(rational(12)))!.part.name).toBe(`a${frame + 1}.png`)
+    for (let frame = 0; frame < 4; frame++) expect(partAt(clip, frame)!.part.name).toBe(`a${frame + 1}.png`)
   })
 })
 
 describe('joined clips in a project', () => {
-  const begun = (): Doc => {
+  const begun = (): Draft<Doc> => {
     const run = [0, 1].map((n) => file(`A00${n}.mp4`, { at: `2026-05-01T10:0${n}:00Z` }))
     return aDoc([aVideo('hall', '3840x2160@25p', 4), ...run, aStill('title')])
   }
@@ -139,14 +142,8 @@ describe('joined clips in a project', () => {
     const doc = begun()
     const [run] = splitRecordings(Object.values(doc.clips))
     putTogether(doc, joinRecording(run!, 'whole'))
-    doc.timelines.t = {
-      id: 't',
-      name: 'Main cut',
-      ownFormat: null,
-      formatOrigin: null,
-      createdAt: '',
-      tracks: [{ id: 'v', kind: 'video', placements: [{ clipId: 'whole' } as never] }],
-    }
+    addTimeline(doc, newTimeline('t', 'Main cut', '', parseFormat('3840x2160@25p')!.format))
+    append(doc, 't', [placementOf(doc.clips.whole!, parseFormat('3840x2160@25p')!.format, 'p')])
     expect(timesPlaced(doc, 'whole')).toBe(1)
     takeApart(doc, 'whole')
     expect(doc.clips.whole!.parts).toHaveLength(2)

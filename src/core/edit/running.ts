@@ -95,7 +95,6 @@ export function runningOf(
   return {
     sourceIn: placement.sourceIn,
     way,
-    scan: picture?.scan ?? 'unknown',
     fieldOrder: picture?.fieldOrder ?? null,
     shownOrder: format?.fieldOrder ?? null,
   }

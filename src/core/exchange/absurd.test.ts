@@ -1,3 +1,5 @@
+import type { Draft } from '../edit/draft'
+import { type Deliverable, deliverableOf } from '../edit/deliverable'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { aDoc, aStill, aVideo } from '../edit/doc.fixture'
@@ -12,7 +14,7 @@ const { format } = parseFormat('1920x1080@25p')!
 function file() {
   const doc = aDoc([aVideo('hall', '3840x2160@25p', 4), aVideo('bell', '1920x1080@50p', 4), aStill('title')])
   doc.project.format = format
-  doc.project.deliverables = [format]
+  doc.project.deliverables = [deliverableOf('d', 'Festival', format) as Draft<Deliverable>]
   addTimeline(doc, newTimeline('t', 'Main cut', '2026-05-01T10:01:00Z', format))
   append(
     doc,
@@ -60,7 +62,7 @@ const name = fc.constantFrom('', '__proto__', 'constructor', 'toString', 'hasOwn
 const absurd: [string, fc.Arbitrary<unknown>][] = [
   ...[
     'project.format.rate',
-    'project.deliverables.0.rate',
+    'project.deliverables.0.format.rate',
     'timelines.0.ownFormat.rate',
     'clips.0.reading.video.rate',
   ].map((path): [string, fc.Arbitrary<unknown>] => [path, rate]),
@@ -119,7 +121,7 @@ describe('an import that makes no sense', () => {
     ],
     [
       'a placement of no clip',
-      'timelines.0.tracks.0.placements.1.clipId',
+      'timelines.0.tracks.0.placements.1.source.clipId',
       'pour',
       /a clip “pour” that is not there/,
     ],

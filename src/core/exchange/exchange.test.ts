@@ -84,7 +84,7 @@ describe('a clip that lies in several files', () => {
     const doc = cut()
     const { hall } = doc.clips
     hall!.reading!.reel = 'FOUNDRY_07'
-    const part = (name: string) => ({ ...hall, id: name, name, folder: 'day 1', reading: hall!.reading! })
+    const part = (name: string) => ({ ...hall!, id: name, name, folder: 'day 1', reading: hall!.reading! })
     hall!.parts = ['A001.mp4', 'A002.mp4'].map(part)
     const [clip] = otioOf(doc).tracks.children[0].children
     const { target_url, metadata } = clip.media_references.DEFAULT_MEDIA

@@ -1,11 +1,15 @@
-import { type Framing } from '../treatment/treatment'
+import { exactly, rational } from '../rational/rational'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parsePicture, parseSize } from '../format/parse'
 import { cropToShape, fitPicture, hasHairline, sharpnessAtZoom } from './framing'
 
-const fit = (source: string, frame: string, framing: Framing = 'fit', zoom = 1) =>
-  fitPicture(parsePicture(source)!, parseSize(frame)!, { framing, zoom })
+const fit = (
+  source: string,
+  frame: string,
+  kind: 'fit' | 'fill' | 'stretch' | 'one-to-one' = 'fit',
+  zoom = 1,
+) => fitPicture(parsePicture(source)!, parseSize(frame)!, { mode: { kind }, zoom: exactly(zoom) })
 
 describe('framing', () => {
   it.each([
@@ -36,9 +40,9 @@ describe('framing', () => {
     expect(hasHairline(fit('1920x1080', '1920x1080'))).toBe(false)
   })
 
-  it('keeps detail at a zoom when the reduction is linked, and not when it is baked', () => {
-    expect(sharpnessAtZoom(0.5, 2)).toEqual({ linked: 1, baked: 0.5 })
-    expect(sharpnessAtZoom(2, 1)).toEqual({ linked: 0.5, baked: 0.5 })
+  it('keeps detail at a zoom when the reduction is kept, and not when it is baked', () => {
+    expect(sharpnessAtZoom(0.5, 2)).toEqual({ kept: 1, baked: 0.5 })
+    expect(sharpnessAtZoom(2, 1)).toEqual({ kept: 0.5, baked: 0.5 })
   })
 
   it('calls distortion distortion', () => {
@@ -52,14 +56,16 @@ describe('framing', () => {
     expect(fit('1440x1080/4:3', '1440x1080/4:3').untouched).toBe(true)
     expect(fit('1440x1080/4:3', '1440x1080').untouched).toBe(false)
     expect(fit('1080x1920@90', '1920x1080').untouched).toBe(false)
-    expect(fit('1280x720', '1920x1080', 'native').untouched).toBe(true)
-    expect(fit('1279x720', '1920x1080', 'native').untouched).toBe(false)
+    expect(fit('1280x720', '1920x1080', 'one-to-one').untouched).toBe(true)
+    expect(fit('1279x720', '1920x1080', 'one-to-one').untouched).toBe(false)
     expect(fit('1920x1080', '1920x1080', 'fit', 1.5).crop.left).toBeCloseTo(320, 9)
   })
 
   it('moves the picture in the frame', () => {
     const at = (x: number, y = 0) =>
-      fitPicture(parsePicture('1080x1920')!, parseSize('1920x1080')!, { position: { x, y } })
+      fitPicture(parsePicture('1080x1920')!, parseSize('1920x1080')!, {
+        position: { x: exactly(x), y: exactly(y) },
+      })
     expect(at(0).bars).toEqual({ left: 656.25, right: 656.25, top: 0, bottom: 0 })
     expect(at(-656.25).bars).toEqual({ left: 0, right: 1312.5, top: 0, bottom: 0 })
     // What hangs out of the frame is lost, and leaves more of it empty.
@@ -69,7 +75,9 @@ describe('framing', () => {
     expect(out.barsShare).toBeCloseTo(1 - (607.5 * 972) / (1920 * 1080), 12)
     expect(at(5000)).toMatchObject({ barsShare: 1, cropShare: 1 })
     expect(
-      fitPicture(parsePicture('1920x1080')!, parseSize('1920x1080')!, { position: { x: 0.5, y: 0 } }),
+      fitPicture(parsePicture('1920x1080')!, parseSize('1920x1080')!, {
+        position: { x: rational(1, 2), y: rational(0) },
+      }),
     ).toMatchObject({
       untouched: false,
       crop: { right: 0.5 },

@@ -39,7 +39,6 @@ export function standingAt(way: Way, source: Rate, timeline: Rate, n: number): S
   const running: Running = {
     sourceIn: rational(0),
     way,
-    scan: 'progressive',
     fieldOrder: null,
     shownOrder: null,
   }

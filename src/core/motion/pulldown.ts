@@ -13,7 +13,7 @@ const letters = [
 ] as const
 const [filmFrames, places] = [4, 5]
 
-/** The film frames of the first and the second field of a frame. */
+/** Two frames, one for each field of a frame in the order of its fields. */
 export interface FieldPair {
   readonly first: number
   readonly second: number
@@ -29,20 +29,26 @@ export function pulldownFrame(m: number, phase: Phase): FieldPair {
   return { first: start + first, second: start + second }
 }
 
-/** Frame `m` of the film that a pulled-down clip holds: the frames whose first and whose second field carry it. */
-export function filmFrame(m: number, phase: Phase): FieldPair {
+/** Where a film frame lies in a pulled-down clip: the frames whose first and whose second field carry it. */
+export interface FilmFrame extends FieldPair {
+  /** Of three fields the one that repeats another, in the frame where it stands; null where there are two. */
+  readonly third: { readonly frame: number; readonly field: 'first' | 'second' } | null
+}
+
+/** Frame `m` of the film that a pulled-down clip holds. */
+export function filmFrame(m: number, phase: Phase): FilmFrame {
   const counted = m + lettersAt(phase)[0]
   const group = Math.floor(counted / filmFrames)
   const start = places * group - phase
   switch (counted - group * filmFrames) {
     case 0:
-      return { first: start, second: start }
+      return { first: start, second: start, third: null }
     case 1:
-      return { first: start + 1, second: start + 1 }
+      return { first: start + 1, second: start + 1, third: { frame: start + 2, field: 'first' } }
     case 2:
       // C begins on the second field of BC and ends on the first of CD.
-      return { first: start + 3, second: start + 2 }
+      return { first: start + 3, second: start + 2, third: null }
     default:
-      return { first: start + 4, second: start + 4 }
+      return { first: start + 4, second: start + 4, third: { frame: start + 3, field: 'second' } }
   }
 }

@@ -1,4 +1,4 @@
-import { type FieldOrder, type Parity, type Scan, firstParity, otherParity } from '../picture/scan'
+import { type FieldOrder, type Parity, firstParity, otherParity } from '../picture/scan'
 import type { Rate } from '../rate/rate'
 import { type Rational, add, divide, floor, multiply, rational, subtract } from '../rational/rational'
 import type { FieldMethod } from '../treatment/treatment'
@@ -55,7 +55,6 @@ export interface Running {
   readonly sourceIn: Rational
   readonly way: Way
   /** Of the source. */
-  readonly scan: Scan
   readonly fieldOrder: FieldOrder | null
   /** Of an interlaced timeline; null where it is progressive. */
   readonly shownOrder: FieldOrder | null
@@ -198,13 +197,19 @@ function pulled(running: Running, timing: ClipTiming, rate: Rate, n: number): Sh
   const m = floor(multiply(positionAt(steps, moment), rational(4, 5)))
   const pair = filmFrame(m, taking.phase)
   const first = firstParity(running.fieldOrder)
-  // A film frame of which one field lies before the clip, or after it, is made whole out of the other.
-  const lost = (index: number) => index < 0 || index > last
-  if (lost(pair.first) !== lost(pair.second)) {
-    const kept = lost(pair.first)
-      ? { frame: pair.second, parity: otherParity(first) }
-      : { frame: pair.first, parity: first }
-    return { kind: 'field', ...kept, method: 'interpolate' }
+  // A film frame of which only one field lies within the clip is made whole out of it.
+  const there = (index: number) => index >= 0 && index <= last
+  const alone =
+    there(pair.first) !== there(pair.second)
+      ? there(pair.first)
+        ? { frame: pair.first, field: 'first' }
+        : { frame: pair.second, field: 'second' }
+      : there(pair.first)
+        ? null
+        : pair.third
+  if (alone && there(alone.frame)) {
+    const parity = alone.field === 'first' ? first : otherParity(first)
+    return { kind: 'field', frame: alone.frame, parity, method: 'interpolate' }
   }
   return paired(
     first,
@@ -215,7 +220,7 @@ function pulled(running: Running, timing: ClipTiming, rate: Rate, n: number): Sh
 
 /** The moment of the source at which a placement stands after so many frames: where a cut there begins. */
 export function sourceTimeAfter(
-  { sourceIn, way, scan }: Pick<Running, 'sourceIn' | 'way' | 'scan'>,
+  { sourceIn, way }: Pick<Running, 'sourceIn' | 'way'>,
   timing: ClipTiming,
   rate: Rate,
   frames: number,
@@ -223,27 +228,25 @@ export function sourceTimeAfter(
   if (timing.kind === 'still') return sourceIn
   if (way.passing.kind === 'in-time')
     return add(sourceIn, divide(multiply(rational(frames), way.passing.factor), rate))
-  const steps = stepsOf(way, scan, timing)
+  const steps = stepsOf(way, timing)
   return timeAt(steps, add(positionAt(steps, sourceIn), rational(frames)))
 }
 
 /** What a way counts as one step: fields where each is shown, else frames. */
-const stepsOf = (way: Way, scan: Scan, timing: ClipTiming): Steps =>
-  scan === 'interlaced' && way.taking.kind === 'deinterlaced' && way.taking.keep === 'each'
-    ? fieldsOf(timing)
-    : framesOf(timing)
+const stepsOf = (way: Way, timing: ClipTiming): Steps =>
+  way.taking.kind === 'deinterlaced' && way.taking.keep === 'each' ? fieldsOf(timing) : framesOf(timing)
 
 /**
  * How many frames of a timeline a placement has to show from its in-point on, at least one; the last may begin within half a
  * frame of the end. Null for a still, which never ends.
  */
 export function framesLeft(
-  { sourceIn, way, scan }: Pick<Running, 'sourceIn' | 'way' | 'scan'>,
+  { sourceIn, way }: Pick<Running, 'sourceIn' | 'way'>,
   timing: ClipTiming,
   rate: Rate,
 ): number | null {
   if (timing.kind === 'still') return null
-  const steps = stepsOf(way, scan, timing)
+  const steps = stepsOf(way, timing)
   const left =
     way.passing.kind === 'in-time'
       ? divide(multiply(subtract(timeOf(steps, countOf(steps)), sourceIn), rate), way.passing.factor)

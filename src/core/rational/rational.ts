@@ -37,13 +37,20 @@ export const toNumber = (r: Rational): number => r.num / r.den
 export function multiply(a: Rational, b: Rational): Rational {
   const first = gcd(a.num, b.den) || 1
   const second = gcd(b.num, a.den) || 1
-  return rational((a.num / first) * (b.num / second), (a.den / second) * (b.den / first))
+  return quotient(a.num / first, b.num / second, a.den / second, b.den / first)
+}
+
+/** `(a · b) / (c · d)`, its terms already without common factors across. */
+function quotient(a: number, b: number, c: number, d: number): Rational {
+  const [num, den] = [a * b, c * d]
+  return Number.isSafeInteger(num) && Number.isSafeInteger(den)
+    ? rational(num, den)
+    : reduced(BigInt(a) * BigInt(b), BigInt(c) * BigInt(d))
 }
 
 /** `a / b`. @throws RangeError when `b` is zero. */
 export const divide = (a: Rational, b: Rational): Rational => multiply(a, rational(b.den, b.num))
 
-/** Sums that only become small again when they are reduced are made in whole numbers of any length. */
 export function add(a: Rational, b: Rational): Rational {
   const shared = gcd(a.den, b.den)
   const num = a.num * (b.den / shared) + b.num * (a.den / shared)
@@ -55,10 +62,17 @@ export function add(a: Rational, b: Rational): Rational {
   )
 }
 
+const safe = BigInt(Number.MAX_SAFE_INTEGER)
+
+/** In lowest terms; where those are more than exact whole numbers hold, the nearest that they do hold. */
 function reduced(num: bigint, den: bigint): Rational {
-  let [a, b] = [num < 0n ? -num : num, den]
+  let [a, b] = [num < 0n ? -num : num, den < 0n ? -den : den]
   while (b !== 0n) [a, b] = [b, a % b]
-  return rational(Number(num / a), Number(den / a))
+  const [n, d] = den < 0n ? [-num / a, -den / a] : [num / a, den / a]
+  if (n <= safe && n >= -safe && d <= safe) return rational(Number(n), Number(d))
+  const whole = (n < 0n ? -n : n) / d
+  const parts = 1n << BigInt(Math.max(0, 52 - whole.toString(2).length))
+  return rational(Number((2n * n * parts + d) / (2n * d)), Number(parts))
 }
 
 export const negate = (r: Rational): Rational => ({ num: -r.num + 0, den: r.den })
@@ -78,7 +92,7 @@ export const floor = (r: Rational): number => Math.floor(r.num / r.den)
 
 /** The exact value of a number of pixels or of a factor as it was typed or computed, dust of floating point taken away. */
 export const exactly = (value: number): Rational =>
-  Number.isSafeInteger(value) ? rational(value) : nearestRational(value, 1e-7)
+  Number.isSafeInteger(value) ? rational(value) : nearestRational(value, 1e-10)
 
 /** The smaller of two. */
 export const least = (a: Rational, b: Rational): Rational => (compare(a, b) <= 0 ? a : b)

@@ -38,7 +38,7 @@ describe('claims', () => {
     ).toEqual([])
     expect(
       settleClaims([wrapper({ pixelAspect: rational(1) }, 'pasp'), stream({ pixelAspect: rational(4, 3) })])
-        .notes[0].message,
+        .notes[0]!.message,
     ).toContain('pasp says pixel shape 1:1')
   })
   it('stand in for each other where one is silent', () => {

@@ -78,7 +78,7 @@ describe('corrections', () => {
     expect(doc.clips.bell!.reading!.durationSec).toBe(8)
     // Frame 50 stood at 1 s and stands at 2 s now.
     expect(doc.timelines.t!.tracks[0]!.placements[0]!.sourceIn).toEqual({ num: 2, den: 1 })
-    correct(doc, ['bell'], {})
+    correct(doc, ['bell'], { rate: null })
     expect(doc.clips.bell!.reading).toEqual(claimed)
     expect(doc.clips.bell!.claimed).toBeNull()
     expect(doc.timelines.t!.tracks[0]!.placements[0]!.sourceIn).toEqual({ num: 1, den: 1 })

@@ -1,24 +1,26 @@
 import { describe, expect, it } from 'vitest'
 import { makeFormat, pictureOfFormat } from '../format/format'
 import { parseFormat } from '../format/parse'
-import { rational } from '../rational/rational'
+import { exactly, rational } from '../rational/rational'
 import type { Charge, ChargeKind } from './charge'
 import { type Grade } from './grade'
 import { cadenceCharges } from './kinds/motion'
 import { type Picture } from '../picture/picture'
-import { type Treatment, plainTreatment } from '../treatment/treatment'
+import { type Motion, type Override, treated } from '../treatment/treatment'
 import { defaultPolicy, defaultWeights } from './policy'
 import { tollOf } from './toll'
 
+const everyFrame = (wanted: boolean) =>
+  ({ kind: 'speed', pace: { kind: 'every-frame' }, wanted, keepPitch: false }) as const
 const hd = parseFormat('1920x1080@25p')!.format
 const clip = (width: number, height: number, more: Partial<Picture> = {}): Picture => ({
   ...pictureOfFormat(makeFormat({ width, height }, rational(25))),
   ...more,
 })
-const charge = (picture: Picture, kind: ChargeKind, treatment: Partial<Treatment> = {}): Charge =>
-  tollOf(picture, hd, { ...plainTreatment, ...treatment }).charges.find((c) => c.kind === kind)!
-const motion = (S: [number, number?], T: [number, number?], treatment: Partial<Treatment> = {}) =>
-  cadenceCharges(rational(...S), rational(...T), { ...plainTreatment, ...treatment }, defaultWeights)[0]
+const charge = (picture: Picture, kind: ChargeKind, override: Override = {}): Charge =>
+  tollOf(picture, hd, treated([override])).charges.find((c) => c.kind === kind)!
+const motion = (S: [number, number?], T: [number, number?], way: Motion = { kind: 'hold' }) =>
+  cadenceCharges(rational(...S), rational(...T), way, defaultWeights)[0]
 
 describe('the weights of the table of charges', () => {
   it('stand in one value', () => {
@@ -68,7 +70,7 @@ describe('the limits of the grades', () => {
     [1.5, 'heavy'],
     [1.51, 'severe'],
   ])('enlarged %f is %s', (zoom, grade) => {
-    const { grade: given, loss } = charge(clip(1920, 1080), 'enlarge', { zoom })
+    const { grade: given, loss } = charge(clip(1920, 1080), 'enlarge', { framing: { zoom: exactly(zoom) } })
     expect(given).toBe(grade)
     expect(loss).toBeCloseTo(1 - 1 / zoom ** 2, 12)
   })
@@ -80,19 +82,14 @@ describe('the limits of the grades', () => {
     [0.351, 'severe'],
   ])('bars and crop of %f are %s', (share, grade) => {
     // A picture of the frame's height that leaves the share of its width empty, and one that hangs out by it.
-    const narrow = tollOf(
-      clip(2000 * (1 - share), 1000),
-      { ...hd, width: 2000, height: 1000 },
-      plainTreatment,
-    ).charges.find((c) => c.kind === 'bars')!
+    const narrow = tollOf(clip(2000 * (1 - share), 1000), { ...hd, width: 2000, height: 1000 }).charges.find(
+      (c) => c.kind === 'bars',
+    )!
     expect([narrow.grade, narrow.loss]).toEqual([grade, expect.closeTo(0.5 * share, 12)])
     const wide = tollOf(
       clip(2000, 1000),
       { ...hd, width: 2000 * (1 - share), height: 1000 },
-      {
-        ...plainTreatment,
-        framing: 'native',
-      },
+      treated([{ framing: { mode: { kind: 'one-to-one' } } }]),
     ).charges.find((c) => c.kind === 'crop')!
     expect([wide.grade, wide.loss]).toEqual([grade, expect.closeTo(0.5 * share, 12)])
   })
@@ -105,11 +102,8 @@ describe('the limits of the grades', () => {
   ])('distortion of %f is %s', (ratio, grade) => {
     const stretched = tollOf(
       clip(10_000, 10_000),
-      { ...hd, width: ratio * 10_000, height: 10_000 },
-      {
-        ...plainTreatment,
-        framing: 'stretch',
-      },
+      { ...hd, width: Math.round(ratio * 10_000), height: 10_000 },
+      treated([{ framing: { mode: { kind: 'stretch' } } }]),
     ).charges.find((c) => c.kind === 'distort')!
     expect(stretched.grade).toBe(grade)
     expect(stretched.loss).toBeCloseTo(2 * Math.log(ratio), 9)
@@ -137,12 +131,12 @@ describe('the limits of the grades', () => {
   })
 
   it('frames mixed lose half of what unevenness costs, and a tenth of what is softened', () => {
-    const blend = { motion: 'blend' } as const
+    const blend = { kind: 'blend' } as const
     // 50 in 25 lies between two frames everywhere, evenly.
-    expect(motion([50], [25], blend!)).toMatchObject({ kind: 'blend', share: 1, grade: 'heavy' })
-    expect(motion([50], [25], blend!)!.loss).toBeCloseTo(0.1, 12)
+    expect(motion([50], [25], blend)).toMatchObject({ kind: 'blend', share: 1, grade: 'heavy' })
+    expect(motion([50], [25], blend)!.loss).toBeCloseTo(0.1, 12)
     const uneven = motion([24], [60])
-    const mixed = motion([24], [60], blend!)
+    const mixed = motion([24], [60], blend)
     if (mixed!.kind !== 'blend') throw new Error('24 in 60 is mixed')
     expect(mixed!.loss).toBeCloseTo(uneven!.loss / 2 + 0.1 * mixed!.share, 12)
   })
@@ -153,10 +147,10 @@ describe('the limits of the grades', () => {
   })
 
   it('another speed is slight within 0.1 %, else dear unless it is wanted', () => {
-    const every = { motion: 'every-frame' } as const
-    expect(motion([24000, 1001], [24], every!)).toMatchObject({ grade: 'light', loss: 0.005 })
-    expect(motion([24], [25], every!)).toMatchObject({ grade: 'heavy', loss: 0.2 })
-    expect(motion([60], [24], { ...every, speedWanted: true })).toMatchObject({ loss: 0 })
+    const every = everyFrame(false)
+    expect(motion([24000, 1001], [24], every)).toMatchObject({ grade: 'light', loss: 0.005 })
+    expect(motion([24], [25], every)).toMatchObject({ grade: 'heavy', loss: 0.2 })
+    expect(motion([60], [24], everyFrame(true))).toMatchObject({ loss: 0 })
   })
 
   it('a variable rate is light to one frame in a hundred, and loses at most 0.22', () => {
@@ -231,6 +225,6 @@ describe('the limits of the grades', () => {
     expect(colour('bt601-625', 'bt709', '720x576/64:45')).toEqual([])
     const hlg = { ...hd, colour: { primaries: 'bt2020', transfer: 'hlg', bitDepth: 10 } }
     const pq = { ...pictureOfFormat(hd), primaries: 'bt2020', transfer: 'pq' }
-    expect(tollOf(pq, hlg).charges).toMatchObject([{ kind: 'colour', of: 'transfer', loss: 0.02 }])
+    expect(tollOf(pq, hlg).charges).toMatchObject([{ kind: 'colour', step: 'transfer', loss: 0.02 }])
   })
 })

@@ -100,12 +100,12 @@ describe('every charge', () => {
     ],
     [{ kind: 'speed', speed: 0.4 }, 'every frame once, at 40 % speed: running time × 2.5', 'at 40 % speed'],
     [
-      { kind: 'deinterlace', doubleRate: false },
+      { kind: 'deinterlace', doubleRate: false, both: false },
       'deinterlaced: one motion sample in two kept',
       '1 field in 2',
     ],
     [
-      { kind: 'deinterlace', doubleRate: true },
+      { kind: 'deinterlace', doubleRate: true, both: false },
       'deinterlaced to double rate: all motion kept',
       'fields to frames',
     ],
@@ -130,16 +130,16 @@ describe('every charge', () => {
       'variable',
     ],
     [
-      { kind: 'colour', from: 'pq', to: 'bt709', of: 'dynamic-range' },
+      { kind: 'colour', from: 'pq', to: 'bt709', step: 'dynamic-range' },
       'dynamic range converted, pq to bt709',
       'colour',
     ],
     [
-      { kind: 'colour', from: 'bt601-625', to: 'bt709', of: 'primaries' },
+      { kind: 'colour', from: 'bt601-625', to: 'bt709', step: 'primaries' },
       'colour converted, bt601-625 to bt709',
       'colour',
     ],
-    [{ kind: 'colour', from: 'pq', to: 'hlg', of: 'transfer' }, 'transfer converted, pq to hlg', 'colour'],
+    [{ kind: 'colour', from: 'pq', to: 'hlg', step: 'transfer' }, 'transfer converted, pq to hlg', 'colour'],
     [{ kind: 'depth', from: 10, to: 8 }, '10 bit brought to 8 bit', '8 bit'],
   ])('%o has a sentence and a few words', (figures, long, short) => {
     expect(sentence(charge(figures))).toBe(long)

@@ -15,6 +15,11 @@ const clip = (text: string, more: Partial<Picture> = {}): Picture => ({
   ...pictureOfFormat(format(text)),
   ...more,
 })
+const everyFrame = (wanted: boolean) =>
+  ({ kind: 'speed', pace: { kind: 'every-frame' }, wanted, keepPitch: false }) as const
+const framed = (kind: 'fill' | 'stretch'): Partial<Treatment> => ({
+  framing: { ...plainTreatment.framing, mode: { kind } },
+})
 const charges = (
   source: string,
   timeline: string,
@@ -37,7 +42,12 @@ describe('tolls', () => {
         fc.constantFrom('progressive' as const, 'interlaced' as const),
         (width, height, rate, scan) => {
           const own = makeFormat({ width, height, pixelAspect: rational(4, 3) }, rate, scan)
-          expect(tollOf(pictureOfFormat(own), own)).toEqual({ grade: 'free', loss: 0, charges: [] })
+          expect(tollOf(pictureOfFormat(own), own)).toEqual({
+            grade: 'free',
+            loss: 0,
+            untouched: true,
+            charges: [],
+          })
         },
       ),
     )
@@ -85,21 +95,21 @@ describe('tolls', () => {
   })
 
   it('follow the treatment', () => {
-    const everyFrame = { motion: 'every-frame' } as const
-    expect(charges('1920x1080@60p', '1920x1080@24p', everyFrame!)).toEqual([['speed', 'heavy', 0.2]])
-    expect(charges('1920x1080@60p', '1920x1080@24p', { ...everyFrame, speedWanted: true })).toEqual([
+    const once = { motion: everyFrame(false) }
+    expect(charges('1920x1080@60p', '1920x1080@24p', once)).toEqual([['speed', 'heavy', 0.2]])
+    expect(charges('1920x1080@60p', '1920x1080@24p', { motion: everyFrame(true) })).toEqual([
       ['speed', 'light', 0],
     ])
-    expect(charges('1920x1080@23.976p', '1920x1080@24p', everyFrame!)).toEqual([['speed', 'light', 0.005]])
-    expect(charges('1920x1080@50i', '1920x1080@25p', { fields: 'weave' })).toEqual([['weave', 'severe', 0.6]])
-    expect(charges('640x480@25p', '1920x1080@25p', { framing: 'stretch' }).at(-1)).toEqual([
+    expect(charges('1920x1080@23.976p', '1920x1080@24p', once)).toEqual([['speed', 'light', 0.005]])
+    expect(charges('1920x1080@50i', '1920x1080@25p', { fields: { kind: 'weave' } })).toEqual([
+      ['weave', 'severe', 0.6],
+    ])
+    expect(charges('640x480@25p', '1920x1080@25p', framed('stretch')).at(-1)).toEqual([
       'distort',
       'severe',
       0.5754,
     ])
-    expect(charges('4096x2160@25p', '3840x2160@25p', { framing: 'fill' })).toEqual([
-      ['crop', 'heavy', 0.0313],
-    ])
+    expect(charges('4096x2160@25p', '3840x2160@25p', framed('fill'))).toEqual([['crop', 'heavy', 0.0313]])
   })
 
   it('count variable rate, colour, depth and field order', () => {
@@ -144,15 +154,15 @@ describe('tolls', () => {
     expect(said('2704x1520@25p', '1920x1080@25p')).toContain('bars of 0.36 px above and below')
     const faster = tollOf(clip('1920x1080@23.976p'), format('1920x1080@24p'), {
       ...plainTreatment,
-      motion: 'every-frame',
+      motion: everyFrame(false),
     })
     expect(tollSentence(faster)).toBe('every frame once, 0.1 % faster: running time × 0.999')
     const slow = tollOf(clip('1920x1080@60p'), format('1920x1080@24p'), {
       ...plainTreatment,
-      motion: 'every-frame',
+      motion: everyFrame(false),
     })
     expect(tollSentence(slow)).toBe('every frame once, at 40 % speed: running time × 2.5')
-    expect(sentence({ kind: 'slip', seconds: 41.708, drops: false, grade: 'light', loss: 0 })).toBe(
+    expect(sentence({ kind: 'slip', seconds: 41.708, drops: false })).toBe(
       'one frame shown twice every 41.7 s',
     )
   })

@@ -1,3 +1,4 @@
+import type { Reading } from '../../../core/reading/reading'
 import { describe, expect, it } from 'vitest'
 import { aStill, aVideo } from '../../../core/edit/doc.fixture'
 import { type Clip } from '../../../core/edit/clip'
@@ -65,11 +66,11 @@ describe('the facts of a clip', () => {
   })
   it('tell sound by what is known of it, folder, timecode, date and reel', () => {
     const full: Clip = {
-      ...hall,
+      ...(hall as Clip),
       folder: 'card A',
       origins: { timecode: 'timecode track' },
       reading: {
-        ...hall.reading!,
+        ...(hall.reading as Reading),
         audio: [
           { codec: 'PCM', channels: 2, sampleRate: 48000, bitDepth: 24 },
           { codec: 'AC-3', channels: null, sampleRate: null, bitDepth: null },

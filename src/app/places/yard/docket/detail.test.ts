@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { parsePicture, parseSize } from '../../../../core/format/parse'
-import { fitPicture } from '../../../../core/framing/framing'
+import { axesOf, lay } from '../../../../core/framing/lay'
+import { plainTreatment } from '../../../../core/treatment/treatment'
 import { mostDetailed, sameScene } from './detail'
 
 const scene = (source: string, frame: string, at: { x: number; y: number }) => {
   const picture = parsePicture(source)!
-  return sameScene(fitPicture(picture, parseSize(frame)!), picture, at, 48, 40)
+  const lie = lay(picture, parseSize(frame)!, plainTreatment.framing)
+  return sameScene({ lie, size: axesOf(picture) }, at, 48, 40)
 }
 
 describe('the same piece of the scene', () => {
