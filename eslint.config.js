@@ -39,10 +39,9 @@ const layerRules = layers.map((layer, i) => ({
  * neighbours that do not need each other.
  */
 const rooms = [
-  ['rational'],
+  ['rational', 'words'],
   ['rate'],
   ['picture'],
-  ['words'],
   ['format', 'treatment'],
   ['reading'],
   ['framing', 'motion'],

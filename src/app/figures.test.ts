@@ -1,4 +1,3 @@
-import { clockTime, fileSize } from '../core/words/figures'
 import { describe, expect, it } from 'vitest'
 import { aStill, aVideo } from '../core/edit/doc.fixture'
 import { type Clip } from '../core/edit/clip'
@@ -11,25 +10,6 @@ const withVideo = (clip: Clip, more: object): Clip => ({
 const hall = aVideo('hall', '1920x1080@25p', 4)
 
 describe('figures of the columns', () => {
-  it.each([
-    [38, '0:38'],
-    [125.4, '2:05'],
-    [3723, '1:02:03'],
-    [0.4, '0:00'],
-    [null, '–'],
-    [undefined, '–'],
-  ])('%s s is %s', (seconds, text) => expect(clockTime(seconds)).toBe(text))
-
-  it.each([
-    [0, '0 B'],
-    [999, '999 B'],
-    [1500, '1.5 kB'],
-    [212_000_000, '212 MB'],
-    [4_700_000_000, '4.7 GB'],
-    [3_200_000_000_000, '3.2 TB'],
-    [2_000_000_000_000_000, '2000 TB'],
-  ])('%f bytes are %s', (bytes, text) => expect(fileSize(bytes)).toBe(text))
-
   it('tell a size as it stands, a rate with its scan, and what varies or is still', () => {
     expect(uprightSizeName(hall)).toBe('1920×1080')
     expect(uprightSizeName(withVideo(hall, { rotation: 90 }))).toBe('1080×1920')

@@ -1,37 +1,14 @@
 import dayjs from 'dayjs'
 import { type Clip } from '../core/edit/clip'
+import { sizeName } from '../core/format/format'
+import { uprightSize } from '../core/picture/turn'
 import { rateWithScan } from '../core/rate/rate'
-
-/** A clip's running time for a column: `0:38`, `2:05`, `1:02:03`; a dash where it has none. */
-export function clockTime(seconds: number | null | undefined): string {
-  if (seconds === null || seconds === undefined) return '–'
-  const whole = Math.round(seconds)
-  const two = (n: number) => String(n).padStart(2, '0')
-  const hours = Math.floor(whole / 3600)
-  const minutes = Math.floor(whole / 60) % 60
-  return hours ? `${hours}:${two(minutes)}:${two(whole % 60)}` : `${minutes}:${two(whole % 60)}`
-}
-
-/** A count with its noun: `1 clip`, `3 clips`. */
-export const counted = (count: number, noun: string, several = `${noun}s`): string =>
-  `${count} ${count === 1 ? noun : several}`
-
-/** A file's size: `212 MB`. */
-export function fileSize(bytes: number): string {
-  const units = ['B', 'kB', 'MB', 'GB', 'TB']
-  let [value, unit] = [bytes, 0]
-  while (value >= 1000 && unit < units.length - 1) {
-    value /= 1000
-    unit++
-  }
-  return `${unit === 0 || value >= 100 ? Math.round(value) : value.toFixed(1)} ${units[unit]}`
-}
 
 /** A clip's size as it stands upright: `1080×1920`. */
 export function uprightSizeName(clip: Clip): string {
   const video = clip.reading?.video
   if (!video) return '–'
-  return video.rotation % 180 === 0 ? `${video.width}×${video.height}` : `${video.height}×${video.width}`
+  return sizeName(uprightSize(video))
 }
 
 /** A clip's rate: `25p`, `50i`, `~30` where it varies, `still`. */

@@ -1,3 +1,4 @@
+import { figure } from '../core/words/figures'
 import { type Clip } from '../core/edit/clip'
 import { type SetBy } from '../core/edit/timeline'
 import { defineStore } from 'pinia'
@@ -118,7 +119,7 @@ export const useYard = defineStore('yard', () => {
   function choose(format: Format, setBy: SetBy, from = ''): void {
     if (!project.doc) return
     const { score, reason } = priceOf(format, ballot.value.blocs, pricing.value)
-    const words = `${from}Score ${score.toFixed(2)}, ${lean.value}. ${reason}`
+    const words = `${from}Score ${figure(score, 2)}, ${lean.value}. ${reason}`
     project.edit(`set the format to ${formatName(format)}`, (doc) =>
       setProjectFormat(doc, { at: now(), setBy, format, reason: words }),
     )

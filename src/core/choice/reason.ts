@@ -1,4 +1,4 @@
-import { percent } from '../words/figures'
+import { percent, runningTime } from '../words/figures'
 import { type Format, formatName, pixelSizeName } from '../format/format'
 import { rateName, rateWithScan } from '../rate/rate'
 import type { Charge, ChargeKind } from '../toll/charge'
@@ -6,14 +6,6 @@ import { sentence } from '../toll/sentence'
 import type { Out, OutTerm, Pricing } from './outgoing'
 import { type Fare, emptyOut, faresIn } from './price'
 import type { Bloc } from './vote'
-
-/** A running time for reading: `38 s`, `4 min 12 s`, `1 h 05 min`. */
-export function runningTime(seconds: number): string {
-  const whole = Math.round(seconds)
-  if (whole < 60) return `${seconds < 10 ? Number(seconds.toFixed(1)) : whole} s`
-  if (whole < 3600) return `${Math.floor(whole / 60)} min ${String(whole % 60).padStart(2, '0')} s`
-  return `${Math.floor(whole / 3600)} h ${String(Math.floor(whole / 60) % 60).padStart(2, '0')} min`
-}
 
 /** Why a format stands where it stands: what stays untouched, what costs most, and what is lost after the timeline. */
 export function reasonFor(format: Format, blocs: readonly Bloc[], pricing: Pricing): string {

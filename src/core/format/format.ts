@@ -1,3 +1,4 @@
+import { figure } from '../words/figures'
 import { z } from 'zod'
 import type { Picture } from '../picture/picture'
 import { FrameSize, displayAspect, sizeKey, square } from '../picture/size'
@@ -146,7 +147,7 @@ export function aspectName(size: FrameSize): string {
   const { num, den } = displayAspect(size)
   const shared = gcd(num, den) || 1
   const [w, h] = [num / shared, den / shared]
-  return w <= 256 && h <= 256 ? `${w}:${h}` : `${(w / h).toFixed(2)}:1`
+  return w <= 256 && h <= 256 ? `${w}:${h}` : `${figure(w / h, 2)}:1`
 }
 
 /** A size by its trade name and its shape, the shape once: `UHD, 16:9`, `SD 625, 16:9`, `2.39:1`. */

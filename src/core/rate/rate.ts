@@ -1,3 +1,4 @@
+import { figure, upTo } from '../words/figures'
 import { Rational, equal, nearestRational, rational, toNumber } from '../rational/rational'
 
 /** Frames (never fields) per second, exact: above 0, at most 1000, its terms under 2³¹ as every wrapper holds them. */
@@ -46,9 +47,9 @@ export function rateName(rate: Rate): string {
   if (rate.den === 1) return String(rate.num)
   if (rate.den === 1001 && rate.num % 1000 === 0) {
     // Two decimals name the rate unless they would hide the 1/1001: 23.976 by custom, 29.97, 59.94.
-    return rate.num === 24000 ? '23.976' : value.toFixed(2)
+    return rate.num === 24000 ? '23.976' : figure(value, 2)
   }
-  return String(Number(value.toFixed(3)))
+  return upTo(value, 3)
 }
 
 /** A rate without rounding: `25`, `30000/1001`. */

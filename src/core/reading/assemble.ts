@@ -1,3 +1,4 @@
+import { kilobytes } from '../words/figures'
 import { type Rotation } from '../picture/turn'
 import { rational } from '../rational/rational'
 import { type PictureClaim, settleClaims } from './claims'
@@ -71,14 +72,6 @@ export function assemblePicture(parts: PictureParts): {
     fault: parts.fault ?? null,
   }
 }
-
-/** Bytes for a sentence: `38 kB`, `2.1 MB`. */
-export const kilobytes = (bytes: number): string =>
-  bytes < 1e6
-    ? `${Math.ceil(bytes / 1000)} kB`
-    : bytes < 1e9
-      ? `${(bytes / 1e6).toFixed(1)} MB`
-      : `${(bytes / 1e9).toFixed(1)} GB`
 
 /** The fault of a file that ends before it should, or null where nothing is missing. */
 export const cutOff = (sizeBytes: number, missingBytes: number): Fault | null =>

@@ -8,7 +8,7 @@ import { type Rational, equal, multiply, rational, toNumber } from '../rational/
 import { aspectName } from '../format/format'
 import { Rate, rateName } from '../rate/rate'
 import { Sides } from '../treatment/treatment'
-import { counted, exactSeconds, percent, spaced } from '../words/figures'
+import { counted, exactPercent, exactSeconds, spaced } from '../words/figures'
 import { type Reading, type VideoFacts } from './reading'
 
 /** How often each true frame is shown in turn inside a clip, and at which of them it begins. */
@@ -197,7 +197,7 @@ function speedSentences(claimed: Reading, after: Reading): string[] {
   const speed = toNumber(is) / toNumber(was)
   const seconds = (value: number | null) => (value === null ? 'an unknown time' : exactSeconds(value))
   const time = `${seconds(claimed.durationSec)} become ${seconds(after.durationSec)}`
-  const share = percent(Number(speed.toFixed(4)))
+  const share = exactPercent(speed)
   return speed < 1
     ? [`Slow motion from real frames: ${share} speed, ${time}. No frame is created.`]
     : [

@@ -1,42 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { noSides } from '../treatment/treatment'
-import { figure, percent, pixels, speedWords, timesLonger } from '../words/figures'
 import type { Charge, ChargeFigures } from './charge'
 import { sentence, shortWords } from './sentence'
 
 const charge = (figures: ChargeFigures, loss = 0.5): Charge => ({ ...figures, grade: 'light', loss })
-
-describe('figures in sentences', () => {
-  it.each([
-    [0, '0 %'],
-    [0.51, '51 %'],
-    [0.0625, '6.3 %'],
-    [0.0007, '0.07 %'],
-    [0.05, '5 %'],
-    [2, '200 %'],
-  ])('%f is %s', (share, text) => expect(percent(share)).toBe(text))
-
-  it.each([
-    [480, '480'],
-    [67.5, '67.5'],
-    [0.355, '0.35'],
-    [656.25, '656.3'],
-  ])('%f pixels are %s', (value, text) => expect(pixels(value)).toBe(text))
-
-  it.each([
-    [0.4, 'at 40 % speed', '2.5'],
-    [2.5, 'at 250 % speed', '0.4'],
-    [1000 / 1001, '0.1 % slower', '1.001'],
-    [1001 / 1000, '0.1 % faster', '0.999'],
-    [1, 'at true speed', '1.000'],
-  ])('a speed of %f is %s, %s times as long', (speed, words, longer) => {
-    expect(speedWords(speed)).toBe(words)
-    expect(timesLonger(speed)).toBe(longer)
-  })
-  it('have as many decimals as are asked for', () => {
-    expect([figure(8.333), figure(8.333, 3), figure(2, 0)]).toEqual(['8.3', '8.333', '2'])
-  })
-})
 
 describe('every charge', () => {
   const both = (left: number, right = left) => ({ ...noSides, left, right })

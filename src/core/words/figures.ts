@@ -14,6 +14,9 @@ export function percent(share: number): string {
   return `${value.toFixed(decimals)} %`
 }
 
+/** A share in per cent with two decimals, none of them idle: `47.95 %`, `96 %`. */
+export const exactPercent = (share: number): string => `${upTo(share * 100, 2)} %`
+
 /** How many times as much: `2.0`, `1.33`. */
 export const factor = (value: number): string =>
   Number.isInteger(value) ? value.toFixed(1) : figure(value, 2).replace(/0$/, '')

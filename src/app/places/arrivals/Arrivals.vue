@@ -102,6 +102,7 @@ function saveCsv() {
 <template>
   <PlaceLayout
     :docket-width="372"
+    class="arrivals"
     :class="{ dropping }"
     @dragover.prevent="dropping = true"
     @dragleave.self="dropping = false"

@@ -140,7 +140,7 @@ describe('clips side by side', () => {
     expect(withStill.find((f) => f.name === 'motion')!.values.at(-1)).toBe('–')
   })
   it('gather lines without a name under one', () => {
-    const found = { ...clips[0], reading: { ...clips[0]!.reading!, recordedAt: '2026-05-01', reel: 'A3' } }
+    const found = { ...clips[0]!, reading: { ...clips[0]!.reading!, recordedAt: '2026-05-01', reel: 'A3' } }
     expect(compareClips([found])).toContainEqual({
       name: 'also',
       values: ['recorded 2026-05-01, reel A3'],

@@ -3,7 +3,7 @@ import { pixelSizeName, shapeName } from '../../../core/format/format'
 import { rateName } from '../../../core/rate/rate'
 import type { VideoFacts } from '../../../core/reading/reading'
 import { displaySize } from '../../../core/picture/size'
-import { clockTime, fileSize, figure } from '../../../core/words/figures'
+import { clockTime, exactSeconds, figure, fileSize } from '../../../core/words/figures'
 
 /** A line of the docket: a fact, and where it was claimed. */
 export interface FactLine {
@@ -58,7 +58,7 @@ function linesOf(clip: Clip, reading: Clip['reading']): FactLine[] {
       : [
           {
             name: 'lasts',
-            value: `${clockTime(reading.durationSec)} (${reading.durationSec.toFixed(2)} s)`,
+            value: `${clockTime(reading.durationSec)} (${exactSeconds(reading.durationSec)})`,
             origin: origins.durationSec ?? '',
           },
         ]

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figure } from '../../../core/words/figures'
 import { type FrameSize, displayAspect } from '../../../core/picture/size'
 import { Button, Input } from 'ant-design-vue'
 import { computed, ref, shallowRef } from 'vue'
@@ -107,7 +108,7 @@ async function begin() {
           <p v-for="said in against" :key="said" role="alert" class="against">{{ said }}</p>
           <p v-if="delivery.rate.den === 1001" class="quiet">
             {{ rateName(delivery.rate) }} and {{ Math.round(delivery.rate.num / 1000) }} are two rates: mixed,
-            one frame slips every {{ ((1001 * 1000) / delivery.rate.num).toFixed(1) }} s.
+            one frame slips every {{ figure((1001 * 1000) / delivery.rate.num) }} s.
           </p>
         </template>
         <p v-else-if="known" class="quiet">A shape, a size and a rate make a format.</p>

@@ -85,7 +85,7 @@ function removeSelected() {
           </button>
           <button
             class="word"
-            :aria-label="`Take “${timeline.name}” out of the project`"
+            :aria-label="`take out “${timeline.name}”, the timeline`"
             @click="timelines.removeTimeline(timeline)"
           >
             take out

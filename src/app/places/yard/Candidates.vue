@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { type Format, formatName, formatKey, tradeName } from '../../../core/format/format'
 import { Lean } from '../../../core/toll/policy'
-import { percent } from '../../../core/words/figures'
+import { figure, percent } from '../../../core/words/figures'
 import { useYard } from '../../../stores/yard'
 import ShareBar from '../../components/ShareBar.vue'
 
@@ -45,7 +45,7 @@ const isLooked = (format: Format) =>
           }}</b>
           <span class="quiet end"
             >untouched <b class="figures">{{ percent(candidate.untouchedShare) }}</b> · score
-            <b class="figures">{{ candidate.score.toFixed(2) }}</b></span
+            <b class="figures">{{ figure(candidate.score, 2) }}</b></span
           >
         </span>
         <ShareBar :shares="candidate.shareByGrade" />

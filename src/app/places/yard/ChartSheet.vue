@@ -3,7 +3,7 @@ import { aspects } from '../../../core/toll/words'
 import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip } from 'chart.js'
 import { computed } from 'vue'
 import { Bar } from 'vue-chartjs'
-import { runningTime } from '../../../core/words/figures'
+import { figure, runningTime } from '../../../core/words/figures'
 import { scoreParts } from '../../../core/choice/parts'
 import { formatName, formatKey } from '../../../core/format/format'
 import { useYard } from '../../../stores/yard'
@@ -122,11 +122,11 @@ const of = computed(() =>
       <tbody>
         <tr v-for="part in of.parts" :key="part.kind">
           <th scope="row">{{ part.kind.replace('-', ' ') }}</th>
-          <td class="figures">{{ part.value.toFixed(3) }}</td>
+          <td class="figures">{{ figure(part.value, 3) }}</td>
         </tr>
         <tr class="sum">
           <th scope="row">score</th>
-          <td class="figures">{{ of.score.toFixed(3) }}</td>
+          <td class="figures">{{ figure(of.score, 3) }}</td>
         </tr>
       </tbody>
     </table>

@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { consequenceSentence, consequencesOf, costlyLater } from '../../../core/check/consequence'
 import { formatName, formatKey, sameFormat, shapeName } from '../../../core/format/format'
 import { turnedSize } from '../../../core/picture/turn'
-import { percent } from '../../../core/words/figures'
+import { figure, percent } from '../../../core/words/figures'
 import { useHabits } from '../../../stores/habits'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
@@ -53,7 +53,7 @@ watch(
       <b class="figures name">{{ formatName(yard.candidate) }}</b>
       <span v-if="yard.price" class="quiet end"
         >untouched <b class="figures">{{ percent(yard.price.untouchedShare) }}</b> · score
-        <b class="figures">{{ yard.price.score.toFixed(2) }}</b></span
+        <b class="figures">{{ figure(yard.price.score, 2) }}</b></span
       >
     </div>
     <template v-if="yard.price">

@@ -1,5 +1,5 @@
 import { present } from '../../assert'
-import { kilobytes } from '../../words/figures'
+import { kilobytes, upTo } from '../../words/figures'
 import { Rate, rateName, snapToStandard } from '../../rate/rate'
 import { equal, rational, toNumber } from '../../rational/rational'
 import { frameToTimecode } from '../../rate/timecode'
@@ -196,12 +196,10 @@ function cleanAperture(visual: NonNullable<Track['visual']>, { width, height }: 
   return [
     {
       code: 'clean-aperture',
-      message: `The clean aperture is ${round(clean.width)}×${round(clean.height)} of ${width}×${height}.`,
+      message: `The clean aperture is ${upTo(clean.width, 2)}×${upTo(clean.height, 2)} of ${width}×${height}.`,
     },
   ]
 }
-
-const round = (value: number) => Number(value.toFixed(2))
 
 /** A million frames are enough to tell how variable a clip is; sorting more would take long. */
 const mostSorted = 1_000_000

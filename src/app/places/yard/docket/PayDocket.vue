@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figure } from '../../../../core/words/figures'
 import { Button } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { present } from '../../../../core/assert'
@@ -84,7 +85,7 @@ const fieldRate = computed(() =>
       <li v-if="toll.charges.length === 0">untouched: every pixel and every frame as recorded</li>
       <li v-for="charge in toll.charges" :key="charge.kind">
         <GradeMark :grade="charge.grade" /> {{ sentence(charge) }}
-        <span class="quiet figures">{{ charge.loss.toFixed(3) }}</span>
+        <span class="quiet figures">{{ figure(charge.loss, 3) }}</span>
       </li>
       <li v-for="note in noted" :key="note.kind" class="quiet">noted: {{ note.text }}</li>
     </ul>

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { priceOf } from '../../../../core/choice/rank'
 import { formatName, formatKey } from '../../../../core/format/format'
 import { type ChargeKind } from '../../../../core/toll/charge'
-import { percent } from '../../../../core/words/figures'
+import { figure, percent } from '../../../../core/words/figures'
 import { useProject } from '../../../../stores/project'
 import { useYard } from '../../../../stores/yard'
 import GradeMark from '../../../components/GradeMark.vue'
@@ -44,8 +44,8 @@ const verdict = computed(() => {
   const less = props.rows.filter((row) => loss(row) < -1e-9).length
   const more = props.rows.filter((row) => loss(row) > 1e-9).length
   return (
-    `${formatName(yard.price.format)} scores ${yard.price.score.toFixed(2)}, untouched ${percent(yard.price.untouchedShare)}; ` +
-    `${formatName(yard.beside)} ${other.score.toFixed(2)}, ${percent(other.untouchedShare)}. ` +
+    `${formatName(yard.price.format)} scores ${figure(yard.price.score, 2)}, untouched ${percent(yard.price.untouchedShare)}; ` +
+    `${formatName(yard.beside)} ${figure(other.score, 2)}, ${percent(other.untouchedShare)}. ` +
     `${less} pay less at the first, ${more} at the second, ${props.rows.length - less - more} the same.`
   )
 })
