@@ -42,6 +42,72 @@ describe('the check of a timeline', () => {
     expect(worstFirst(check.findings).map((f) => f.clip!.id)).toEqual(['hall', 'bell', 'yard'])
   })
 
+  it('counts pictures only: sound pays nothing, another timeline its inner format', () => {
+    const doc = cut()
+    append(doc, 't', [placementOf(doc.clips.yard!, hd25, 'yard')])
+    const sound = { ...doc.timelines.t!.tracks[1]!, placements: [] as never[] }
+    doc.timelines.t!.tracks[1] = sound
+    // A clip with pictures on a track of sound is heard, not seen.
+    sound.placements.push({ ...doc.timelines.t!.tracks[0]!.placements[0]!, id: 'heard' } as never)
+    expect(checkTimeline(doc, doc.timelines.t!)!.findings.map(({ placement }) => placement.id)).toEqual([
+      'yard',
+    ])
+
+    addTimeline(doc, newTimeline('outer', 'Trailer', '', format('3840x2160@25p')))
+    append(doc, 'outer', [
+      {
+        ...placementOf(doc.clips.yard!, hd25, 'nested'),
+        source: { kind: 'timeline', timelineId: 't' },
+      },
+    ])
+    const [finding] = checkTimeline(doc, doc.timelines.outer!)!.findings
+    expect(finding).toMatchObject({ name: 'Main cut', clip: null, toll: { grade: 'severe' } })
+    expect(finding!.inner!.findings.map(({ name }) => name)).toEqual(['yard.mp4'])
+    expect(checkTimeline(doc, doc.timelines.t!)!.findings[0]!.inner).toBeNull()
+  })
+
+  it('calls the test figure by its name, and takes an empty timeline as untouched', () => {
+    const doc = cut()
+    expect(checkTimeline(doc, doc.timelines.t!)).toMatchObject({ frames: 0, untouchedShare: 1, findings: [] })
+    append(doc, 't', [
+      {
+        ...placementOf(doc.clips.yard!, hd25, 'figure'),
+        source: { kind: 'figure', size: hd25, rate: hd25.rate, scan: 'progressive' },
+      },
+    ])
+    expect(checkTimeline(doc, doc.timelines.t!)!.findings[0]).toMatchObject({
+      name: 'test figure',
+      clip: null,
+    })
+  })
+
+  it('does not take a turned clip for untouched, though it costs nothing', () => {
+    const doc = cut()
+    Object.assign(doc.clips.yard!.reading!.video!, { rotation: 180 })
+    append(doc, 't', [placementOf(doc.clips.yard!, hd25, 'yard')])
+    expect(checkTimeline(doc, doc.timelines.t!)).toMatchObject({
+      untouchedShare: 0,
+      countByGrade: { free: 1 },
+    })
+  })
+
+  it('puts the worst first, by grade and then by what is lost over the time', () => {
+    const doc = cut()
+    const finding = (id: string, grade: 'light' | 'heavy', loss: number, length: number) => ({
+      placement: { ...placementOf(doc.clips.yard!, hd25, id), start: 0, length },
+      clip: null,
+      name: id,
+      toll: { grade, loss, untouched: false, charges: [] },
+      inner: null,
+    })
+    const list = [
+      finding('a', 'light', 0.3, 100),
+      finding('b', 'heavy', 0.01, 1),
+      finding('c', 'light', 0.2, 1000),
+    ]
+    expect(worstFirst(list).map(({ name }) => name)).toEqual(['b', 'c', 'a'])
+  })
+
   it('has nothing to say while the format is undecided', () => {
     const doc = aDoc([])
     addTimeline(doc, newTimeline('t', 'Main cut', ''))

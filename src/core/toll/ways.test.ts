@@ -1,0 +1,212 @@
+import { describe, expect, it } from 'vitest'
+import { pictureOfFormat } from '../format/format'
+import { parseFormat } from '../format/parse'
+import type { Picture } from '../picture/picture'
+import { rational } from '../rational/rational'
+import { type Override, plainTreatment, treated } from '../treatment/treatment'
+import { wayWords } from '../treatment/words'
+import { tollSentence } from './sentence'
+import { settleToll, tollOf } from './toll'
+
+const format = (text: string) => parseFormat(text)!.format
+const settle = (clip: string, runsIn: string, override: Override = {}, more: Partial<Picture> = {}) =>
+  settleToll({ ...pictureOfFormat(format(clip)), ...more }, format(runsIn), treated([override]))
+const paid = (clip: string, runsIn: string, override: Override = {}, more: Partial<Picture> = {}) =>
+  settle(clip, runsIn, override, more).toll.charges.map(
+    ({ kind, grade, loss }) => `${kind} ${grade} ${Number(loss.toFixed(4))}`,
+  )
+const way = (clip: string, runsIn: string, override: Override = {}) =>
+  wayWords(settle(clip, runsIn, override).way)
+const once = (wanted = false) =>
+  ({
+    motion: { kind: 'speed', pace: { kind: 'every-frame' }, wanted, keepPitch: false },
+  }) as const
+const slowed = {
+  motion: { kind: 'speed', pace: { kind: 'factor', factor: rational(1, 2) }, wanted: true, keepPitch: true },
+} as const
+const deinterlace = (rate: { kind: 'double' } | { kind: 'same'; keep: 'first' | 'second' }) =>
+  ({ fields: { kind: 'deinterlace', method: 'interpolate', rate } }) as const
+
+describe('nobody’s treatment', () => {
+  it('pulls 23.976p down in an interlaced format of 29.97 frames: light, 0.02', () => {
+    for (const runsIn of ['1920x1080@59.94i', '1920x1080@29.97i']) {
+      expect(paid('1920x1080@23.976p', runsIn)).toEqual(['pulldown light 0.02'])
+      expect(way('1920x1080@23.976p', runsIn)).toBe('2:3 pulldown')
+    }
+    // Not what is near it, and not where frames stay whole.
+    expect(way('1920x1080@24p', '1920x1080@59.94i')).not.toBe('2:3 pulldown')
+    expect(way('1920x1080@23.976p', '1920x1080@59.94p')).toBe('frames held as they land')
+  })
+
+  it('takes a field of each frame where that costs less', () => {
+    expect(paid('1920x1080@50p', '1920x1080@50i')).toEqual(['fields-from-frames light 0.02'])
+    expect(way('1920x1080@50p', '1920x1080@50i')).toBe('a field from each frame')
+    expect(way('1920x1080@25p', '1920x1080@50i')).toBe('frames held as they land')
+  })
+
+  it('deinterlaces to one field of two where each frame lands once, else to every field', () => {
+    expect(way('1920x1080@50i', '1920x1080@25p')).toBe('the first field of each frame')
+    expect(way('1920x1080@50i', '1920x1080@50p')).toBe('each field made a frame')
+    expect(way('1920x1080@59.94i', '1920x1080@30p')).toBe('the first field of each frame')
+    expect(way('1920x1080@50i', '1920x1080@24p')).toBe('each field made a frame')
+    expect(settle('1920x1080@50i', '1920x1080@25p').way).toEqual({
+      passing: { kind: 'in-time', factor: rational(1) },
+      taking: { kind: 'deinterlaced', method: 'adaptive', keep: 'first', mixed: false },
+    })
+  })
+
+  it('keeps fields fields, and tells when they are rescaled', () => {
+    expect(way('1920x1080@50i', '1920x1080@50i')).toBe('fields stay fields')
+    expect(paid('1920x1080@50i', '1920x1080@50i', {}, { fieldOrder: 'bottom-first' })).toEqual([
+      'field-order light 0.03',
+    ])
+    expect(paid('1920x1080@50i', '1920x1080@50i', { shiftOrder: true })).toEqual(['field-order light 0.03'])
+    // A turn ends the fields, be it one that keeps the scale.
+    expect(paid('1080x1080@50i', '1080x1080@50i', {}, { rotation: 90 })).toEqual([
+      'turn free 0',
+      'field-rescale heavy 0.15',
+    ])
+    expect(paid('1920x1080@50i', '1920x1080@59.94i')).toEqual([
+      expect.stringMatching(/^uneven/),
+      'field-rescale heavy 0.15',
+    ])
+    expect(paid('1280x720@50i', '1920x1080@50i')).toContain('field-rescale heavy 0.15')
+  })
+
+  it('of a still is its one frame', () => {
+    expect(settle('1920x1080@25p', '1920x1080@50i', {}, { rate: null })).toMatchObject({
+      toll: { charges: [], untouched: true },
+      way: { taking: { kind: 'frames', mixed: false } },
+    })
+  })
+})
+
+describe('a treatment', () => {
+  it('blends at half of what unevenness costs, and the share that is mixed is told', () => {
+    const held = settle('1920x1080@24p', '1920x1080@25p').toll.charges[0]!
+    const mixed = settle('1920x1080@24p', '1920x1080@25p', { motion: { kind: 'blend' } })
+    const [charge] = mixed.toll.charges
+    if (charge?.kind !== 'blend') throw new Error('24 in 25 is mixed')
+    expect(charge.share).toBeCloseTo(1, 6)
+    expect(charge.loss).toBeCloseTo(held.loss / 2 + 0.1 * charge.share, 9)
+    expect(charge.grade).toBe('heavy')
+    expect(tollSentence(mixed.toll)).toBe('two frames mixed in 100 % of the frames')
+    expect(wayWords(mixed.way)).toBe('neighbouring frames mixed')
+  })
+
+  it('holds frames where it says so, whatever would cost less', () => {
+    expect(way('1920x1080@50p', '1920x1080@50i', { motion: { kind: 'hold' } })).toBe(
+      'frames held as they land',
+    )
+    expect(paid('1920x1080@50p', '1920x1080@50i', { motion: { kind: 'hold' } })).toEqual([
+      'even-skip light 0.025',
+    ])
+    expect(way('1920x1080@23.976p', '1920x1080@59.94i', { motion: { kind: 'hold' } })).toBe(
+      'frames held as they land',
+    )
+    expect(way('1920x1080@25p', '1920x1080@50i', { fields: { kind: 'from-frames' } })).toBe(
+      'a field from each frame',
+    )
+    expect(way('1920x1080@50p', '1920x1080@50i', { fields: { kind: 'weave' } })).toBe(
+      'frames held as they land',
+    )
+  })
+
+  it('plays every frame once, or so many times as fast', () => {
+    expect(paid('1920x1080@50p', '1920x1080@25p', once())).toEqual(['speed heavy 0.2'])
+    expect(paid('1920x1080@50p', '1920x1080@25p', once(true))).toEqual(['speed light 0'])
+    expect(way('1920x1080@50p', '1920x1080@25p', once())).toBe('every frame once')
+    expect(paid('1920x1080@50p', '1920x1080@25p', slowed)).toEqual(['speed light 0'])
+    expect(paid('1920x1080@25p', '1920x1080@25p', slowed)).toEqual(['speed light 0', 'even-hold light 0.03'])
+    expect(paid('1920x1080@25p', '1920x1080@25p', once())).toEqual([])
+    expect(settle('1920x1080@50p', '1920x1080@25p', slowed).way.passing).toEqual({
+      kind: 'in-time',
+      factor: rational(1, 2),
+    })
+  })
+
+  it('pulls down and takes pulldown out', () => {
+    const down = { motion: { kind: 'pulldown', phase: 3 } } as const
+    expect(paid('1920x1080@23.976p', '1920x1080@59.94i', down)).toEqual(['pulldown light 0.02'])
+    expect(settle('1920x1080@23.976p', '1920x1080@59.94i', down).way.taking).toEqual({
+      kind: 'pulldown',
+      phase: 3,
+    })
+    expect(paid('1920x1080@23.976p', '1920x1080@29.97p', down)).toEqual([
+      'pulldown light 0.02',
+      'weave severe 0.6',
+    ])
+    const out = { motion: { kind: 'remove-pulldown', phase: 1 } } as const
+    expect(paid('1920x1080@59.94i', '1920x1080@23.976p', out)).toEqual(['remove-pulldown light 0.02'])
+    expect(paid('1920x1080@59.94i', '1920x1080@24p', out)).toEqual([
+      'remove-pulldown light 0.02',
+      expect.stringMatching(/^slip light/),
+    ])
+    expect(way('1920x1080@29.97p', '1920x1080@23.976p', out)).toBe('2:3 pulldown removed')
+    expect(settle('1920x1080@59.94i', '1920x1080@23.976p', out).way.taking).toEqual({
+      kind: 'remove-pulldown',
+      phase: 1,
+    })
+  })
+
+  it('of fields is what it says', () => {
+    expect(paid('1920x1080@50i', '1920x1080@25p', { fields: { kind: 'weave' } })).toEqual([
+      'weave severe 0.6',
+    ])
+    expect(paid('1920x1080@50i', '1920x1080@25p', { fields: { kind: 'blend' } })).toEqual([
+      'deinterlace heavy 0.15',
+    ])
+    expect(way('1920x1080@50i', '1920x1080@25p', { fields: { kind: 'blend' } })).toBe('both fields averaged')
+    expect(way('1920x1080@50i', '1920x1080@25p', deinterlace({ kind: 'same', keep: 'second' }))).toBe(
+      'the second field of each frame',
+    )
+    expect(paid('1920x1080@50i', '1920x1080@25p', deinterlace({ kind: 'double' }))).toEqual([
+      'even-skip light 0.025',
+      'deinterlace light 0.08',
+    ])
+    expect(paid('1920x1080@50i', '1920x1080@50i', deinterlace({ kind: 'double' }))).toContain(
+      'deinterlace light 0.08',
+    )
+    expect(paid('1920x1080@50i', '1920x1080@50i', { fields: { kind: 'weave' } })).toEqual([])
+    expect(paid('1280x720@50i', '1920x1080@50i', { fields: { kind: 'weave' } })).toContain('weave severe 0.6')
+    expect(way('1920x1080@50i', '1920x1080@50p', once())).toBe('each field made a frame, every frame once')
+    expect(way('1920x1080@50i', '1920x1080@24p', { motion: { kind: 'blend' } })).toBe(
+      'each field made a frame, mixed',
+    )
+    const mixedFields = settle('1920x1080@50i', '1920x1080@59.94i', { motion: { kind: 'blend' } })
+    expect(mixedFields.way.taking).toMatchObject({ kind: 'deinterlaced', keep: 'each', mixed: true })
+    expect(mixedFields.toll.charges.map(({ kind }) => kind)).toEqual(['blend', 'field-rescale'])
+  })
+})
+
+describe('untouched', () => {
+  it('is not what is turned, though a turn costs nothing', () => {
+    const turned = settle('1080x1920@25p', '1920x1080@25p', {}, { rotation: 90 }).toll
+    expect(turned).toMatchObject({ grade: 'free', loss: 0, untouched: false })
+    expect(tollSentence(turned)).toBe('turned by 90°: every pixel kept')
+  })
+  it('is not what is computed by another matrix, or moved by a part of a pixel', () => {
+    const other = tollOf(
+      { ...pictureOfFormat(format('1920x1080@25p')), matrix: 'bt601-625' },
+      format('1920x1080@25p'),
+    )
+    expect(other).toMatchObject({ grade: 'free', untouched: false, charges: [] })
+    expect(tollSentence(other)).toBe('its colour computed by another matrix, no value lost')
+    const crop = { left: 1, right: 0, top: 0, bottom: 0 }
+    const off = settle('1921x1080@25p', '1921x1080@25p', {
+      framing: { mode: { kind: 'one-to-one' }, crop },
+    }).toll
+    expect(off.charges.map(({ kind }) => kind)).toEqual(['bars', 'crop', 'between-pixels'])
+  })
+  it('is what stands pixel on pixel, frame on frame', () => {
+    expect(settle('1920x1080@25p', '1920x1080@25p').toll).toEqual({
+      grade: 'free',
+      loss: 0,
+      untouched: true,
+      charges: [],
+    })
+    expect(
+      tollOf(pictureOfFormat(format('1920x1080@25p')), format('1920x1080@25p'), plainTreatment).untouched,
+    ).toBe(true)
+  })
+})
