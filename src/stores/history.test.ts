@@ -138,3 +138,84 @@ describe('the history of a document', () => {
     expect(history.doc.value?.title).toBe('Another')
   })
 })
+
+describe('what could not be written', () => {
+  /** A history whose storage fails while it is told to. */
+  function failing() {
+    const state = { fails: true, saved: [] as string[] }
+    const history = useHistory<Book>(async (doc) => {
+      if (state.fails) throw new Error('the disk is full\nquota')
+      state.saved.push(`${doc.title} ${doc.pages.join('')}`)
+    })
+    history.show({ title: 'Tally', pages: [1] })
+    return { history, state }
+  }
+
+  it('stays owed when another document is opened, is told, and is written once it can be', async () => {
+    const { history, state } = failing()
+    history.edit('write', (book) => void book.pages.push(2))
+    await history.settled()
+    expect(history.trouble.value).toBe('the disk is full')
+    history.show({ title: 'Yard', pages: [9] })
+    expect(history.trouble.value).toBeNull()
+    expect(history.unsaved.value).toEqual([
+      { doc: { title: 'Tally', pages: [1, 2] }, trouble: 'the disk is full' },
+    ])
+    expect(history.saved.value).toBe(false)
+    state.fails = false
+    await history.settled()
+    expect(state.saved).toEqual(['Tally 12'])
+    expect(history.unsaved.value).toEqual([])
+    expect(history.saved.value).toBe(true)
+  })
+
+  it('is opened again as it was left', async () => {
+    const { history, state } = failing()
+    history.edit('write', (book) => void book.pages.push(2))
+    await history.settled()
+    history.show({ title: 'Yard', pages: [] })
+    expect(history.resume(({ title }) => title === 'Yard')).toBe(false)
+    expect(history.resume(({ title }) => title === 'Tally')).toBe(true)
+    expect(history.doc.value).toEqual({ title: 'Tally', pages: [1, 2] })
+    expect([history.trouble.value, history.unsaved.value]).toEqual(['the disk is full', []])
+    state.fails = false
+    history.edit('write', (book) => void book.pages.push(3))
+    await history.settled()
+    expect(state.saved).toEqual(['Tally 123'])
+  })
+
+  it('of an edit made while another document is being opened belongs to its own document', async () => {
+    const { history, state } = failing()
+    history.edit('write', (book) => void book.pages.push(2))
+    history.show({ title: 'Yard', pages: [] })
+    history.edit('write', (book) => void book.pages.push(7))
+    await history.settled()
+    expect(history.unsaved.value.map(({ doc }) => doc.title)).toEqual(['Tally'])
+    state.fails = false
+    await history.settled()
+    expect(state.saved.sort()).toEqual(['Tally 12', 'Yard 7'])
+  })
+
+  it('is forgotten with its document when that is deleted', async () => {
+    const { history } = failing()
+    history.edit('write', (book) => void book.pages.push(2))
+    await history.settled()
+    history.show(null)
+    history.forget(({ title }) => title === 'Tally')
+    expect(history.unsaved.value).toEqual([])
+  })
+})
+
+describe('what is found out', () => {
+  it('is kept and is no step of the editor’s', async () => {
+    const { history, saved } = opened()
+    history.edit('write', (book) => void book.pages.push(2))
+    history.learn((book) => void (book.title = 'Tally, measured'))
+    history.learn(() => {})
+    await history.settled()
+    expect(saved).toHaveLength(2)
+    history.undo()
+    expect(history.doc.value).toEqual({ title: 'Tally, measured', pages: [1] })
+    expect(history.undo()).toBeNull()
+  })
+})
