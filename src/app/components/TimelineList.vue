@@ -36,7 +36,6 @@ ul {
   overflow: auto;
 }
 li {
-  position: relative;
   border-bottom: 1px solid var(--line);
 }
 .entry {
@@ -57,8 +56,13 @@ li {
   outline-offset: -2px;
 }
 .action {
-  position: absolute;
-  right: 4px;
-  bottom: 6px;
+  display: flex;
+  justify-content: flex-end;
+  gap: 10px;
+  padding: 0 8px 4px;
+}
+li:has([aria-current='true']) .action {
+  background: var(--sheet);
+  box-shadow: inset 3px 0 var(--accent);
 }
 </style>

@@ -42,7 +42,7 @@ function go() {
   <Modal
     open
     :footer="null"
-    :width="520"
+    :width="600"
     :title="`${counted(going.length, 'placement goes', 'placements go')} along with ${clips.length === 1 ? clips[0]?.name : counted(clips.length, 'clip')}`"
     @cancel="emit('close')"
   >
@@ -79,7 +79,7 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: 1fr 1fr auto;
+  grid-template-columns: minmax(160px, auto) 1fr auto;
   gap: 10px;
   padding: 4px 0;
 }

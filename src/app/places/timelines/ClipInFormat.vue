@@ -13,7 +13,7 @@ const props = defineProps<{ clip: Clip; format: Format }>()
 const project = useProject()
 const canvas = ref<HTMLCanvasElement | null>(null)
 /** As large as it goes in this box, at the format's true shape. */
-const box = { width: 280, height: 158 }
+const box = { width: 260, height: 146 }
 const size = computed(() => {
   const { width, height } = displaySize(props.format)
   const scale = Math.min(box.width / width, box.height / height)
@@ -48,8 +48,8 @@ const { trouble } = usePainter(canvas, () => ({
 <style scoped>
 .ground {
   background: var(--ground);
-  width: 288px;
-  height: 166px;
+  width: 100%;
+  height: 154px;
   display: grid;
   place-items: center;
   color: #f0ece2;

@@ -24,6 +24,8 @@ const project = useProject()
 
 /** A narrower block shows the shape of its grade alone, in pixels. */
 const roomForWord = 68
+/** A still narrower one has no room for a letter of its name. */
+const roomForName = 26
 const finding = computed(() => findingOf(project.opened, props.timeline, props.placement, props.format))
 const clip = computed(() => {
   const { source } = props.placement
@@ -45,11 +47,11 @@ const seen = computed(() => {
     <button
       class="block"
       tabindex="-1"
-      :class="{ chosen, hatched: interlaced, sound: !finding }"
+      :class="{ chosen, hatched: interlaced, sound: !finding, narrow: seen.width < roomForName }"
       :title="`${name}: ${finding ? tollSentence(finding.toll) : 'sound'}`"
       @click="$emit('choose')"
     >
-      <span class="ellipsis name">{{ name }}</span>
+      <span v-if="seen.width >= roomForName" class="ellipsis name">{{ name }}</span>
       <GradeMark v-if="finding" :grade="finding.toll.grade" :shape-only="seen.width < roomForWord" />
     </button>
     <span v-if="says" class="says quiet">{{ says }}</span>
@@ -82,6 +84,10 @@ const seen = computed(() => {
 }
 .sound {
   height: 26px;
+}
+.narrow {
+  padding: 3px 0;
+  align-items: center;
 }
 .hatched {
   background-image: repeating-linear-gradient(var(--line) 0 1px, transparent 1px 4px);
