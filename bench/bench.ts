@@ -4,6 +4,7 @@ import { measureCard } from './card'
 import { measureFirstUse } from './first-use'
 import { measureList } from './list'
 import { measureMoving, measurePaying } from './moving'
+import { measureOpening } from './opening'
 import { measureRanking } from './ranking'
 import { measureBytes, measureReading } from './reading'
 
@@ -55,6 +56,11 @@ if (asked('moving') && hasBrowser) {
     'moving the candidate, 2000 clips, key to laid-out page (target 16 ms)',
     `${median(steps)!.toFixed(1)} ms (${range(steps)})`,
   )
+}
+if (asked('opening') && hasBrowser) {
+  const { list, longest } = await measureOpening()
+  line('opening 10000 clips: first list (target 1500 ms)', `${median(list)!.toFixed(0)} ms (${range(list)})`)
+  line('the page held up at most (target 100 ms)', `${median(longest)!.toFixed(0)} ms (${range(longest)})`)
 }
 if (asked('card') && hasBrowser) {
   const { offered, listed, firstRow, read, choosing, serverMegabytes } = await measureCard()

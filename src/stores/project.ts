@@ -13,9 +13,9 @@ import {
   deleteProject,
   keepPutAside,
   listProjects,
-  loadProject,
   saveTouched,
 } from '../storage/projects'
+import { loadOffPage } from '../workers/loading'
 import { useHistory } from './history'
 
 export const newId = (): string => crypto.randomUUID().slice(0, 13)
@@ -60,7 +60,7 @@ export const useProject = defineStore('project', () => {
     // What could not be written is only here: it is opened as it was left.
     if (resume(({ project }) => project.id === id)) return true
     const mayWrite = await takeLeave(id)
-    const loaded = await loadProject(id, now(), mayWrite)
+    const loaded = await loadOffPage(id, now(), mayWrite)
     show(loaded?.doc ?? null, !mayWrite)
     putAside.value = loaded?.putAside ?? []
     if (!loaded) giveBack()

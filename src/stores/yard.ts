@@ -82,9 +82,21 @@ export const useYard = defineStore('yard', () => {
   const candidate = computed<Format | null>(
     () => looked.value?.format ?? project.format ?? best.value?.format ?? null,
   )
+  /** What was last asked to be looked at and waits for the next frame of animation; null where nothing waits. */
+  const aimed = shallowRef<Format | null>(null)
   /** Makes a format the one that is looked at, or goes back to the project's or the best (null). */
   function look(format: Format | null, setBy: SetBy = 'tried'): void {
+    aimed.value = null
     looked.value = format && { format, setBy }
+  }
+  /** Looks at a format with the next frame of animation: however fast a candidate is moved, it is priced once a frame. */
+  function aim(format: Format): void {
+    const waits = aimed.value !== null
+    aimed.value = format
+    if (waits) return
+    requestAnimationFrame(() => {
+      if (aimed.value) look(aimed.value)
+    })
   }
   /** The price of the format that is looked at, at once. */
   const price = computed<Candidate | null>(() =>
@@ -163,6 +175,8 @@ export const useYard = defineStore('yard', () => {
     lean,
     looked,
     look,
+    aimed,
+    aim,
     beside,
     candidate,
     price,

@@ -1,6 +1,7 @@
 import { type Remote, wrap } from 'comlink'
 import type { ChoiceService } from './choice.worker'
 import type { FrameService } from './frames.worker'
+import type { LoadingService } from './loading.worker'
 import type { ReadingService } from './reading.worker'
 
 /** Starts a worker the first time it is asked for. */
@@ -14,6 +15,9 @@ export const readingService = lazily<ReadingService>(
 )
 export const frameService = lazily<FrameService>(
   () => new Worker(new URL('./frames.worker.ts', import.meta.url), { type: 'module', name: 'frames' }),
+)
+export const loadingService = lazily<LoadingService>(
+  () => new Worker(new URL('./loading.worker.ts', import.meta.url), { type: 'module', name: 'loading' }),
 )
 export const choiceService = lazily<ChoiceService>(
   () => new Worker(new URL('./choice.worker.ts', import.meta.url), { type: 'module', name: 'choice' }),

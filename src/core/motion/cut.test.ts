@@ -85,7 +85,7 @@ describe('a cut', () => {
             expect(shownAt(second, timing, T, n - at)).toEqual(shownAt(whole, timing, T, n))
         },
       ),
-      { numRuns: 2000 },
+      { numRuns: 500 },
     )
   })
 

@@ -38,8 +38,9 @@ function look(column: number, row: number) {
   const r = rows[Math.max(0, Math.min(rows.length - 1, row))]
   if (!c || !r) return
   // Fields are kept where a standard carries them.
-  const fields = yard.candidate?.scan === 'interlaced' && hasInterlacedStandard(r.size, c.rate)
-  yard.look(makeFormat(r.size, c.rate, fields ? 'interlaced' : 'progressive', yard.candidate?.colour))
+  const from = yard.aimed ?? yard.candidate
+  const fields = from?.scan === 'interlaced' && hasInterlacedStandard(r.size, c.rate)
+  yard.aim(makeFormat(r.size, c.rate, fields ? 'interlaced' : 'progressive', from?.colour))
 }
 function onKey(event: KeyboardEvent) {
   const steps: Record<string, [number, number]> = {
@@ -51,7 +52,8 @@ function onKey(event: KeyboardEvent) {
   const step = steps[event.key]
   if (step) {
     // Before the first ranking is there, nothing stands anywhere that could be moved.
-    const at = yard.candidate && cellOf(grid.value, yard.candidate)
+    const from = yard.aimed ?? yard.candidate
+    const at = from && cellOf(grid.value, from)
     if (at) look(at.column + step[0], at.row + step[1])
   } else if (event.key === 'Escape') yard.look(null)
   else return
