@@ -1,4 +1,4 @@
-import { departure } from '../src/core/edit/mend'
+import { departure } from '../src/core/words/reason'
 import { readFile as readText } from 'node:fs/promises'
 import { text as textOf } from 'node:stream/consumers'
 import { z } from 'zod'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { reasonOf } from '../core/words/reason'
 import { ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useArrivals } from '../stores/arrivals'
@@ -28,7 +29,7 @@ watch(
     try {
       if (!(await project.open(id))) return await router.replace('/')
     } catch (error) {
-      trouble.value = `The project cannot be opened, its stored form is damaged: ${error instanceof Error ? error.message : error}`
+      trouble.value = `The project cannot be opened. ${reasonOf(error)}`
       return
     }
     await media.openProject(id)

@@ -42,6 +42,9 @@ export const shortcuts: Record<Place | 'everywhere', readonly Shortcut[]> = {
     { keys: '↑ ↓', does: 'in the cut: from cut to cut' },
     { keys: 'Enter', does: 'in the cut: open the docket of what is under the playhead' },
     { keys: 'Delete', does: 'in the cut: take it out' },
+    { keys: '/', does: 'in the cut: cut at the playhead; every frame stays as it is' },
+    { keys: 'E L', does: 'in the cut: what is in hand goes earlier or later' },
+    { keys: '+ − 0', does: 'in the cut: zoom, and the whole of it' },
   ],
   dispatch: [],
 }

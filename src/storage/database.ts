@@ -60,7 +60,18 @@ database
   .stores({ leftAside: '[projectId+id], projectId', putAside: '++key, projectId' })
   .upgrade((transaction) => bringAll(transaction, 1, 2))
 
-database.version(4).upgrade((transaction) => bringAll(transaction, 2, 3))
+const newest = 4
+database.version(newest).upgrade((transaction) => bringAll(transaction, 2, 3))
+
+// The library would open what a newer version keeps as if it were ours, and our writing could spoil it.
+database.on('ready', () => {
+  // Stored in tenths.
+  const found = database.backendDB().version / 10
+  if (found <= newest) return
+  throw new Error(
+    `A newer Yard Tally keeps its projects in this browser (database ${found}, this one knows ${newest}). They were left as they are. Open them with the newer version.`,
+  )
+})
 
 /** Brings every project of the database from one stored version to the next; rows that cannot be brought stay as they are. */
 async function bringAll(transaction: Transaction, from: number, to: number): Promise<void> {

@@ -1,13 +1,10 @@
 import 'fake-indexeddb/auto'
+import { IDBFactory } from 'fake-indexeddb'
 import { readFile } from 'node:fs/promises'
-import Dexie from 'dexie'
-import { beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { checkTimeline } from '../core/check/check'
 import { readProjectFile, writeProjectFile } from '../core/exchange/project-file'
 import { formatText } from '../core/format/format'
-import { loadHabits } from './habits'
-import { database } from './database'
-import { listProjects, loadProject } from './projects'
 
 /** What an earlier Yard Tally kept: a database as the browser held it, and the project file of the same project. */
 const kept = (name: string) => readFile(new URL(`../../fixtures/stored/${name}`, import.meta.url), 'utf8')
@@ -26,28 +23,41 @@ const ownWeights = {
   judderPerMs: 0.04,
 }
 
-beforeAll(async () => {
-  const { projects, clips, timelines, habits } = JSON.parse(await kept('database-20.json')) as Tables
+/** What the tables of a version were. */
+const version1 = {
+  projects: 'id',
+  clips: '[projectId+id], projectId',
+  timelines: '[projectId+id], projectId',
+  posters: '[projectId+clipId], projectId',
+  handles: '[projectId+clipId], projectId',
+}
+const version3 = { ...version1, habits: 'id', leftAside: '[projectId+id], projectId', putAside: '++key, projectId' }
+
+/** A database as a version of before left it, and today's storage upon it. */
+async function storageOver(version: number, stores: Record<string, string>, dump: string | null) {
+  vi.resetModules()
+  const { default: Dexie } = await import('dexie')
+  Dexie.dependencies.indexedDB = new IDBFactory()
   const before = new Dexie('yard-tally')
-  before.version(1).stores({
-    projects: 'id',
-    clips: '[projectId+id], projectId',
-    timelines: '[projectId+id], projectId',
-    posters: '[projectId+clipId], projectId',
-    handles: '[projectId+clipId], projectId',
-  })
-  before.version(2).stores({ habits: 'id' })
-  await before.table('projects').bulkAdd(projects)
-  await before.table('clips').bulkAdd(clips)
-  await before.table('timelines').bulkAdd(timelines)
-  await before.table('habits').bulkAdd(habits)
+  before.version(version).stores(stores)
+  await before.open()
+  const tables = dump === null ? {} : (JSON.parse(await kept(dump)) as Record<string, unknown>)
+  for (const [name, rows] of Object.entries(tables))
+    if (Array.isArray(rows)) await before.table(name).bulkAdd(rows)
   before.close()
-})
+  const [{ database }, projects, { loadHabits }] = await Promise.all([
+    import('./database'),
+    import('./projects'),
+    import('./habits'),
+  ])
+  return { database, loadHabits, ...projects }
+}
 
 describe('a database of before', () => {
-  it('opens whole, own weights included', async () => {
-    const [entry] = await listProjects()
-    const { doc, putAside } = (await loadProject(entry!.id, '2026-06-01T08:00:00Z'))!
+  it('of version 2 opens whole, own weights included', async () => {
+    const stored = await storageOver(2, { ...version1, habits: 'id' }, 'database-20.json')
+    const [entry] = await stored.listProjects()
+    const { doc, putAside } = (await stored.loadProject(entry!.id, '2026-06-01T08:00:00Z'))!
     expect(putAside).toEqual([])
     expect(Object.keys(doc.clips)).toHaveLength(19)
     expect(doc.project.policy).toMatchObject(ownWeights)
@@ -61,8 +71,42 @@ describe('a database of before', () => {
       'visit',
       'title',
     ])
-    expect((await loadHabits()).ownFormats.map(({ format }) => formatText(format))).toEqual(['1080x1350@25p'])
-    expect(database.verno).toBe(4)
+    expect((await stored.loadHabits()).ownFormats.map(({ format }) => formatText(format))).toEqual([
+      '1080x1350@25p',
+    ])
+    expect(stored.database.verno).toBe(4)
+  })
+
+  it('of version 3 opens whole: every placement where it was, each timeline on its own rate', async () => {
+    const stored = await storageOver(3, version3, 'database-30.json')
+    const [entry] = await stored.listProjects()
+    const { doc, putAside } = (await stored.loadProject(entry!.id, '2026-06-01T08:00:00Z'))!
+    expect(putAside).toEqual([])
+    expect(Object.keys(doc.clips)).toHaveLength(20)
+    expect(Object.keys(doc.leftAside)).toHaveLength(1)
+    expect((await stored.loadHabits()).ownFormats.map(({ name }) => name)).toEqual(['Foundry wall'])
+    const was = JSON.parse(await kept('database-30.json')) as {
+      timelines: { id: string; tracks: { id: string; placements: { id: string; start: number; length: number }[] }[] }[]
+    }
+    const spans = (timelines: typeof was.timelines) =>
+      timelines.map(({ id, tracks }) => [
+        id,
+        tracks.map((track) => track.placements.map(({ id, start, length }) => [id, start, length])),
+      ])
+    const today = was.timelines.map(({ id }) => doc.timelines[id]!)
+    expect(spans(today as never)).toEqual(spans(was.timelines))
+    expect(today.map(({ rate }) => rate)).toEqual(today.map(() => ({ num: 25, den: 1 })))
+    // It is written as it is today, and opens the same again.
+    await stored.saveDoc(doc)
+    expect((await stored.loadProject(entry!.id, '2026-06-01T09:00:00Z'))!.doc).toEqual(doc)
+  })
+
+  it('of a newer version is refused with a reason, and left as it is', async () => {
+    const stored = await storageOver(5, { ...version3, bells: 'id' }, null)
+    await expect(stored.listProjects()).rejects.toThrow(
+      'A newer Yard Tally keeps its projects in this browser (database 5, this one knows 4). They were left as they are.',
+    )
+    await expect(stored.loadProject('any', '2026-06-01T08:00:00Z')).rejects.toThrow('Open them with the newer')
   })
 })
 

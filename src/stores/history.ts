@@ -1,3 +1,4 @@
+import { reasonOf } from '../core/words/reason'
 import { type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer'
 import { computed, ref, shallowRef } from 'vue'
 import type { Draft } from '../core/edit/draft'
@@ -79,9 +80,7 @@ export function useHistory<Doc extends object>(
         account.trouble = null
       } catch (error) {
         account.owed = due
-        // Storage adds what lies behind an error in further lines.
-        const [line] = (error instanceof Error ? error.message : String(error)).split('\n')
-        account.trouble = (line ?? '').trim()
+        account.trouble = reasonOf(error)
       } finally {
         queued.value--
         settleAccounts()

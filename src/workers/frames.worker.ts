@@ -1,3 +1,4 @@
+import { reasonOf } from '../core/words/reason'
 import { expose, transfer } from 'comlink'
 import type { FrameTimes } from '../core/reading/frame-times'
 import { type ClipKind, type FrameAccess, NoPicture, openFrames } from '../media/frames'
@@ -37,7 +38,7 @@ const service = {
           if (error instanceof NoPicture) return { ok: false, error: error.message }
           return {
             ok: false,
-            error: `The frame could not be decoded: ${error instanceof Error ? error.message : error}`,
+            error: `The frame could not be decoded: ${reasonOf(error)}`,
           }
         }
       },

@@ -1,3 +1,4 @@
+import { reasonOf } from '../core/words/reason'
 import { expose } from 'comlink'
 import { type AsideKind, asideKind } from '../core/reading/aside'
 import { type ReadResult, read } from '../core/reading/read'
@@ -116,7 +117,7 @@ async function readOne(
     }
   } catch (error) {
     signal.throwIfAborted()
-    const message = `The file could not be opened: ${error instanceof Error ? error.message : error}`
+    const message = `The file could not be opened: ${reasonOf(error)}`
     return { key, hash: null, result: { ok: false, error: { code: 'unreadable', message } }, aside: null }
   }
 }

@@ -1,7 +1,7 @@
 import { type Clip } from '../edit/clip'
 import { type Doc, formatOf } from '../edit/project'
 import { settlePlacement } from '../edit/running'
-import { type Placement, type Timeline } from '../edit/timeline'
+import { type Placement, type Timeline, deepestNesting } from '../edit/timeline'
 import type { Format } from '../format/format'
 import { type Toll } from '../toll/charge'
 import { type Grade, grades } from '../toll/grade'
@@ -28,9 +28,6 @@ export interface Check {
   readonly untouchedShare: number
   readonly countByGrade: Readonly<Record<Grade, number>>
 }
-
-/** Timelines stand in timelines; deeper than this nothing is looked into. */
-const deepest = 8
 
 /** Checks every placed picture of a timeline. @returns null while the timeline has no format */
 export function checkTimeline(doc: Doc, timeline: Timeline, depth = 0): Check | null {
@@ -68,7 +65,7 @@ export function findingOf(
     clip,
     name: clip?.name ?? within?.name ?? 'test figure',
     toll,
-    inner: within && depth < deepest ? checkTimeline(doc, within, depth + 1) : null,
+    inner: within && depth < deepestNesting ? checkTimeline(doc, within, depth + 1) : null,
   }
 }
 

@@ -71,5 +71,5 @@ export function carriedBoundaries(
 }
 
 /** How many frames of a timeline a time in the source lasts, at least one; halves upwards. */
-export const framesOf = (seconds: Rational, rate: Rate): number =>
+export const framesLasting = (seconds: Rational, rate: Rate): number =>
   Math.max(1, roundHalfUp(multiply(seconds, rate)))

@@ -9,7 +9,7 @@ import { noSides, treated } from '../treatment/treatment'
 import { ratio } from '../words/figures'
 import { type Doc, formatOf } from './project'
 import { type SettledPlacement, settlePlacement, timingOfPlacement } from './running'
-import type { Placement, PlacementSource, Timeline, Track } from './timeline'
+import { type Placement, type PlacementSource, type Timeline, type Track, deepestNesting } from './timeline'
 
 /** What one placement adds to a frame: what of its source is shown, and where and how it lies on the raster. */
 export interface Layer {
@@ -24,9 +24,6 @@ export interface Layer {
   readonly reduction: Treatment['framing']['reduction']
   readonly colour: ColourConversion
 }
-
-/** Timelines stand in timelines; deeper than this nobody works. */
-const deepest = 16
 
 /**
  * What a timeline's frame shows, bottom to top: a layer for each visible video track with something on it. A timeline within it
@@ -156,7 +153,7 @@ function turnedSides({ left, right, top, bottom }: Sides, { turn }: Lie): Sides 
 
 /** The layers of a timeline that a layer shows; null where it is a picture of its own: mixed, in fields, or cut off. */
 function throughTimeline(doc: Doc, layer: Layer, depth: number): Layer[] | null {
-  if (layer.source.kind !== 'timeline' || layer.shown.kind !== 'frame' || depth >= deepest) return null
+  if (layer.source.kind !== 'timeline' || layer.shown.kind !== 'frame' || depth >= deepestNesting) return null
   const inner = doc.timelines[layer.source.timelineId]
   const innerFormat = inner && formatOf(doc, inner)
   if (!inner || !innerFormat) return null

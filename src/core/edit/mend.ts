@@ -1,9 +1,10 @@
-import { z } from 'zod'
+import type { z } from 'zod'
 import { equal } from '../rational/rational'
 import { Clip, LeftAside } from './clip'
 import type { StoredRows } from './migrate'
 import { type Doc, Project, formatOf, newProject } from './project'
 import { reframed } from './reformat'
+import { departure } from '../words/reason'
 import { lostSource, showsTimeline, timelineNonsense } from './sense'
 import { type Placement, Timeline } from './timeline'
 
@@ -24,14 +25,6 @@ export interface Mended {
 const text = (row: unknown, key: string): string | null => {
   const value = typeof row === 'object' && row !== null ? (row as Record<string, unknown>)[key] : null
   return typeof value === 'string' && value ? value : null
-}
-
-/** Where a row departs from its schema: `reading.video.rate: a rate is more than 0`. */
-export function departure({ issues }: z.ZodError): string {
-  const [first] = issues
-  return first
-    ? `${first.path.map(String).join('.') || 'the whole of it'}: ${first.message}`
-    : 'it cannot be read'
 }
 
 /**

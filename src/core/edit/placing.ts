@@ -4,7 +4,7 @@ import { framesLeft, sourceTimeAfter } from '../motion/shown'
 import { pictureOf } from '../picture/picture'
 import { uprightSize } from '../picture/turn'
 import { rational } from '../rational/rational'
-import { framesOf } from './carry'
+import { framesLasting } from './carry'
 import type { Clip } from './clip'
 import type { Draft } from './draft'
 import { timelineIn } from './operations'
@@ -55,7 +55,7 @@ export type Unplaced = Omit<Placement, 'start'>
 export const placementOf = (clip: Clip, format: Format, id: string): Unplaced => ({
   id,
   source: { kind: 'clip', clipId: clip.id },
-  length: framesOf(exactDuration(clip), format.rate),
+  length: framesLasting(exactDuration(clip), format.rate),
   sourceIn: rational(0),
   treatment: {},
   framingByShape: {},

@@ -112,6 +112,9 @@ export const Timeline = z
   .readonly()
 export type Timeline = z.infer<typeof Timeline>
 
+/** Timelines stand in timelines, never in themselves; so deep they are followed, deeper nobody works. */
+export const deepestNesting = 16
+
 /** The frame after the last one that is placed. */
 export const endOf = (placements: readonly Placement[]): number =>
   placements.reduce((end, p) => Math.max(end, p.start + p.length), 0)

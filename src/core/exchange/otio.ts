@@ -2,7 +2,7 @@ import { type Clip, type Part, claimsOf } from '../edit/clip'
 import { type Doc, formatOf } from '../edit/project'
 import { settlePlacement } from '../edit/running'
 import { exactDuration } from '../edit/timing'
-import { type Placement, type Timeline, type Track } from '../edit/timeline'
+import { type Placement, type Timeline, type Track, deepestNesting } from '../edit/timeline'
 import { type Format, formatText } from '../format/format'
 import { type Rational, divide, equal, multiply, rational, toNumber } from '../rational/rational'
 import { timecodeToFrame } from '../rate/timecode'
@@ -28,9 +28,6 @@ export function toOtio(doc: Doc, timeline: Timeline): object {
     tracks: stackOf(doc, timeline, format, 'tracks'),
   }
 }
-
-/** Timelines stand in timelines; deeper than this nothing is written. */
-const deepest = 8
 
 const stackOf = (doc: Doc, timeline: Timeline, format: Format, name: string, depth = 0) => ({
   OTIO_SCHEMA: 'Stack.1',
@@ -86,7 +83,7 @@ function itemOf(doc: Doc, timeline: Timeline, placement: Placement, format: Form
   if (source.kind === 'timeline') {
     const inner = doc.timelines[source.timelineId]
     const innerFormat = inner && formatOf(doc, inner)
-    if (!inner || !innerFormat || depth >= deepest) return gap(placement.length, format.rate)
+    if (!inner || !innerFormat || depth >= deepestNesting) return gap(placement.length, format.rate)
     const start = rationalTime(toNumber(multiply(placement.sourceIn, innerFormat.rate)), innerFormat.rate)
     return {
       ...stackOf(doc, inner, innerFormat, inner.name, depth + 1),

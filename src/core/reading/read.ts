@@ -1,3 +1,4 @@
+import { reasonOf } from '../words/reason'
 import { byteAt } from './bytes/byte-at'
 import { present } from '../assert'
 import { type ByteSource, FileWindow } from './bytes/source'
@@ -93,10 +94,7 @@ export async function read(source: ByteSource, signal?: AbortSignal): Promise<Re
     // A rule that a reader of ours did not foresee; one file never ends the reading of others.
     if (error instanceof RangeError || error instanceof TypeError)
       return failed('damaged', `${unforeseen}: ${error.message}. Copy the file again.`)
-    return failed(
-      'unreadable',
-      `The file could not be opened: ${error instanceof Error ? error.message : error}`,
-    )
+    return failed('unreadable', `The file could not be opened: ${reasonOf(error)}`)
   }
 }
 

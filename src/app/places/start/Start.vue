@@ -4,6 +4,7 @@ import { Button, Input } from 'ant-design-vue'
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { usualRate } from '../../../core/edit/habits'
+import { reasonOf } from '../../../core/words/reason'
 import { rateName } from '../../../core/rate/rate'
 import { useArrivals } from '../../../stores/arrivals'
 import { useMedia } from '../../../stores/media'
@@ -21,7 +22,7 @@ const name = ref('')
 const trouble = ref<string | null>(null)
 
 onMounted(() => {
-  void project.list()
+  project.list().catch((error: unknown) => (trouble.value = reasonOf(error)))
   void countDemo()
 })
 

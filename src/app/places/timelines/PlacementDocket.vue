@@ -38,6 +38,13 @@ const fit = computed(() =>
     ? fitPicture(settled.value.picture, props.format, settled.value.treatment.framing)
     : null,
 )
+/** The others of its track, in order. */
+const order = computed(() => {
+  const track = props.timeline.tracks.find(({ placements }) =>
+    placements.some(({ id }) => id === props.placement?.id),
+  )
+  return (track?.placements ?? []).map(({ id }) => id)
+})
 /** Frames that it has beyond the end of its source. */
 const beyond = computed(() => {
   const { placement, timeline } = props
@@ -64,8 +71,8 @@ const beyond = computed(() => {
         {{ beyond === 1 ? 'shows' : 'show' }} nothing.
       </p>
       <div class="move">
-        <Button size="small" @click="timelines.move(placement, -1)">Earlier</Button>
-        <Button size="small" @click="timelines.move(placement, 1)">Later</Button>
+        <Button size="small" :disabled="order[0] === placement.id" @click="timelines.move(placement, -1)">Earlier</Button>
+        <Button size="small" :disabled="order.at(-1) === placement.id" @click="timelines.move(placement, 1)">Later</Button>
       </div>
       <template v-if="finding && fit && settled">
         <h3>In {{ formatName(format) }}: <GradeMark :grade="finding.toll.grade" /></h3>

@@ -91,11 +91,9 @@ function onKey(event: KeyboardEvent) {
   const cuts = [0, ...placed.value.flatMap((p) => [p.start, p.start + p.length])].sort((a, b) => a - b)
   const second = nominalRate(rate.value)
   const inHand = placed.value.find(({ id }) => id === selected.value)
-  const step = (by: 1 | -1) => {
-    if (event.altKey && inHand) timelines.move(inHand, by)
-    else goTo(playhead.value + by * (event.shiftKey ? second : 1))
-  }
-  const moves: Record<string, () => void> = {
+  const step = (by: 1 | -1) => goTo(playhead.value + by * (event.shiftKey ? second : 1))
+  const move = (by: 1 | -1) => inHand && timelines.move(inHand, by)
+  const does: Record<string, () => void> = {
     ArrowLeft: () => step(-1),
     ArrowRight: () => step(1),
     ArrowUp: () => goTo(cuts.findLast((c) => c < playhead.value) ?? 0),
@@ -109,13 +107,15 @@ function onKey(event: KeyboardEvent) {
     Escape: () => (selected.value = null),
     Delete: () => emit('remove'),
     '/': () => emit('cut'),
+    e: () => move(-1),
+    l: () => move(1),
     '+': () => zoom(2),
     '-': () => zoom(0.5),
     '0': () => (chosen.value = null),
   }
-  const move = moves[event.key]
-  if (!move || event.ctrlKey || event.metaKey) return
-  move()
+  const act = does[event.key]
+  if (!act || event.ctrlKey || event.metaKey || event.altKey) return
+  act()
   event.preventDefault()
 }
 </script>
@@ -124,7 +124,7 @@ function onKey(event: KeyboardEvent) {
   <div
     class="strip"
     role="group"
-    aria-label="The cut to scale: arrow keys move the playhead, up and down go from cut to cut, Enter selects, Delete takes out, plus and minus zoom"
+    aria-label="The cut to scale: arrow keys move the playhead, up and down go from cut to cut, Enter selects, Delete takes out, slash cuts, plus and minus zoom"
     tabindex="0"
     @keydown="onKey"
   >

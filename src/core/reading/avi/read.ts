@@ -128,7 +128,7 @@ function readStream(list: Cursor): Stream {
         ...stream,
         kind: known,
         code: handler,
-        rate: scale > 0 && rate > 0 ? rateOf(rate, scale) : null,
+        rate: scale > 0 && rate > 0 ? rateOverScale(rate, scale) : null,
         length: body.u32(true),
       }
     } else if (kind === 'strf' && stream.kind === 'vids' && body.left >= 40) {
@@ -156,7 +156,7 @@ function readStream(list: Cursor): Stream {
   return stream
 }
 
-const rateOf = (rate: number, scale: number): Rate =>
+const rateOverScale = (rate: number, scale: number): Rate =>
   snapToStandard(rate / scale) ?? (rate < 2 ** 31 ? rational(rate, scale) : exactRate(rate / scale))
 
 /** OpenDML `vprp`: the shape of the frame as shown, and its fields. */

@@ -64,7 +64,7 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
   return {
     reading,
     origins,
-    fault: cutOff(layout, video, file.size) ?? picture?.fault ?? null,
+    fault: mediaCutOff(layout, video, file.size) ?? picture?.fault ?? null,
     frameTimes: picture?.frameTimes ?? null,
   }
 }
@@ -84,7 +84,7 @@ function missingIndex(layout: Layout, size: number): ReadingFault {
 }
 
 /** A file whose media data ends too early still has its index: it says how much is lost. */
-function cutOff(layout: Layout, video: Track | undefined, size: number): Fault | null {
+function mediaCutOff(layout: Layout, video: Track | undefined, size: number): Fault | null {
   if (layout.missingBytes <= 0) return null
   const kept = `Cut off after ${kilobytes(size)} of ${kilobytes(size + layout.missingBytes)}`
   if (!video) return { code: 'truncated', message: `${kept}. Copy it again.`, offset: size }
@@ -156,7 +156,7 @@ async function readPicture(
       ? fragments.span
       : runs.reduce((sum, run) => sum + run.count * run.duration, 0)
   const listed = presentationTimes(track)
-  const rate = rateOf(track, runs, listed)
+  const rate = rateOfTrack(track, runs, listed)
   const picture = assemblePicture({
     fault: stream.fault,
     codec: stream.codec ?? visual.codec,
@@ -180,7 +180,7 @@ async function readPicture(
     timecode: stream.timecode ? { start: stream.timecode.text, dropFrame: stream.timecode.dropFrame } : null,
     // Of fragments, and of what an edit list leaves of a clip, only a walk tells.
     frameTimes:
-      rate.rateMode === 'variable' && !fragmented && !shown && listed ? timesOf(track, listed) : null,
+      rate.rateMode === 'variable' && !fragmented && !shown && listed ? frameTimesOf(track, listed) : null,
     durationSec: shown?.seconds ?? (total > 0 && track.timescale > 0 ? total / track.timescale : null),
   }
 }
@@ -205,7 +205,7 @@ function cleanAperture(visual: NonNullable<Track['visual']>, { width, height }: 
 const mostSorted = 1_000_000
 
 /** Decoding times give the rate at once when steady; where they vary and pictures are reordered, shown times decide. */
-function rateOf(track: Track, runs: readonly DurationRun[], listed: Float64Array | null): RateFacts {
+function rateOfTrack(track: Track, runs: readonly DurationRun[], listed: Float64Array | null): RateFacts {
   const rate = rateFromDurations(runs, track.timescale)
   const reordered = track.samples.compositionOffsets.length > 0
   if (rate.rateMode !== 'variable' || !reordered || !listed || listed.length > mostSorted) return rate
@@ -234,7 +234,7 @@ function presentationTimes({ samples }: Track): Float64Array | null {
 }
 
 /** The frame times of a track; its last frame lasts as long as its sample says. */
-function timesOf({ samples, timescale }: Track, listed: Float64Array): FrameTimes | null {
+function frameTimesOf({ samples, timescale }: Track, listed: Float64Array): FrameTimes | null {
   const last = listed.reduce((most, time) => Math.max(most, time), 0)
   const lasts = samples.durations.at(-1)?.duration ?? 0
   return frameTimesFrom(listed, rational(timescale), lasts > 0 ? last + lasts : null)

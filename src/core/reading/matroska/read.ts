@@ -173,7 +173,7 @@ async function readPicture(
   const fallback = stream.statedRate
     ? { rate: exactRate(stream.statedRate), rateMode: 'unknown' as const }
     : null
-  const { rate, origin } = rateOf(track, blocks.times, scale, fallback)
+  const { rate, origin } = rateOfBlocks(track, blocks.times, scale, fallback)
   const counted = segment.tags.get('NUMBER_OF_FRAMES')
   const frameCount = blocks.complete
     ? blocks.times.length
@@ -200,7 +200,7 @@ async function readPicture(
 }
 
 /** Times of blocks decide, if enough of them were seen; else the duration that the track states. */
-function rateOf(
+function rateOfBlocks(
   track: MatroskaTrack,
   times: readonly number[],
   scale: number,

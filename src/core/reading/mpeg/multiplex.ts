@@ -39,7 +39,7 @@ export function readingOfMultiplex(mux: Multiplex): WrapperReading {
       0,
     )
   }
-  const { rate, origin } = rateOf(times, stream.statedRate ?? null, stream.fieldCoded ?? false)
+  const { rate, origin } = rateOfTimes(times, stream.statedRate ?? null, stream.fieldCoded ?? false)
   const last =
     mux.lastTime === null ? null : mux.lastTime + (mux.lastTime < (times[0] ?? -Infinity) ? wrap : 0)
   const span =
@@ -92,7 +92,7 @@ function unwrapped(times: readonly number[]): number[] {
 }
 
 /** Times that tremble by a tick are constant; field pictures come with a time each, or one a frame. */
-function rateOf(
+function rateOfTimes(
   times: readonly number[],
   stated: number | null,
   fieldCoded: boolean,

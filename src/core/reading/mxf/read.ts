@@ -48,10 +48,10 @@ export async function readMxf(file: FileWindow): Promise<WrapperReading> {
     notes: [...notes, ...(picture?.notes ?? [])],
   })
   const origins = { ...picture?.origins, durationSec: 'picture descriptor', timecode: 'material package' }
-  return { reading, origins, fault: cutOff(file, header, footer) ?? picture?.fault ?? null }
+  return { reading, origins, fault: footerCutOff(file, header, footer) ?? picture?.fault ?? null }
 }
 
-function cutOff(file: FileWindow, header: Partition, footer: Partition | null): Fault | null {
+function footerCutOff(file: FileWindow, header: Partition, footer: Partition | null): Fault | null {
   const footerAt = header.klv.offset + header.footerPartition
   if (header.footerPartition === 0 || footer || footerAt < file.size) return null
   const message = `Cut off after ${kilobytes(file.size)}; its footer stood at ${kilobytes(footerAt)}. Copy it again.`

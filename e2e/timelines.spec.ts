@@ -1,0 +1,194 @@
+import { type Page } from '@playwright/test'
+import { clipToPlace, expect, markOnScreen, openDemo, place, row, saved, test } from './line'
+
+const strip = (page: Page) => page.getByRole('group', { name: /The cut to scale/ })
+const canvas = (page: Page) => page.locator('.viewer canvas')
+const docket = (page: Page) => page.getByRole('complementary', { name: 'Docket' })
+
+/** The demo in a format, with a timeline that holds clips as they come. */
+async function begun(page: Page, format: string, clips: readonly string[]) {
+  await openDemo(page)
+  await place(page, 'Yard')
+  const candidates = page.getByRole('complementary', { name: 'Candidates' })
+  await candidates.getByLabel('Another format').fill(format)
+  await candidates.getByRole('button', { name: 'Try' }).click()
+  await candidates.getByRole('button', { name: 'Set as project format' }).click()
+  await place(page, 'Timelines')
+  await page.getByRole('button', { name: 'New timeline' }).click()
+  await page.getByLabel('ask about mismatches').uncheck()
+  for (const clip of clips) await clipToPlace(page, clip).press('Enter')
+}
+
+/** What the viewer shows at the playhead, in words. */
+async function shown(page: Page): Promise<string> {
+  await expect(canvas(page)).toHaveAttribute('data-shown', /./, { timeout: 30_000 })
+  return (await canvas(page).getAttribute('data-shown'))!
+}
+
+test('a cut changes no frame, is undone, and what is moved plays the same', async ({ page }) => {
+  await begun(page, '1920x1080@25p', ['clerk_phone', 'bell_swing_B011'])
+  await strip(page).focus()
+  // A phone clip of a variable rate in 25p: each label is the mark in its picture.
+  const look = async (from: number, many: number) => {
+    await strip(page).press('Home')
+    for (let i = 0; i < from; i++) await strip(page).press('ArrowRight')
+    const seen: string[] = []
+    for (let i = 0; i < many; i++) {
+      seen.push(await shown(page))
+      await strip(page).press('ArrowRight')
+    }
+    return seen
+  }
+  const before = await look(40, 6)
+  await strip(page).press('Home')
+  for (let i = 0; i < 43; i++) await strip(page).press('ArrowRight')
+  await strip(page).press('/')
+  await expect(strip(page).getByRole('button', { name: /clerk_phone/ })).toHaveCount(2)
+  expect(await look(40, 6)).toEqual(before)
+  await page.keyboard.press('Control+z')
+  await expect(strip(page).getByRole('button', { name: /clerk_phone/ })).toHaveCount(1)
+
+  // Later: the two change places, and the docket knows the end of the line.
+  await strip(page)
+    .getByRole('button', { name: /clerk_phone/ })
+    .click()
+  await expect(docket(page).getByRole('button', { name: 'Earlier' })).toBeDisabled()
+  await strip(page).press('l')
+  await expect(docket(page)).toContainText('placed at 00:00:04:00')
+  await expect(docket(page).getByRole('button', { name: 'Later' })).toBeDisabled()
+  await strip(page).press('Home')
+  await expect(canvas(page)).toHaveAttribute('data-source-frame', '0', { timeout: 30_000 })
+  expect(await markOnScreen(page, { height: 1 })).toBe(0)
+})
+
+test('the strip zooms, and a timeline is taken out and comes back', async ({ page }) => {
+  await begun(page, '1920x1080@25p', ['hall_wide_A003', 'pour_A007'])
+  await expect(strip(page)).toContainText('all of it in view')
+  await strip(page).focus()
+  for (let i = 0; i < 6; i++) await strip(page).press('+')
+  await expect(strip(page)).toContainText('px a second')
+  // What is out of view is not drawn, and comes with the playhead.
+  await expect(strip(page).getByRole('button', { name: /pour_A007/ })).toHaveCount(0)
+  await strip(page).press('End')
+  await expect(strip(page).getByRole('button', { name: /pour_A007/ })).toBeVisible()
+  await expect(strip(page).getByRole('button', { name: /hall_wide/ })).toHaveCount(0)
+  await strip(page).press('0')
+  await expect(strip(page).getByRole('button', { name: /hall_wide/ })).toBeVisible()
+
+  await page.getByRole('button', { name: /^take out “.*”, the timeline$/ }).click()
+  await expect(page.getByText('No timeline yet')).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(strip(page).getByRole('button', { name: /pour_A007/ })).toBeVisible()
+})
+
+test('taking a clip out lists what goes with it, and closes the gap by choice', async ({ page }) => {
+  await begun(page, '1920x1080@25p', ['hall_wide_A003', 'pour_A007', 'bell_swing_B011'])
+  await expect(page.getByText('frame 0 of')).toBeVisible()
+  const length = async () => Number((await page.getByText(/^frame 0 of/).innerText()).split(' ').at(-1))
+  const whole = await length()
+  for (const [choice, left] of [
+    ['leave the gaps', whole],
+    ['close the gaps', whole - 125],
+  ] as const) {
+    await place(page, 'Arrivals')
+    await row(page, 'pour_A007').click()
+    await page.keyboard.press('Delete')
+    const sheet = page.getByRole('dialog')
+    await expect(sheet).toContainText('1 placement goes along with pour_A007')
+    await expect(sheet).toContainText('00:00:32:00')
+    await sheet.getByLabel(choice).check()
+    await sheet.getByRole('button', { name: 'Take them out' }).click()
+    await expect(sheet).toBeHidden()
+    await place(page, 'Timelines')
+    await expect(strip(page).getByRole('button', { name: /pour_A007/ })).toHaveCount(0)
+    expect(await length()).toBe(left)
+    await page.keyboard.press('Control+z')
+    await expect(strip(page).getByRole('button', { name: /pour_A007/ })).toHaveCount(1)
+  }
+})
+
+test('a corrected turn stands upright, a corrected rate tells what it shortens', async ({ page }) => {
+  await begun(page, '1920x1080@25p', ['bell_swing_B011', 'pour_A007'])
+  const correct = async (clip: string, fill: (sheet: ReturnType<Page['getByRole']>) => Promise<unknown>) => {
+    await place(page, 'Arrivals')
+    await row(page, clip).click()
+    await page.getByRole('button', { name: /^Correct/ }).click()
+    const sheet = page.getByRole('dialog')
+    await fill(sheet)
+    await sheet.getByRole('button', { name: 'Correct it' }).click()
+    await expect(sheet).toBeHidden()
+    await place(page, 'Timelines')
+    await strip(page)
+      .getByRole('button', { name: new RegExp(clip) })
+      .click()
+  }
+  await correct('pour_A007', (sheet) => sheet.getByLabel('Turn').selectOption('90'))
+  await expect(docket(page)).toContainText('1080×1920')
+  // 1080×1920 upright within 1080 lines: 0.5625 both ways, 656.25 px of bars at each side.
+  await expect(docket(page)).toContainText('0.5625 × 0.5625')
+  await expect(docket(page)).toContainText('656')
+  await expect(row(page, 'never')).toHaveCount(0)
+
+  await correct('bell_swing_B011', async (sheet) => {
+    await sheet.getByLabel('Rate').fill('100')
+    await expect(sheet.getByRole('note')).toContainText('1 placement')
+  })
+  // 200 frames at 100 a second last 2 s: 50 frames of 25p.
+  await expect(docket(page)).toContainText('for 50 frames')
+  await expect(docket(page)).not.toContainText('beyond the end')
+})
+
+test('what is owed of a project stays when another is opened, is told and can be exported', async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    const put = IDBObjectStore.prototype.put
+    IDBObjectStore.prototype.put = function (...args) {
+      if ((window as { full?: boolean }).full)
+        throw new DOMException('The disk is full.', 'QuotaExceededError')
+      return put.apply(this, args)
+    }
+  })
+  const disk = (full: boolean) =>
+    page.evaluate((value) => void ((window as { full?: boolean }).full = value), full)
+  await begun(page, '1920x1080@25p', [])
+  await saved(page)
+  await disk(true)
+  await clipToPlace(page, 'hall_wide_A003').press('Enter')
+  await expect(page.getByRole('alert')).toContainText('The last changes are not saved')
+  await page.getByRole('link', { name: 'Yard Tally' }).first().click()
+  await page.getByRole('button', { name: 'Begin…' }).click()
+  await page.getByRole('button', { name: 'Begin the project' }).click()
+  const left = page.getByRole('alert').filter({ hasText: 'Changes of “The Ninth Bell” are not saved.' })
+  await expect(left).toContainText('The disk is full')
+  await Promise.all([
+    page.waitForEvent('download'),
+    left.getByRole('button', { name: 'Save its project file' }).click(),
+  ])
+  await disk(false)
+  await left.getByRole('button', { name: 'Try again' }).click()
+  await expect(left).toBeHidden()
+  await page.goto('/')
+  await page
+    .getByRole('link', { name: /The Ninth Bell/ })
+    .first()
+    .click()
+  await place(page, 'Timelines')
+  await expect(strip(page).getByRole('button', { name: /hall_wide/ })).toBeVisible()
+})
+
+test('a database of a newer version is left as it is, with a reason', async ({ page }) => {
+  await page.route('**/before', (route) => route.fulfill({ contentType: 'text/html', body: '<p>' }))
+  await page.goto('/before')
+  await page.evaluate(
+    () =>
+      new Promise((resolve) => {
+        indexedDB.open('yard-tally', 50).onsuccess = (event) => {
+          ;(event.target as IDBOpenDBRequest).result.close()
+          resolve(null)
+        }
+      }),
+  )
+  await page.goto('/')
+  await expect(page.getByRole('alert')).toContainText('database 5, this one knows 4')
+})
