@@ -57,8 +57,8 @@ test('a cut changes no frame, is undone, and what is moved plays the same', asyn
   await expect(docket(page)).toContainText('placed at 00:00:04:00')
   await expect(docket(page).getByRole('button', { name: 'Later' })).toBeDisabled()
   await strip(page).press('Home')
-  await expect(canvas(page)).toHaveAttribute('data-source-frame', '0', { timeout: 30_000 })
-  expect(await markOnScreen(page, { height: 1 })).toBe(0)
+  await expect(canvas(page)).toHaveAttribute('data-source-frame', '1', { timeout: 30_000 })
+  expect(await markOnScreen(page, { height: 1 })).toBe(1)
 })
 
 test('the strip zooms, and a timeline is taken out and comes back', async ({ page }) => {
@@ -88,7 +88,7 @@ test('taking a clip out lists what goes with it, and closes the gap by choice', 
   const whole = await length()
   for (const [choice, left] of [
     ['leave the gaps', whole],
-    ['close the gaps', whole - 125],
+    ['close the gaps', whole - 550],
   ] as const) {
     await place(page, 'Arrivals')
     await row(page, 'pour_A007').click()
@@ -123,10 +123,10 @@ test('a corrected turn stands upright, a corrected rate tells what it shortens',
       .click()
   }
   await correct('pour_A007', (sheet) => sheet.getByLabel('Turn').selectOption('90'))
-  await expect(docket(page)).toContainText('1080×1920')
-  // 1080×1920 upright within 1080 lines: 0.5625 both ways, 656.25 px of bars at each side.
-  await expect(docket(page)).toContainText('0.5625 × 0.5625')
-  await expect(docket(page)).toContainText('656')
+  await expect(docket(page)).toContainText('2160×3840')
+  // Upright within 1080 lines: the same scale both ways, 656.25 px of bars at each side.
+  await expect(docket(page)).toContainText('0.2813 × 0.2813')
+  await expect(docket(page)).toContainText('bars of 656.3 px left and right')
   await expect(row(page, 'never')).toHaveCount(0)
 
   await correct('bell_swing_B011', async (sheet) => {

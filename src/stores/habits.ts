@@ -10,8 +10,8 @@ import { newId } from './project'
 /** What the editor set once for all projects, own formats among them. Every change can be undone on its page. */
 export const useHabits = defineStore('habits', () => {
   const { doc, show, edit, ...history } = useHistory<Habits>(saveHabits)
-  /** Kept habits are here; until then the usual ones hold. */
-  const ready = loadHabits().then(show)
+  /** Kept habits are here; until then, and where they cannot be read, the usual ones hold. The list of projects says why. */
+  const ready = loadHabits().then(show, () => undefined)
 
   const habits = computed<Habits>(() => doc.value ?? defaultHabits)
   const ownFormats = computed<readonly OwnFormat[]>(() => habits.value.ownFormats)
