@@ -4,7 +4,6 @@ import { addTimeline, setProjectFormat } from '../edit/operations'
 import { append, newTimeline, placementOf } from '../edit/placing'
 import { parseFormat } from '../format/parse'
 import { checkTimeline, worstFirst } from './check'
-import { differencesFrom, oddities } from './marks'
 import { mismatchOf } from './mismatch'
 
 const format = (text: string) => parseFormat(text)!.format
@@ -141,36 +140,5 @@ describe('the question when a clip does not match', () => {
     expect(kept.toll.charges.map((c) => c.kind)).toEqual(['reduce', 'variable-rate'])
     expect(taken.toll.charges.map((c) => c.kind)).toEqual(['variable-rate'])
     expect(taken.untouchedShare).toBe(0)
-  })
-})
-
-describe('marks of a clip', () => {
-  const short = (text: string, more = {}) => {
-    const { reading } = aVideo('c', text, 2)
-    Object.assign(reading!.video!, more)
-    return {
-      differing: differencesFrom(reading!, hd25).map((m) => m.short),
-      odd: oddities(reading!).map((m) => m.short),
-    }
-  }
-  it('name each property alone', () => {
-    expect(short('1920x1080@25p').differing).toEqual([])
-    expect(short('3840x2160@50p').differing).toEqual(['size', 'rate'])
-    expect(short('1440x1080/4:3@50i').differing).toEqual(['size', 'pixels', 'fields'])
-    expect(short('1920x1080@25p', { rotation: 90, bitDepth: 10 }).differing).toEqual(['size', '10 bit'])
-  })
-  it('name what is odd in itself', () => {
-    expect(short('720x576/64:45@50i').odd).toEqual(['fields', 'pixels 64:45', 'no sound'])
-    expect(short('640x480@9p').odd).toEqual(['unusual rate', 'no sound'])
-    expect(
-      short('1920x1080@30p', {
-        rateMode: 'variable',
-        minRate: 24.1,
-        maxRate: 31,
-        meanRate: 29,
-        offNominalShare: 0.2,
-      }).odd[0],
-    ).toBe('variable 24.1–31.0')
-    expect(oddities(aStill('t').reading!)).toEqual([])
   })
 })

@@ -1,5 +1,5 @@
 import { type Difference, type DifferenceAbout, differencesOf } from '../format/compare'
-import { type Format, aspectName, pixelSizeName, sizeName } from '../format/format'
+import { type Format, aspectName, sizeName } from '../format/format'
 import { pictureOf } from '../picture/picture'
 import { equal, rational } from '../rational/rational'
 import { isStandardRate, rateName, rateWithScan } from '../rate/rate'
@@ -84,7 +84,7 @@ export function oddities(reading: Reading): Mark[] {
     marks.push({
       about: 'pixel shape',
       short: `pixels ${shape}`,
-      sentence: `Pixels are ${shape}, so ${pixelSizeName(video)} shows as ${aspectName(video)}.`,
+      sentence: `Pixels are ${shape}, so ${sizeName(video)} shows as ${aspectName(video)}.`,
     })
   }
   if (video.rotation) {

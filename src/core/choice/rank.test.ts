@@ -5,7 +5,7 @@ import { parseFormat } from '../format/parse'
 import type { Reading } from '../reading/reading'
 import { tollOf } from '../toll/toll'
 import { defaultPolicy } from '../toll/policy'
-import { priceOf, rank } from './rank'
+import { comparePrices, priceOf, rank } from './rank'
 import { type Bloc, gatherVotes } from './vote'
 import { stillReading } from '../reading/still/still'
 
@@ -130,5 +130,64 @@ describe('ranking', () => {
       }),
       { numRuns: 20 },
     )
+  })
+})
+
+describe('what ties', () => {
+  const free = { free: 1, light: 0, heavy: 0, severe: 0 }
+  const price = (text: string, more: { score?: number; untouchedShare?: number; bitDepth?: number } = {}) => {
+    const { score = 0.25, untouchedShare = 0.5, bitDepth = 8 } = more
+    const of = format(text)
+    return {
+      format: { ...of, colour: { ...of.colour, bitDepth } },
+      score,
+      untouchedShare,
+      shareByGrade: free,
+    }
+  }
+  type Tied = ReturnType<typeof price>
+  const first = (a: Tied, b: Tied, lean: Parameters<typeof comparePrices>[2] = 'balanced') => {
+    const [there, back] = [comparePrices(a, b, lean), comparePrices(b, a, lean)]
+    expect(Math.sign(there)).toBe(-Math.sign(back))
+    return there < 0 ? 'first' : 'second'
+  }
+  const hd = '1920x1080@25p'
+
+  it('is the smaller loss; for the majority what leaves more free', () => {
+    const [dear, free] = [price(hd, { score: 0.3, untouchedShare: 0.9 }), price('3840x2160@25p')]
+    expect(first(dear, free)).toBe('second')
+    expect(first(dear, free, 'majority')).toBe('first')
+    expect(first(price(hd, { score: 0.3 }), price('3840x2160@25p'), 'majority')).toBe('second')
+  })
+
+  it('is settled by the larger share that is free', () => {
+    expect(first(price('3840x2160@25i', { untouchedShare: 0.6 }), price(hd))).toBe('first')
+    // A difference of rounding is none: the fewer pixels come first.
+    expect(
+      first(price('3840x2160@25p', { untouchedShare: 0.5 + 1e-12, score: 0.25 - 1e-12 }), price(hd)),
+    ).toBe('second')
+  })
+
+  it('then by progressive before interlaced, however large', () => {
+    expect(first(price('3840x2160@25p'), price('1920x1080@50i'))).toBe('first')
+  })
+
+  it('then by fewer pixels, however fast or upright', () => {
+    expect(first(price('1080x1920@50p'), price('3840x2160@25p'))).toBe('first')
+    expect(first(price('1920x1080@25p'), price('1920x1200@25p'))).toBe('first')
+  })
+
+  it('then by lying before upright, however fast', () => {
+    expect(first(price('1920x1080@50p'), price('1080x1920@25p'))).toBe('first')
+  })
+
+  it('then by the lower rate', () => {
+    expect(first(price('1920x1080@50p', { bitDepth: 8 }), price(hd, { bitDepth: 10 }))).toBe('second')
+    expect(first(price('1920x1080@100p'), price(hd))).toBe('second')
+  })
+
+  it('and last by name and depth, so that the order of the clips never matters', () => {
+    expect(first(price(hd), price(hd, { bitDepth: 10 }))).toBe('second')
+    expect(first(price('1440x1080/4:3@25p'), price('1440x1080/4:3@25p', { bitDepth: 12 }))).toBe('second')
   })
 })

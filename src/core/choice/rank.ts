@@ -67,7 +67,7 @@ const beyondDust = (x: number) => (Math.abs(x) < 1e-9 ? 0 : x)
  * Better first. What ties is settled by the larger share that is free, progressive before interlaced, fewer pixels, lying
  * before upright, a lower rate, and last by name.
  */
-function comparePrices(a: Price, b: Price, lean: Lean): number {
+export function comparePrices(a: Price, b: Price, lean: Lean): number {
   const freer = beyondDust(b.untouchedShare - a.untouchedShare)
   return (
     (lean === 'majority' ? freer : 0) ||

@@ -38,6 +38,8 @@ describe('framing', () => {
     expect(fit('2704x1520', '1920x1080', 'fill').cropShare).toBeCloseTo(0.0007, 4)
     expect(hasHairline(fit('4096x2160', '3840x2160'))).toBe(false)
     expect(hasHairline(fit('1920x1080', '1920x1080'))).toBe(false)
+    expect(hasHairline(fit('1920x1076', '1920x1080'))).toBe(false)
+    expect(hasHairline(fit('1920x1078', '1920x1080'))).toBe(true)
   })
 
   it('keeps detail at a zoom when the reduction is kept, and not when it is baked', () => {
@@ -99,6 +101,71 @@ describe('framing', () => {
       untouched: true,
       crop: { left: 0, right: 2176, top: 0 },
     })
+  })
+
+  it('places a picture where it is said, each figure along its own axis', () => {
+    const fitted = fitPicture(parsePicture('1000x500')!, parseSize('1920x1080')!, {
+      mode: {
+        kind: 'placed',
+        scaleX: rational(3, 2),
+        scaleY: rational(5, 4),
+        x: rational(100),
+        y: rational(-50),
+      },
+      position: { x: rational(10), y: rational(20) },
+      zoom: rational(2),
+      crop: { left: 10, right: 30, top: 5, bottom: 45 },
+    })
+    // 960×450 kept at 3 by 2.5, its middle at 1070, 510.
+    expect(fitted).toMatchObject({
+      scaleX: 3,
+      scaleY: 2.5,
+      left: -370,
+      top: -52.5,
+      width: 2880,
+      height: 1125,
+      bars: { left: 0, right: 0, top: 0, bottom: 7.5 },
+      distortion: 1.2,
+      untouched: false,
+    })
+    const { left, right, top, bottom } = fitted.crop
+    expect(left).toBeCloseTo(10 + 370 / 3, 12)
+    expect(right).toBeCloseTo(30 + 590 / 3, 12)
+    expect([top, bottom]).toEqual([26, 45])
+    expect(fitted.barsShare).toBeCloseTo(7.5 / 1080, 12)
+    expect(fitted.cropShare).toBeCloseTo(1 - (1920 * 1072.5) / (3000 * 1250), 12)
+    expect(fitted.headroom).toBeCloseTo(1 / 3, 12)
+  })
+
+  it('has a middle, and says whole numbers without dust, whatever is cropped', () => {
+    for (let cut = 1; cut < 200; cut++) {
+      const crop = { left: cut, right: 3 * cut, top: 0, bottom: 9 }
+      const source = `${777 + 4 * cut}x${342}`
+      const fitted = fitPicture(parsePicture(source)!, parseSize('1554x666')!, { crop })
+      expect([fitted.left, fitted.top, fitted.width, fitted.height]).toEqual([0, 0, 1554, 666])
+      expect(fitted.crop.bottom).toBe(9)
+      expect(fitted.bars).toEqual({ left: 0, right: 0, top: 0, bottom: 0 })
+    }
+  })
+
+  it('is untouched in neither direction alone', () => {
+    const stretched = fit('1000x1080', '1920x1080', 'stretch')
+    expect([stretched.scaleY, stretched.untouched]).toEqual([1, false])
+    expect(fit('1920x1000', '1920x1080', 'stretch').untouched).toBe(false)
+    const fields = fit('720x1080/2:1', '1440x1080', 'stretch')
+    expect(fields).toMatchObject({ scaleX: 2, scaleY: 1, untouched: false })
+  })
+
+  it('keeps the crop that has the frame’s shape inside the picture, at each side', () => {
+    const [source, frame] = [parsePicture('4000x3000')!, parseSize('1000x500')!]
+    const at = (x: number, y: number, zoom = 1) => cropToShape(source, frame, zoom, { x, y })
+    expect(at(0.5, 0.5)).toEqual({ left: 0, right: 0, top: 500, bottom: 500 })
+    expect(at(0.5, 0)).toEqual({ left: 0, right: 0, top: 0, bottom: 1000 })
+    expect(at(0.5, 0.4)).toEqual({ left: 0, right: 0, top: 200, bottom: 800 })
+    expect(at(1, 1, 2)).toEqual({ left: 2000, right: 0, top: 2000, bottom: 0 })
+    expect(at(0.4, 0.6, 2)).toEqual({ left: 600, right: 1400, top: 1300, bottom: 700 })
+    // Below zoom 1 there is no more picture to show.
+    expect(at(0.5, 0.5, 0.5)).toEqual(at(0.5, 0.5))
   })
 
   it('turns the axes with the picture', () => {

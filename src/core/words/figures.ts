@@ -9,8 +9,7 @@ export const upTo = (value: number, decimals: number): string => String(Number(v
 /** A share in per cent: `6.3 %`, `51 %`, `0.07 %`. */
 export function percent(share: number): string {
   const value = share * 100
-  const decimals =
-    value === 0 || value >= 10 || Number.isInteger(Number(value.toFixed(6))) ? 0 : value >= 0.1 ? 1 : 2
+  const decimals = value >= 10 || Number.isInteger(Number(value.toFixed(6))) ? 0 : value >= 0.1 ? 1 : 2
   return `${value.toFixed(decimals)} %`
 }
 
