@@ -275,3 +275,49 @@ describe('what is shown, in words', () => {
     [{ kind: 'nothing' }, 'nothing'],
   ])('%j is %s', (shown, said) => expect(shownWords(shown)).toBe(said))
 })
+
+describe('the ends of a clip in fields', () => {
+  it('stand on one field where the other lies beyond the end, and are no whole frame', () => {
+    // From the second field of the last frame on: its own line pair has nothing after it.
+    const taking: Taking = { kind: 'fields', outOf: 'fields' }
+    const end = running(taking, {
+      sourceIn: rational(3, 100),
+      fieldOrder: 'top-first',
+      shownOrder: 'top-first',
+    })
+    expect(shownAt(end, constant('25', 1), rate('25'), 0)).toEqual({
+      kind: 'fields',
+      top: { frame: 0, parity: 'bottom' },
+      bottom: { frame: 0, parity: 'bottom' },
+    })
+  })
+
+  it('of a removed pulldown give each film frame that has a field, at every phase, in either order', () => {
+    for (const order of ['top-first', 'bottom-first'] as const)
+      for (const phase of [0, 1, 2, 3, 4] as const) {
+        // The fields that a clip of ten frames carries, by the film frame in them.
+        const fields = new Map<string, number[]>()
+        for (let frame = 0; frame < 10; frame++) {
+          const { first, second } = pulldownFrame(frame, phase)
+          const [early, late] = order === 'top-first' ? ['top', 'bottom'] : ['bottom', 'top']
+          fields.set(`${frame} ${early}`, [first])
+          fields.set(`${frame} ${late}`, [second])
+        }
+        const film = running({ kind: 'remove-pulldown', phase }, { fieldOrder: order })
+        const shown = list(film, constant('29.97', 10), '23.976', 8)
+        shown.forEach((s, m) => {
+          const used =
+            s.kind === 'frame'
+              ? [`${s.index} top`, `${s.index} bottom`]
+              : s.kind === 'fields'
+                ? [`${s.top.frame} ${s.top.parity}`, `${s.bottom.frame} ${s.bottom.parity}`]
+                : s.kind === 'field'
+                  ? [`${s.frame} ${s.parity}`]
+                  : []
+          expect(used.length, `${order} ${phase} ${m} ${s.kind}`).toBeGreaterThan(0)
+          expect(new Set(used.flatMap((name) => fields.get(name)))).toEqual(new Set([m]))
+          if (s.kind === 'fields') expect([s.top.parity, s.bottom.parity]).toEqual(['top', 'bottom'])
+        })
+      }
+  })
+})
