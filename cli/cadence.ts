@@ -1,6 +1,7 @@
 import { cadence, holdLengths } from '../src/core/rate/cadence'
 import { parseRate } from '../src/core/rate/parse'
 import { type Command, WrongUse, aligned, print, words } from './command'
+import { figure, exactSeconds } from '../src/core/words/figures'
 
 export const cadenceCommand: Command = {
   usage: 'cadence SOURCE TIMELINE [--json]',
@@ -19,8 +20,8 @@ export const cadenceCommand: Command = {
         ['period', `${figures.periodTimeline} timeline frames show ${figures.periodSource} source frames`],
         ['repeated', String(figures.repeated)],
         ['dropped', String(figures.dropped)],
-        ['judder', `${figures.judderMs.toFixed(3)} ms`],
-        ...(figures.slipSeconds ? [['slip', `every ${figures.slipSeconds.toFixed(3)} s`]] : []),
+        ['judder', `${figure(figures.judderMs, 3)} ms`],
+        ...(figures.slipSeconds ? [['slip', `every ${exactSeconds(figures.slipSeconds, 3)}`]] : []),
         ['holds', holds.join(' ')],
       ]
       aligned(rows).forEach(print)

@@ -2,7 +2,7 @@ import { rank } from '../src/core/choice/rank'
 import { type Elector, gatherVotes } from '../src/core/choice/vote'
 import { formatText } from '../src/core/format/format'
 import { Lean, Mains, defaultPolicy } from '../src/core/toll/policy'
-import { percent } from '../src/core/words/figures'
+import { figure, percent } from '../src/core/words/figures'
 import { type Command, WrongUse, aligned, print, readFormat, tell, words } from './command'
 import { givenTo, readingsOption } from './readings'
 
@@ -56,7 +56,7 @@ export const chooseCommand: Command = {
         .map((c, i) => [
           String(i + 1).padStart(2),
           c.format,
-          c.score.toFixed(3),
+          figure(c.score, 3),
           percent(c.untouchedShare),
           c.reason,
         ])

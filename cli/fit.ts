@@ -3,6 +3,7 @@ import { exactly } from '../src/core/rational/rational'
 import { parsePicture, parseSize } from '../src/core/format/parse'
 import { fitPicture } from '../src/core/framing/framing'
 import { type Command, WrongUse, aligned, print, words } from './command'
+import { upTo } from '../src/core/words/figures'
 
 /** Framings by the word of the command line; one-to-one goes by a second one. */
 const modes: Readonly<Record<string, FramingMode | undefined>> = {
@@ -41,10 +42,7 @@ export const fitCommand: Command = {
     const [barsX, barsY] = [bars.left, bars.top]
     const figures = { scaleX, scaleY, barsX, barsY, barsShare, cropShare, headroom, distortion }
     if (json) print(JSON.stringify(figures))
-    else
-      aligned(
-        Object.entries(figures).map(([name, value]) => [name, String(Number(value.toFixed(6)))]),
-      ).forEach(print)
+    else aligned(Object.entries(figures).map(([name, value]) => [name, upTo(value, 6)])).forEach(print)
     return 0
   },
 }

@@ -4,6 +4,7 @@ import type { Reading } from '../src/core/reading/reading'
 import { pixelSizeName } from '../src/core/format/format'
 import { type Command, WrongUse, print, words } from './command'
 import { filesOf, readFile } from './files'
+import { figure, exactSeconds } from '../src/core/words/figures'
 
 export const inspectCommand: Command = {
   usage: 'inspect [--json] FILE…',
@@ -93,7 +94,7 @@ function forPeople(path: string, result: ReadResult): string {
         `${sound.codec}, ${sound.channels ?? '?'} ch, ${sound.sampleRate ?? '?'} Hz${sound.bitDepth ? `, ${sound.bitDepth} bit` : ''}`,
       )
     }
-    if (reading.durationSec !== null) line('duration', `${reading.durationSec.toFixed(3)} s`)
+    if (reading.durationSec !== null) line('duration', exactSeconds(reading.durationSec, 3))
     if (reading.timecode) line('starts at', reading.timecode.start)
     line('reel', reading.reel)
     for (const note of reading.notes) line('note', note.message)
@@ -104,6 +105,10 @@ function forPeople(path: string, result: ReadResult): string {
 function rateLine(video: NonNullable<Reading['video']>): string {
   const rate = video.rate ? rateWithScan(video.rate, video.scan) : 'unknown rate'
   const name = `${rate}, ${video.frameCount ?? '?'} frames, ${video.rateMode}`
-  const range = [video.minRate, video.maxRate].map((rate) => rate?.toFixed(2) ?? '?').join(' to ')
-  return video.rateMode === 'variable' ? `${name}: ${range}, mean ${video.meanRate?.toFixed(2) ?? '?'}` : name
+  const range = [video.minRate, video.maxRate]
+    .map((rate) => (rate === undefined ? '?' : figure(rate, 2)))
+    .join(' to ')
+  return video.rateMode === 'variable'
+    ? `${name}: ${range}, mean ${video.meanRate === undefined ? '?' : figure(video.meanRate, 2)}`
+    : name
 }

@@ -5,6 +5,7 @@ import { sentence } from '../src/core/toll/sentence'
 import { tollOf } from '../src/core/toll/toll'
 import { type Command, WrongUse, aligned, print, readFormat, tell, words } from './command'
 import { givenTo, readingsOption } from './readings'
+import { figure } from '../src/core/words/figures'
 
 export const tollCommand: Command = {
   usage: 'toll FORMAT [--readings FILE|-] FILE… [--json]',
@@ -38,9 +39,9 @@ export const tollCommand: Command = {
       ]
       if (json) print(JSON.stringify({ file, grade, loss, charges: told }))
       else {
-        print(`${file}  ${grade}, loss ${loss.toFixed(3)}`)
+        print(`${file}  ${grade}, loss ${figure(loss, 3)}`)
         aligned(
-          told.map((charge) => ['   ', charge.grade ?? 'noted', charge.loss.toFixed(3), charge.text]),
+          told.map((charge) => ['   ', charge.grade ?? 'noted', figure(charge.loss, 3), charge.text]),
         ).forEach(print)
       }
     }
