@@ -4,6 +4,7 @@ import {
   demoFile,
   dropFiles,
   expect,
+  fillable,
   markOnScreen,
   openDemo,
   place,
@@ -168,17 +169,7 @@ test('files dropped onto Arrivals are read, kept, undone and found again', async
 })
 
 test('what the browser cannot write is told, kept, and written later', async ({ page }) => {
-  // A full disk: every write is refused while the page says so.
-  await page.addInitScript(() => {
-    const put = IDBObjectStore.prototype.put
-    IDBObjectStore.prototype.put = function (...args) {
-      if ((window as { full?: boolean }).full)
-        throw new DOMException('The disk is full.', 'QuotaExceededError')
-      return put.apply(this, args)
-    }
-  })
-  const disk = (full: boolean) =>
-    page.evaluate((value) => void ((window as { full?: boolean }).full = value), full)
+  const disk = await fillable(page)
   await openDemo(page)
   await place(page, 'Yard')
   await saved(page)

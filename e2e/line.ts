@@ -81,3 +81,16 @@ export async function markOnScreen(page: Page, picture: { height: number; top?: 
 }
 
 export const gzipped = (text: Buffer | string) => gzipSync(text).length
+
+/** A disk that can be full: while it is, the browser refuses every write. Before the page is opened. */
+export async function fillable(page: Page) {
+  await page.addInitScript(() => {
+    const put = IDBObjectStore.prototype.put
+    IDBObjectStore.prototype.put = function (...args) {
+      if ((window as { full?: boolean }).full)
+        throw new DOMException('The disk is full.', 'QuotaExceededError')
+      return put.apply(this, args)
+    }
+  })
+  return (full: boolean) => page.evaluate((value) => void ((window as { full?: boolean }).full = value), full)
+}

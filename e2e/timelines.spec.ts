@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test'
-import { clipToPlace, expect, markOnScreen, openDemo, place, row, saved, test } from './line'
+import { clipToPlace, expect, fillable, markOnScreen, openDemo, place, row, saved, test } from './line'
 
 const strip = (page: Page) => page.getByRole('group', { name: /The cut to scale/ })
 const canvas = (page: Page) => page.locator('.viewer canvas')
@@ -141,16 +141,7 @@ test('a corrected turn stands upright, a corrected rate tells what it shortens',
 test('what is owed of a project stays when another is opened, is told and can be exported', async ({
   page,
 }) => {
-  await page.addInitScript(() => {
-    const put = IDBObjectStore.prototype.put
-    IDBObjectStore.prototype.put = function (...args) {
-      if ((window as { full?: boolean }).full)
-        throw new DOMException('The disk is full.', 'QuotaExceededError')
-      return put.apply(this, args)
-    }
-  })
-  const disk = (full: boolean) =>
-    page.evaluate((value) => void ((window as { full?: boolean }).full = value), full)
+  const disk = await fillable(page)
   await begun(page, '1920x1080@25p', [])
   await saved(page)
   await disk(true)

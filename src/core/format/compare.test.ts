@@ -22,6 +22,8 @@ describe('what differs', () => {
     expect(about(clip('1920x1080@25p'))).toEqual([])
     expect(about(clip('1280x720/4:3@50i'))).toEqual(['size', 'pixel shape', 'scan'])
     expect(about(clip('1920x1080@50p'))).toEqual(['rate'])
+    expect(about(clip('1920x1088@25p'))).toEqual(['size'])
+    expect(about(clip('1918x1080@25p'))).toEqual(['size'])
     expect(about(clip('1920x1080@25p', { rotation: 90 }))).toEqual(['size'])
     expect(about(clip('1080x1920@25p', { rotation: 270 }))).toEqual([])
     expect(about(clip('1920x1080@25p', { bitDepth: 10 }))).toEqual(['depth'])
@@ -55,6 +57,9 @@ describe('what differs', () => {
     expect(differencesOf(clip('1920x1080@50i', { fieldOrder: 'bottom-first' }), i50)).toEqual([
       { about: 'field order', from: 'bottom-first', to: 'top-first' },
     ])
+    expect(about(clip('1920x1080@50i', { fieldOrder: null }), i50)).toEqual([])
+    expect(about(clip('1920x1080@50i'), { ...i50, fieldOrder: null })).toEqual([])
+    expect(about(clip('1920x1080@25p', { bitDepth: null }), { ...hd25, fieldOrder: 'top-first' })).toEqual([])
   })
 
   const step = (picture: Picture, to: Format) =>
@@ -73,6 +78,13 @@ describe('what differs', () => {
     expect(step(clip('1920x1080@25p', { primaries: 'bt2020', transfer: 'hlg' }), hdr('hlg'))).toEqual([])
     expect(step(clip('1920x1080@25p', { primaries: 'bt2020' }), hd25)).toEqual(['primaries'])
     expect(step(clip('1920x1080@25p', { transfer: 'bt601' }), hd25)).toEqual([])
+    // What is not stated is taken as the format has it, light and gamut alike.
+    expect(step(clip('1920x1080@25p', { primaries: 'bt2020', transfer: null }), hdr('pq'))).toEqual([])
+    expect(
+      step(clip('1920x1080@25p', { primaries: null, transfer: 'pq', matrix: 'bt2020' }), hdr('pq')),
+    ).toEqual([])
+    expect(step(clip('720x576/64:45@25p', { primaries: 'bt2020' }), hd25)).toEqual(['primaries'])
+    expect(step(clip('720x576/64:45@25p', { primaries: 'bt601-625' }), hdr('bt709'))).toEqual(['primaries'])
   })
 
   it('of standard definition is its matrix alone, which its size tells where it is not stated', () => {
@@ -86,6 +98,8 @@ describe('what differs', () => {
     expect(step(clip('1920x1080@25p'), format(sd))).toEqual(['matrix'])
     expect(step(clip('1920x1080@25p', { matrix: 'rgb' }), hd25)).toEqual([])
     expect(step(clip(sd, { rate: null, matrix: null }), hd25)).toEqual([])
+    expect(step(clip(sd, { rate: null, matrix: 'bt601-625' }), hd25)).toEqual(['matrix'])
+    expect(step(clip(sd, { primaries: 'smpte432' }), hd25)).toEqual(['primaries'])
   })
 })
 

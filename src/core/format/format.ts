@@ -2,7 +2,7 @@ import { figure } from '../words/figures'
 import { z } from 'zod'
 import type { Picture } from '../picture/picture'
 import { FrameSize, displayAspect, sizeKey, square } from '../picture/size'
-import { type Rational, equal, gcd } from '../rational/rational'
+import { type Rational, equal } from '../rational/rational'
 import { Rate, rateWithScan } from '../rate/rate'
 import { FieldOrder } from '../picture/scan'
 
@@ -145,9 +145,7 @@ export const pixelSizeName = (size: FrameSize): string =>
 /** The display aspect in the words of the trade: `16:9`, `256:135`, `1.33:1` where the terms get long. */
 export function aspectName(size: FrameSize): string {
   const { num, den } = displayAspect(size)
-  const shared = gcd(num, den) || 1
-  const [w, h] = [num / shared, den / shared]
-  return w <= 256 && h <= 256 ? `${w}:${h}` : `${figure(w / h, 2)}:1`
+  return num <= 256 && den <= 256 ? `${num}:${den}` : `${figure(num / den, 2)}:1`
 }
 
 /** A size by its trade name and its shape, the shape once: `UHD, 16:9`, `SD 625, 16:9`, `2.39:1`. */

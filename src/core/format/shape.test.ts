@@ -11,12 +11,18 @@ describe('shapes', () => {
     ['1,85', 1.85],
     ['4/3', 4 / 3],
     ['21:9', 64 / 27],
+    ['16x10', 1.6],
+    ['12 × 5', 2.4],
+    ['100:10', 10],
+    ['1:10', 0.1],
+    ['2.35 : 1.25', 1.88],
   ])('%s is read', (text, value) => {
     const { num, den } = parseShape(text)!.aspect
     expect(num / den).toBeCloseTo(value, 6)
   })
-  it.each(['', 'wide', '0:9', '16:0', '30:1'])('“%s” is refused', (text) =>
-    expect(parseShape(text)).toBeNull(),
+  it.each(['', 'wide', '0:9', '16:0', '0:0', '30:1', '1:11', '101:10', 'a 16:9', '16:9 b', '1.x5', '16:1-5'])(
+    '“%s” is refused',
+    (text) => expect(parseShape(text)).toBeNull(),
   )
 
   it('have the standard sizes with their pixel shapes, and rasters of square pixels', () => {
@@ -38,6 +44,10 @@ describe('shapes', () => {
     expect(sizes('256:135')[0]).toBe('4096x2160')
     // An odd side is never made.
     expect(sizes('2.39:1')).toEqual(['2582x1080', '5162x2160', '1720x720'])
+  })
+  it('stand where they are higher than wide, and lie where they are square', () => {
+    expect(sizes('1:1')).toEqual(['1080x1080', '2160x2160', '720x720'])
+    expect(sizes('4:5')).toEqual(['1080x1350', '2160x2700', '720x900'])
   })
   it('never mix: UHD is not in the shape of DCI 4K', () => {
     for (const shape of shapes)

@@ -41,6 +41,18 @@ describe('a standard format', () => {
     '1440x1080/4:3@50i',
     '4096x2160@24p',
     '1280x720@50p',
+    '720x576/16:15@25p',
+    '720x576/64:45@50p',
+    '720x480/8:9@59.94p',
+    '720x480/32:27@29.97p',
+    '960x720/4:3@59.94p',
+    '960x720/4:3@60p',
+    '1440x1080/4:3@30p',
+    '1280x1080/3:2@23.976p',
+    '1920x1080@60i',
+    '1920x1080@60p',
+    '3840x2160@120p',
+    '2048x858@48p',
   ])('is %s', (text) => expect(isStandardFormat(parseFormat(text)!.format)).toBe(true))
   it.each([
     '1080x1080@50i',
@@ -55,19 +67,38 @@ describe('a standard format', () => {
     '1920x1080@100p',
     '4096x2160@23.976p',
     '1998x1080@15p',
+    '720x576/16:15@24p',
+    '720x576/64:45@29.97p',
+    '720x480/8:9@25p',
+    '720x480/8:9@60p',
+    '960x720/4:3@100p',
+    '1440x1080/4:3@50p',
+    '720x480/8:9@50i',
+    '960x720/4:3@59.94i',
+    '1920x1080@48i',
+    '2560x1080@25p',
   ])('is not %s', (text) => expect(isStandardFormat(parseFormat(text)!.format)).toBe(false))
 })
 
 describe('objections', () => {
   const against = (text: string) => objections(parseFormat(text)!.format)
-  it.each(['1920x1080@50i', '720x486/10:11@59.94i', '3840x2160@25p', '720x480/8:9@59.94i', '1080x1080@30p'])(
-    'none to %s',
-    (text) => expect(against(text)).toEqual([]),
-  )
+  it.each([
+    '1920x1080@50i',
+    '720x486/10:11@59.94i',
+    '3840x2160@25p',
+    '720x480/8:9@59.94i',
+    '1080x1080@30p',
+    '16x16@25p',
+    '16384x8640@25p',
+    '1920x1080@60i',
+    '1920x1080@100p',
+  ])('none to %s', (text) => expect(against(text)).toEqual([]))
   it.each([
     ['1921x1080@25p', /odd side/],
     ['1920x1078@50i', /cannot be interlaced/],
     ['8x8@25p', /smaller/],
+    ['8x1080@25p', /smaller/],
+    ['1920x8@25p', /smaller/],
     ['30000x20000@25p', /more than any codec/],
     ['1920x1080@100i', /at most 30/],
   ])('to %s', (text, reason) => expect(against(text).join(' ')).toMatch(reason))
