@@ -133,6 +133,51 @@ describe('the question when a clip does not match', () => {
     expect(asked.taken).toMatchObject({ worsened: 1, toll: { grade: 'free', charges: [] } })
   })
 
+  it('is not asked without a format, or of what holds no picture', () => {
+    const doc = cut()
+    const hall = doc.clips.hall!
+    expect(mismatchOf(doc, doc.timelines.t!, { ...hall, reading: null })).toBeNull()
+    expect(
+      mismatchOf(doc, doc.timelines.t!, {
+        ...hall,
+        reading: { ...hall.reading!, kind: 'audio', video: null },
+      }),
+    ).toBeNull()
+    doc.project.format = null
+    expect(mismatchOf(doc, { ...doc.timelines.t!, rate: null }, hall)).toBeNull()
+  })
+
+  it('counts what is untouched in seconds, and only those that pay more', () => {
+    const doc = cut()
+    const ntsc = format('1920x1080@29.97p')
+    const reel = aVideo('reel', '1920x1080@29.97p', 10.01)
+    doc.clips.reel = reel
+    doc.clips.late = aVideo('late', '1920x1080@23.976p', 4.004)
+    addTimeline(doc, newTimeline('n', 'Export cut', '', ntsc))
+    append(doc, 'n', [placementOf(reel, ntsc, 'p1'), placementOf(doc.clips.hall!, ntsc, 'p2')])
+    const placed = doc.timelines.n!.tracks[0]!.placements.map(({ length }) => (length * 1001) / 30_000)
+    const asked = mismatchOf(doc, doc.timelines.n!, doc.clips.late)!
+    expect(asked.differsIn).toEqual(['rate'])
+    expect(asked.kept.untouchedShare).toBeCloseTo(placed[0]! / (placed[0]! + placed[1]! + 4.004), 9)
+    // UHD at 25 is worse off at 23.976 than at 29.97? Its own toll decides; the reel certainly is.
+    const worse = ['p1', 'p2'].filter((id) => {
+      const loss = (f: typeof ntsc) =>
+        checkTimeline(
+          { ...doc, timelines: { ...doc.timelines, n: { ...doc.timelines.n!, ownFormat: f, rate: f.rate } } },
+          { ...doc.timelines.n!, ownFormat: f, rate: f.rate },
+        )!.findings.find(({ placement }) => placement.id === id)!.toll.loss
+      return loss(asked.clipFormat) > loss(ntsc)
+    })
+    expect(worse).toContain('p1')
+    expect(asked.taken.worsened).toBe(worse.length)
+    // Nothing placed, nothing that lasts: all of it is untouched.
+    doc.timelines.n!.tracks[0]!.placements = []
+    const instant = { ...doc.clips.late, reading: { ...doc.clips.late.reading!, durationSec: null } }
+    expect(mismatchOf(doc, doc.timelines.n!, instant)!.kept.untouchedShare).toBe(1)
+    expect(mismatchOf(doc, doc.timelines.n!, instant)!.taken.worsened).toBe(0)
+    expect(mismatchOf(doc, doc.timelines.n!, doc.clips.late)!.kept.untouchedShare).toBe(0)
+  })
+
   it('does not call free what pays even in its own format', () => {
     const doc = cut()
     Object.assign(doc.clips.hall!.reading!.video!, { rateMode: 'variable', offNominalShare: 0.25 })

@@ -60,6 +60,44 @@ describe('the consequences of a format', () => {
     )
   })
 
+  it('count what is pushed and what runs out, as the cut comes out', () => {
+    const doc = decided()
+    doc.timelines.main!.tracks[0]!.placements = []
+    // Two frames of 25 a second are one of 12.5: the second placement has to wait for its own.
+    const flash = (id: string, start: number) => ({
+      ...placementOf(doc.clips.hall!, hd25, id),
+      start,
+      length: 1,
+    })
+    doc.timelines.main!.tracks[0]!.placements.push(flash('a', 0) as never, flash('b', 1) as never)
+    const [main] = consequencesOf(doc, format('1920x1080@12.5p'))
+    expect(main!.carried).toMatchObject({ pushed: 1, runOut: 0, framesBefore: 2, framesAfter: 2 })
+    expect(consequenceSentence(main!)).toMatch(
+      /^“Main cut” goes from 1920×1080 · 25p to 1920×1080 · 12.5p; cuts move by at most 80\.0 ms; length 00:00:00:02 → 00:00:00:02; 1 boundary pushed by placements of one frame; /,
+    )
+    const [first] = doc.timelines.main!.tracks[0]!.placements
+    Object.assign(first!, { length: 120 })
+    doc.timelines.main!.tracks[0]!.placements.length = 1
+    expect(said(doc, '1920x1080@24p')[0]).toContain('; 1 placement longer than what is left of the source; ')
+    expect(said(doc, '1920x1080@24p')[0]).not.toContain('pushed')
+    expect(said(decided(), '1920x1080@24p')[0]).not.toContain('longer')
+  })
+
+  it('say where no grade changes, and where a format goes', () => {
+    const same = format('1920x1080@25p')
+    const deeper = { ...same, colour: { ...same.colour, bitDepth: 10 } }
+    const [main] = consequencesOf(decided(), deeper)
+    expect(main!.changes).toBe(true)
+    expect(consequenceSentence(main!)).toMatch(/; no clip pays another grade\.$/)
+    const undecided = project()
+    const loses = consequenceFor(undecided, undecided.timelines.tall!, null)
+    expect(loses).toMatchObject({ after: null, changes: true, gradesAfter: null, carried: null })
+    expect(consequenceSentence(loses)).toBe(
+      '“Portrait cut” goes from 1080×1920 · 25p to no format yet; nothing is placed in it.',
+    )
+    expect(consequenceFor(undecided, undecided.timelines.main!, null).changes).toBe(false)
+  })
+
   it('are the same when one timeline is switched', () => {
     const doc = decided()
     const own = consequenceFor(doc, doc.timelines.main!, format('3840x2160@25p'))
@@ -75,6 +113,8 @@ describe('the consequences of a format', () => {
 
   it('make plain what is costly to change later', () => {
     expect(costlyLater(project())).toMatch(/Nothing is placed yet/)
-    expect(costlyLater(decided())).toMatch(/^2 clips are placed: another rate moves their cuts/)
+    expect(costlyLater(decided())).toBe(
+      '2 clips are placed: another rate moves their cuts, another size only scales them.',
+    )
   })
 })

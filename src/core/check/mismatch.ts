@@ -1,3 +1,4 @@
+import { present } from '../assert'
 import { type Clip } from '../edit/clip'
 import { type Doc, formatOf, weightsOf } from '../edit/project'
 import { formatOfClip } from '../edit/placing'
@@ -31,11 +32,11 @@ export interface Mismatch {
  */
 export function mismatchOf(doc: Doc, timeline: Timeline, clip: Clip): Mismatch | null {
   const timelineFormat = formatOf(doc, timeline)
-  const video = clip.reading?.video
-  if (!timelineFormat || !video) return null
+  const { reading } = clip
+  if (!timelineFormat || !reading?.video) return null
   const clipFormat = formatOfClip(clip, timelineFormat.colour)
   if (!clipFormat) return null
-  const picture = pictureOf(video)
+  const picture = pictureOf(reading.video)
   const differsIn = mismatches(picture, timelineFormat)
   if (differsIn.length === 0) return null
 
@@ -44,8 +45,9 @@ export function mismatchOf(doc: Doc, timeline: Timeline, clip: Clip): Mismatch |
     tollOf(picture, format, undefined, weights),
   ) as [Toll, Toll]
   const { timeline: carried } = reframed(doc, doc, timeline, { ...timeline, ownFormat: clipFormat })
-  const [before, after] = [checkTimeline(doc, timeline), checkTimeline(doc, carried)]
-  const seconds = clip.reading?.durationSec ?? 0
+  const check = (of: Timeline) => present(checkTimeline(doc, of), 'a timeline with a format can be checked')
+  const [before, after] = [check(timeline), check(carried)]
+  const seconds = reading.durationSec ?? 0
   return {
     clip,
     timelineFormat,
@@ -67,15 +69,12 @@ export const mismatches = (picture: Picture, format: Format): DifferenceAbout[] 
     .filter((about) => asked.includes(about))
 
 /** The share of running time that is untouched once a clip is added; in seconds, since formats count frames differently. */
-function shareWith(check: Check | null, { untouched }: Toll, seconds: number): number {
-  const placed = check ? (check.frames * check.format.rate.den) / check.format.rate.num : 0
+function shareWith({ frames, format, untouchedShare }: Check, { untouched }: Toll, seconds: number): number {
+  const placed = (frames * format.rate.den) / format.rate.num
   const total = placed + seconds
-  return total > 0 ? (placed * (check?.untouchedShare ?? 1) + (untouched ? seconds : 0)) / total : 1
+  return total > 0 ? (placed * untouchedShare + (untouched ? seconds : 0)) / total : 1
 }
 
 /** How many placed pictures pay more afterwards. */
-const worsened = (before: Check | null, after: Check | null): number =>
-  (after?.findings ?? []).filter((finding, i) => {
-    const was = before?.findings[i]
-    return was && finding.toll.loss > was.toll.loss + 1e-9
-  }).length
+const worsened = (before: Check, after: Check): number =>
+  after.findings.filter(({ toll }, i) => toll.loss > (before.findings[i]?.toll.loss ?? 1) + 1e-9).length
