@@ -29,6 +29,7 @@ describe('candidates', () => {
     expect(texts(bloc('1920x1080@25p', 10, { rotation: 90 }))).toEqual(['1080x1920@25p'])
     const turned = uprightSize({ ...pictureOfFormat(format('1440x1080/4:3@25p')), rotation: 270 })
     expect(sizeText(turned)).toBe('1080x1440/3:4')
+    expect(texts(bloc('1280x720@25p', 10, { rotation: 90 }))).toEqual(['1080x1920@25p', '720x1280@25p'])
     // Squeezed, and turned: it is shown as HD upright.
     expect(texts(bloc('1440x1080/4:3@25p', 10, { rotation: 90 }))).toEqual(['1080x1920@25p'])
   })
@@ -44,12 +45,67 @@ describe('candidates', () => {
     ])
   })
 
+  it('of what is delivered only in the ways that the footage stands, where there is any', () => {
+    const of = (blocs: Bloc[], ...delivered: string[]) =>
+      candidateFormats(blocs, wanted(...delivered))
+        .map(formatText)
+        .sort()
+    const lying = [bloc('1920x1080@25p')]
+    expect(of(lying, '1280x720@25p', '720x1280@25p')).toEqual(['1280x720@25p', '1920x1080@25p'])
+    // Where none lies as the footage does, it is proposed all the same.
+    expect(of(lying, '720x1280@25p')).toEqual(['1920x1080@25p', '720x1280@25p'])
+  })
+
+  it('are interlaced only at rates that interlaced footage holds in earnest, or that is delivered so', () => {
+    const interlaced = (blocs: Bloc[], ...delivered: string[]) =>
+      candidateFormats(blocs, wanted(...delivered))
+        .map(formatText)
+        .filter((text) => text.endsWith('i'))
+    // A trace of 59.94i proposes no fields of its own.
+    expect(
+      interlaced([bloc('1920x1080@50i', 60), bloc('1920x1080@59.94i', 5), bloc('1920x1080@25p', 35)]),
+    ).toEqual(['1920x1080@50i'])
+    expect(interlaced([bloc('1920x1080@50i', 30), bloc('1920x1080@25p', 35)])).toEqual([])
+    // A progressive delivery asks for no fields; an interlaced one for its own alone.
+    expect(interlaced([bloc('1920x1080@25p', 60)], '1920x1080@25p')).toEqual([])
+    expect(interlaced([bloc('1920x1080@25p', 60)], '1920x1080@50i', '1280x720@25p')).toEqual([
+      '1920x1080@50i',
+    ])
+    expect(interlaced([bloc('1440x1080/4:3@50i', 95), bloc('1920x1080@25p', 5)]).sort()).toEqual([
+      '1440x1080/4:3@50i',
+      '1920x1080@50i',
+    ])
+  })
+
+  it('have rates from 20 to 60, halves of what is above 30, doubles of what is slow', () => {
+    const rates = (...of: string[]) => [
+      ...new Set(texts(...of.map((text) => bloc(`1920x1080@${text}p`))).map((text) => text.split('@')[1])),
+    ]
+    expect(rates('30')).toEqual(['30p'])
+    expect(rates('48')).toEqual(['24p', '48p'])
+    expect(rates('10')).toEqual(['10p'])
+    expect(rates('12.5')).toEqual(['25p'])
+    // No standard rate at all: what is held stays.
+    expect(rates('9')).toEqual(['9p'])
+    expect(rates('33')).toEqual(['33p'])
+    expect(rates('33', '25')).toEqual(['25p'])
+  })
+
   it('have the field order of most of the interlaced weight, else top first', () => {
     const bottom = { fieldOrder: 'bottom-first' } as const
     expect(commonFieldOrder([bloc('1920x1080@50i', 10), bloc('1920x1080@50i', 11, bottom)])).toBe(
       'bottom-first',
     )
     expect(commonFieldOrder([bloc('1920x1080@25p', 10, bottom)])).toBe('top-first')
+    // A tie is top first, whichever came first.
+    expect(commonFieldOrder([bloc('1920x1080@50i', 10, bottom), bloc('1920x1080@50i', 10)])).toBe('top-first')
+    expect(commonFieldOrder([bloc('1920x1080@50i', 10), bloc('1920x1080@50i', 10, bottom)])).toBe('top-first')
+    expect(
+      commonFieldOrder([
+        bloc('1920x1080@50i', 20, { fieldOrder: 'unknown' }),
+        bloc('1920x1080@50i', 10, bottom),
+      ]),
+    ).toBe('bottom-first')
     expect(candidateFormats([bloc('1920x1080@50i', 10, bottom)], wanted())).toContainEqual(
       expect.objectContaining({ scan: 'interlaced', fieldOrder: 'bottom-first' }),
     )
@@ -63,6 +119,8 @@ describe('the colour of candidates', () => {
     const sd = bloc('720x576@50i', 60, { primaries: 'bt601-625', transfer: 'bt709', bitDepth: null })
     expect(commonColour([sd, bloc('1920x1080@25p', 10, hdr)], [])).toEqual(rec709)
     expect(commonColour([], [])).toEqual(rec709)
+    const odd = bloc('1920x1080@25p', 60, { primaries: null, transfer: 'srgb', bitDepth: 6 })
+    expect(commonColour([odd], [])).toEqual(rec709)
   })
   it('is what is delivered, where that is known', () => {
     const colour = { primaries: 'bt2020', transfer: 'pq', bitDepth: 10 }

@@ -23,5 +23,20 @@ describe('what each clip pays', () => {
       [1, 'light', 'reduced to 50 %: room to zoom to 200 %'],
       [2, 'light', '1 frame in 2 shown, evenly'],
     ])
+    // Of one grade the larger loss stands first; a dearer grade before a larger loss.
+    const order = (texts: string[]) =>
+      payIn(
+        gatherPayers(texts.map((text) => aVideo(text, text, 2))),
+        parseFormat('1920x1080@25p')!.format,
+        tollTable(defaultWeights),
+      ).map(({ ids: [id], toll }) => `${id} ${toll.grade} ${toll.loss.toFixed(2)}`)
+    const paid2 = order(['1920x1080@24p', '1280x720@25p', '640x360@25p', '3840x2160@25p'])
+    expect(order(['640x360@25p', '3840x2160@25p', '1280x720@25p', '1920x1080@24p'])).toEqual(paid2)
+    expect(paid2).toEqual([
+      '640x360@25p severe 0.89',
+      '1280x720@25p heavy 0.56',
+      '1920x1080@24p heavy 0.32',
+      '3840x2160@25p light 0.22',
+    ])
   })
 })

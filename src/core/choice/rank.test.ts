@@ -46,6 +46,16 @@ describe('votes', () => {
     expect(blocs).toHaveLength(1)
     expect(blocs[0]).toMatchObject({ ids: ['a', 'b'], seconds: 30, weight: 70 })
     expect(excluded.map((e) => e.why)).toEqual(['still', 'sound', 'not-read', 'left-out'])
+    const why = (reading: Reading) => gatherVotes([{ id: 'x', reading, priority: 'normal' }]).excluded
+    // A picture on the sleeve of a recording decides nothing.
+    expect(why({ ...video(5), kind: 'audio' })).toEqual([{ id: 'x', why: 'sound' }])
+    expect(why({ ...video(5), video: null })).toEqual([{ id: 'x', why: 'sound' }])
+    expect(why({ ...video(5), video: { ...video(5).video!, rate: null } })).toEqual([
+      { id: 'x', why: 'not-read' },
+    ])
+    expect(why({ ...video(5), durationSec: null })).toEqual([{ id: 'x', why: 'no-duration' }])
+    expect(why(video(0))).toEqual([{ id: 'x', why: 'no-duration' }])
+    expect(why(video(5))).toEqual([])
   })
 })
 
@@ -113,6 +123,22 @@ describe('ranking', () => {
         },
       ),
     )
+  })
+
+  it('explains only as many as are asked for, and shares the weight by grade', () => {
+    const blocs = [
+      bloc('1920x1080@25p', 30),
+      bloc('3840x2160@25p', 10),
+      bloc('640x360@25p', 20),
+      bloc('1920x1080@24p', 40),
+    ]
+    const ranked = rank(blocs, { policy: defaultPolicy, explained: 2 })
+    expect(ranked.map(({ reason }) => reason !== '')).toEqual(ranked.map((_, i) => i < 2))
+    const hd = ranked.find(({ format: f }) => formatText(f) === '1920x1080@25p')!
+    expect(hd.shareByGrade).toEqual({ free: 0.3, light: 0.1, heavy: 0.4, severe: 0.2 })
+    expect(hd.untouchedShare).toBe(0.3)
+    const none = priceOf(format('1920x1080@25p'), [], { policy: defaultPolicy })
+    expect(none.shareByGrade).toEqual({ free: 1, light: 0, heavy: 0, severe: 0 })
   })
 
   it('does not depend on the order of the clips', () => {

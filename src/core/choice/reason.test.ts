@@ -38,6 +38,39 @@ describe('the reason of a candidate', () => {
     )
     expect(said('1920x1080@24p', [])).toBe('No footage votes.')
   })
+  it('adds up each kind over all clips, and names the one that pays most of it', () => {
+    // Two small ones are enlarged, and together dearer than the one with another rate.
+    const clips = [
+      bloc('1920x1080@24p', 40),
+      bloc('1280x720@25p', 20),
+      bloc('960x540@25p', 25),
+      bloc('1280x720@25p', 10, { rotation: 0, bitDepth: 10 }),
+    ]
+    expect(said('1920x1080@25p', clips)).toBe(
+      'Nothing stays untouched. Dearest over 55 s: 960×540 25p enlarged 2.0: 75 % of the pixels invented.',
+    )
+    expect(said('1920x1080@25p', [...clips].reverse())).toBe(said('1920x1080@25p', clips))
+    // Of two kinds the dearer one is told, whichever comes first.
+    const rateFirst = [bloc('1920x1080@24p', 60), bloc('1280x720@25p', 5)]
+    expect(said('1920x1080@25p', rateFirst)).toContain('Dearest over 1 min 00 s: 1920×1080 24p')
+    expect(said('1920x1080@25p', rateFirst.reverse())).toContain('Dearest over 1 min 00 s: 1920×1080 24p')
+  })
+
+  it('has nothing dear to tell where charges cost nothing', () => {
+    expect(said('1080x1920@25p', [bloc('1920x1080@25p', 60, { rotation: 90 })])).toBe(
+      'All footage stays untouched.',
+    )
+  })
+
+  it('says of a delivery the dearest, or that it goes out as it is', () => {
+    expect(said('1920x1080@25p', [], ['1280x720@25p', '640x360@25p', '1920x1080@25p'])).toBe(
+      'No footage votes. Delivered as 640×360 · 25p: reduced to 33 %: room to zoom to 300 %.',
+    )
+    expect(said('1280x720@25p', [])).toBe(
+      'No footage votes. Seen on an HD screen it is enlarged 1.5: 56 % of the pixels invented.',
+    )
+  })
+
   it('says what delivery adds', () => {
     const hd = [bloc('1920x1080@25p', 60)]
     expect(said('1920x1080@25p', hd, ['1920x1080@25p'])).toBe(

@@ -3,7 +3,7 @@ import { isTapeRaster } from '../format/standard'
 import { equal } from '../rational/rational'
 import { type Picture } from '../picture/picture'
 import { type FrameSize, isUpright, square, squareSize, sizeKey } from '../picture/size'
-import { turnedSize, uprightSize } from '../picture/turn'
+import { isQuarterTurn, turnedSize, uprightSize } from '../picture/turn'
 import type { Policy } from '../toll/policy'
 import type { Bloc } from './vote'
 import { type Held, gatherWeight, holds, weightOf } from './weight'
@@ -76,9 +76,9 @@ export function candidateSizes(
   return [...sizes.values()]
 }
 
-/** The square size of a stored picture, then turnedSize as it is shown. */
+/** The square size of a stored picture, then turned as it is shown. */
 function uprightSquare(picture: Picture): FrameSize {
   const size = squareSize(picture)
-  const { width, height, pixelAspect } = picture.rotation % 180 === 0 ? size : turnedSize(size)
+  const { width, height, pixelAspect } = isQuarterTurn(picture.rotation) ? turnedSize(size) : size
   return { width, height, pixelAspect }
 }
