@@ -1,5 +1,6 @@
 /** The core from a terminal. `tally COMMAND …`; the commands and their JSON are described in the README. */
 import { carryCommand } from './carry'
+import { evidenceCommand } from './evidence'
 import { cadenceCommand } from './cadence'
 import { chooseCommand } from './choose'
 import { fitCommand } from './fit'
@@ -18,6 +19,7 @@ const commands: Record<string, Command> = {
   choose: chooseCommand,
   carry: carryCommand,
   plan: planCommand,
+  evidence: evidenceCommand,
 }
 
 const usage = () =>

@@ -1,0 +1,133 @@
+import type { Rate } from '../rate/rate'
+import { equal } from '../rational/rational'
+import { type BarsVerdict } from './bars'
+import { type DetailVerdict } from './enlarged'
+import { type CombingVerdict, type FieldOrderVerdict, fieldsOf } from './fields'
+import { type Holding, type RepeatsVerdict, holdingIn } from './holding'
+import type { Pulldown } from './pulldown'
+import { type Run, seriesOf } from './series'
+
+/** What the decoded picture of a clip says, each verdict with how sure it is (0 … 1). *Cannot tell* is an answer. */
+export interface Evidence {
+  /** Frames that were looked at. */
+  readonly frames: number
+  readonly combing: CombingVerdict
+  readonly fieldOrder: FieldOrderVerdict
+  readonly repeats: RepeatsVerdict
+  readonly pulldown: Pick<Pulldown, 'pattern' | 'phase'> | null
+  readonly bars: BarsVerdict
+  readonly detail: DetailVerdict
+  /** Where runs of the clip say different things: the first frame of each, and what it says. */
+  readonly mixed: readonly { readonly about: string; readonly first: number; readonly says: string }[]
+}
+
+interface Verdict {
+  readonly verdict: string
+  readonly confidence: number
+}
+interface Told<V extends Verdict> {
+  readonly first: number
+  readonly verdict: V
+}
+
+/** Runs that are sure of different things make a clip mixed. */
+const sure = 0.5
+
+/** The common verdict of several runs, the surest of those that say it; undefined where sure ones disagree. */
+function common<V extends Verdict>(told: readonly Told<V>[], key: (verdict: V) => string): V | undefined {
+  const speaking = told.filter(({ verdict }) => verdict.verdict !== 'cannot-tell')
+  const weights = new Map<string, number>()
+  for (const { verdict } of speaking)
+    weights.set(key(verdict), (weights.get(key(verdict)) ?? 0) + verdict.confidence)
+  const surely = new Set(speaking.flatMap(({ verdict }) => (verdict.confidence > sure ? key(verdict) : [])))
+  if (surely.size > 1) return undefined
+  const [said] = [...weights].sort((a, b) => b[1] - a[1])
+  const of = said ? speaking.filter(({ verdict }) => key(verdict) === said[0]) : told
+  return [...of].sort((a, b) => b.verdict.confidence - a.verdict.confidence)[0]?.verdict
+}
+
+const unknownOrder: FieldOrderVerdict = { verdict: 'cannot-tell', confidence: 0 }
+const unknownRepeats: RepeatsVerdict = {
+  verdict: 'cannot-tell',
+  pattern: null,
+  holds: null,
+  phase: null,
+  trueRate: null,
+  confidence: 0,
+}
+
+/**
+ * All that the measured runs of a clip say together.
+ * @param rate of the clip as its wrapper says; null where it does not
+ */
+export function evidenceOf(
+  runs: readonly Run[],
+  rate: Rate | null,
+  { bars, detail, frames }: Pick<Evidence, 'bars' | 'detail' | 'frames'>,
+): Evidence {
+  const all = seriesOf(runs.filter(({ pairs }) => pairs.length > 0))
+  const fields = all.map((series) => ({ first: series.first, ...fieldsOf(series) }))
+  const holding: (Holding & { first: number })[] = all.map((series) => ({
+    first: series.first,
+    ...holdingIn(series, rate),
+  }))
+  const orders = fields.map(({ first, fieldOrder }) => ({ first, verdict: fieldOrder }))
+  const held = holding.map(({ first, repeats }) => ({ first, verdict: repeats }))
+  const fieldOrder = common(orders, ({ verdict }) => verdict)
+  const repeats = common(held, repeatsKey)
+  const pulldowns = holding.flatMap(({ pulldown }) => pulldown ?? [])
+  const [pulldown] = pulldowns
+  const mixed = [
+    ...(fieldOrder ? [] : disagreeing('field order', orders)),
+    ...(repeats ? [] : disagreeing('repeats', held)),
+  ]
+  return {
+    frames,
+    ...joinedFields(fields, fieldOrder),
+    repeats: repeats ?? unknownRepeats,
+    pulldown:
+      pulldown && repeats?.pattern === pulldown.pattern && repeats.holds === null
+        ? { pattern: pulldown.pattern, phase: pulldown.phase }
+        : null,
+    bars,
+    detail,
+    mixed,
+  }
+}
+
+/** Runs say the same of repeats where they see the same pattern at the same place, and the same rate behind it. */
+const repeatsKey = ({ verdict, pattern, phase, trueRate }: RepeatsVerdict): string =>
+  verdict === 'pattern' ? `${pattern} ${phase} ${trueRate && `${trueRate.num}/${trueRate.den}`}` : verdict
+
+function disagreeing(about: string, told: readonly Told<Verdict & { pattern?: string | null }>[]) {
+  return told.flatMap(({ first, verdict }) =>
+    verdict.confidence > sure ? { about, first, says: verdict.pattern ?? verdict.verdict } : [],
+  )
+}
+
+/** Combing follows the order of the whole clip; its share is that of all runs. */
+function joinedFields(
+  fields: readonly { readonly combing: CombingVerdict }[],
+  fieldOrder: FieldOrderVerdict | undefined,
+): Pick<Evidence, 'combing' | 'fieldOrder'> {
+  const share = fields.length
+    ? fields.reduce((sum, { combing }) => sum + combing.share, 0) / fields.length
+    : 0
+  const order = fieldOrder ?? unknownOrder
+  const verdict =
+    order.verdict === 'cannot-tell'
+      ? 'cannot-tell'
+      : order.verdict !== 'progressive'
+        ? 'combed'
+        : share < 0.1
+          ? 'clean'
+          : 'cannot-tell'
+  return {
+    fieldOrder: order,
+    combing: { verdict, share, confidence: verdict === 'cannot-tell' ? 0 : order.confidence },
+  }
+}
+
+/** Whether a measured rate is another than the claimed one. */
+export const hidesRate = ({ trueRate }: RepeatsVerdict, rate: Rate | null): boolean =>
+  trueRate !== null && rate !== null && !equal(trueRate, rate)
