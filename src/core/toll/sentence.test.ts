@@ -76,6 +76,38 @@ describe('every charge', () => {
       'deinterlaced to double rate: all motion kept',
       'fields to frames',
     ],
+    [
+      { kind: 'deinterlace', doubleRate: false, both: true },
+      'deinterlaced: both fields averaged, what moves is soft and double',
+      'fields averaged',
+    ],
+    [
+      { kind: 'remove-pulldown', measured: true },
+      '2:3 pulldown removed: every film frame once',
+      'pulldown removed',
+    ],
+    [
+      { kind: 'remove-pulldown', measured: false },
+      '2:3 pulldown removed: every film frame once, at a phase that is not measured',
+      'pulldown removed',
+    ],
+    [{ kind: 'turn', degrees: 270 }, 'turned by 270°: every pixel kept', 'turned 270°'],
+    [{ kind: 'between-pixels' }, 'moved by a part of a pixel: every pixel made anew', 'between pixels'],
+    [
+      { kind: 'reduce', scaleX: 1, scaleY: 0.5, headroom: 1.006 },
+      'reduced to 50 % down: room to zoom to 101 %',
+      'reduced to 50 %',
+    ],
+    [
+      { kind: 'bars', share: 0.1, bars: { ...noSides, bottom: 8 } },
+      'bars of 8 px below (10 % of the frame)',
+      'bars 10 %',
+    ],
+    [
+      { kind: 'variable-rate', share: 0.25, minRate: 23.3, maxRate: null },
+      'variable rate: 25 % of the frames off by more than 10 %',
+      'variable',
+    ],
     [{ kind: 'pulldown' }, '2:3 pulldown: every frame whole, in 2 and 3 fields in turn', '2:3 pulldown'],
     [{ kind: 'blend', share: 0.5 }, 'two frames mixed in 50 % of the frames', 'mixed 50 %'],
     [

@@ -179,6 +179,107 @@ describe('a treatment', () => {
   })
 })
 
+describe('the way, to the letter', () => {
+  const inTime = { kind: 'in-time', factor: rational(1) }
+  const framed = { kind: 'frames', mixed: false }
+  const [i50, p25, p50] = ['1920x1080@50i', '1920x1080@25p', '1920x1080@50p']
+  const same = (keep: 'first' | 'second') => deinterlace({ kind: 'same', keep })
+  const made = (method: string, keep: string, mixed = false) => ({
+    kind: 'deinterlaced',
+    method,
+    keep,
+    mixed,
+  })
+  const blend = { motion: { kind: 'blend' } } as const
+
+  it.each<[string, string, Override, object, object?]>([
+    ['frames as frames', '1920x1080@24p', p25, {}, framed],
+    ['frames mixed', '1920x1080@24p', p25, blend, { kind: 'frames', mixed: true }],
+    ['frames step by step', p50, p25, once(), framed, { kind: 'step-by-step' }],
+    ['frames in fields', p50, i50, {}, { kind: 'fields', outOf: 'frames' }],
+    ['fields woven', i50, p25, { fields: { kind: 'weave' } }, framed],
+    [
+      'fields woven and mixed',
+      i50,
+      '1920x1080@24p',
+      { fields: { kind: 'weave' }, ...blend },
+      { kind: 'frames', mixed: true },
+    ],
+    ['fields averaged', i50, p25, { fields: { kind: 'blend' } }, made('blend', 'first')],
+    ['one field of two', i50, p25, {}, made('adaptive', 'first')],
+    ['the second field', i50, p25, same('second'), made('interpolate', 'second')],
+    ['every field', i50, p50, {}, made('adaptive', 'each')],
+    ['every field, mixed', i50, '1920x1080@24p', blend, made('adaptive', 'each', true)],
+    ['every field, step by step', i50, p50, once(), made('adaptive', 'each'), { kind: 'step-by-step' }],
+    ['fields as fields', i50, i50, {}, { kind: 'fields', outOf: 'fields' }],
+    ['fields on fields, woven', i50, i50, { fields: { kind: 'weave' } }, framed],
+    ['fields on fields, averaged', i50, i50, { fields: { kind: 'blend' } }, made('blend', 'first')],
+    ['fields on fields, made frames', i50, i50, same('first'), made('interpolate', 'first')],
+    [
+      'fields on fields of another rate, mixed',
+      i50,
+      '1920x1080@59.94i',
+      blend,
+      made('adaptive', 'each', true),
+    ],
+    [
+      'fields on fields, mixed but woven',
+      i50,
+      i50,
+      { fields: { kind: 'weave' }, ...blend },
+      { kind: 'frames', mixed: true },
+    ],
+    ['film in fields', '1920x1080@23.976p', '1920x1080@59.94i', {}, { kind: 'pulldown', phase: 0 }],
+  ])('of %s', (_, clip, runsIn, override, taking, passing = inTime) => {
+    expect(settle(clip, runsIn, override).way).toEqual({ passing, taking })
+  })
+
+  it('of a still is its frame, whatever is asked', () => {
+    expect(settle(p25, p25, once(), { rate: null }).way).toEqual({ passing: inTime, taking: framed })
+  })
+
+  it('takes every second field where the rate is half, and each where frames would be uneven', () => {
+    const of = (runsIn: string) => (settle(i50, runsIn).way.taking as { keep: string }).keep
+    expect(
+      ['1920x1080@12.5p', '1920x1080@25p', '1920x1080@24.999p', '1920x1080@30p', '1920x1080@50p'].map(of),
+    ).toEqual(['first', 'first', 'first', 'each', 'each'])
+    expect((settle('1920x1080@59.94i', '1920x1080@30p').way.taking as { keep: string }).keep).toBe('first')
+  })
+
+  it('tells what both fields together cost, and each alone', () => {
+    const figures = (override: Override) =>
+      settle(i50, p25, override).toll.charges.find(({ kind }) => kind === 'deinterlace')
+    expect(figures({ fields: { kind: 'blend' } })).toMatchObject({ doubleRate: false, both: true })
+    expect(figures(same('first'))).toMatchObject({ doubleRate: false, both: false })
+    expect(figures(deinterlace({ kind: 'double' }))).toMatchObject({ doubleRate: true, both: false })
+    const out = { motion: { kind: 'remove-pulldown', phase: 1 } } as const
+    expect(settle('1920x1080@59.94i', '1920x1080@23.976p', out).toll.charges).toEqual([
+      { kind: 'remove-pulldown', measured: false, grade: 'light', loss: 0.02 },
+    ])
+  })
+
+  it('of a blend is light where few frames are mixed, and costs by their share alone where frames fall evenly', () => {
+    const charge = (clip: string, runsIn: string) => settle(clip, runsIn, blend).toll.charges[0]!
+    // 25 in 50: every frame of the timeline lies a quarter from the middle of a frame.
+    const even = charge(p25, p50)
+    expect(even).toMatchObject({ kind: 'blend', share: 1, grade: 'heavy' })
+    expect(even.loss).toBeCloseTo(0.1, 12)
+    // 75 in 25: each middle falls on a middle, nothing is mixed.
+    expect(charge('1920x1080@75p', p25)).toMatchObject({ kind: 'blend', share: 0, grade: 'light', loss: 0 })
+    expect(settle(p25, p25, blend).toll.charges).toEqual([])
+  })
+
+  it('slips to one side or the other', () => {
+    const drops = (clip: string, runsIn: string) => {
+      const [charge] = settle(clip, runsIn).toll.charges
+      if (charge?.kind !== 'slip') throw new Error('it slips')
+      return [charge.drops, Number(charge.seconds.toFixed(3)), Number(charge.loss.toFixed(4))]
+    }
+    expect(drops('1920x1080@24p', '1920x1080@23.976p')).toEqual([true, 41.708, 0.0344])
+    expect(drops('1920x1080@23.976p', '1920x1080@24p')).toEqual([false, 41.708, 0.0344])
+  })
+})
+
 describe('untouched', () => {
   it('is not what is turned, though a turn costs nothing', () => {
     const turned = settle('1080x1920@25p', '1920x1080@25p', {}, { rotation: 90 }).toll
@@ -197,6 +298,17 @@ describe('untouched', () => {
       framing: { mode: { kind: 'one-to-one' }, crop },
     }).toll
     expect(off.charges.map(({ kind }) => kind)).toEqual(['bars', 'crop', 'between-pixels'])
+    const moved = (x: number, y: number) =>
+      settle('1280x720@25p', '1920x1080@25p', {
+        framing: { mode: { kind: 'one-to-one' }, position: { x: rational(x, 2), y: rational(y, 2) } },
+      }).toll.charges.map(({ kind }) => kind)
+    expect([moved(0, 0), moved(2, -2), moved(1, 0), moved(0, 1), moved(1, 1)]).toEqual([
+      ['bars'],
+      ['bars'],
+      ['bars', 'between-pixels'],
+      ['bars', 'between-pixels'],
+      ['bars', 'between-pixels'],
+    ])
   })
   it('is what stands pixel on pixel, frame on frame', () => {
     expect(settle('1920x1080@25p', '1920x1080@25p').toll).toEqual({
