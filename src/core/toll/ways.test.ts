@@ -192,7 +192,7 @@ describe('the way, to the letter', () => {
   })
   const blend = { motion: { kind: 'blend' } } as const
 
-  it.each<[string, string, Override, object, object?]>([
+  it.each<[string, string, string, Override, object, object?]>([
     ['frames as frames', '1920x1080@24p', p25, {}, framed],
     ['frames mixed', '1920x1080@24p', p25, blend, { kind: 'frames', mixed: true }],
     ['frames step by step', p50, p25, once(), framed, { kind: 'step-by-step' }],
