@@ -5,6 +5,7 @@
 import { spawnSync } from 'node:child_process'
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { changesNothing } from '../stryker.config.mjs'
 import { root } from './prepare.mjs'
 
 const all = 'picture words treatment framing motion format check exchange choice toll edit'.split(' ')
@@ -28,10 +29,18 @@ for (const room of rooms) {
     for (const { status, location, mutatorName, replacement } of mutants) {
       if (status === 'Killed' || status === 'Timeout') counted.killed++
       if (status !== 'Survived' && status !== 'NoCoverage') continue
-      counted.lived++
       const { line } = location.start
+      const code = lines[line - 1].trim()
+      const idle = changesNothing.some(
+        (known) =>
+          known.mutator === mutatorName &&
+          known.line.test(code) &&
+          (known.replacement ?? replacement) === replacement,
+      )
+      if (idle) continue
+      counted.lived++
       survivors.push(
-        `${path}:${line} ${mutatorName} ${status}\n  ${lines[line - 1].trim()}\n  → ${replacement}`,
+        `${path}:${line} ${mutatorName} ${status}\n  ${code}\n  → ${replacement}`,
       )
     }
   }
