@@ -38,7 +38,8 @@ for (const room of rooms) {
         (known) =>
           known.mutator === mutatorName &&
           known.line.test(code) &&
-          (known.replacement ? known.replacement === replacement : onlyAtTheBound(code, replacement)),
+          (known.replacement ?? replacement) === replacement &&
+          (mutatorName !== 'EqualityOperator' || onlyAtTheBound(code, replacement)),
       )
       if (idle) continue
       counted.lived++

@@ -183,3 +183,35 @@ describe('the timing of a clip', () => {
     expect(timingOf({ ...aStill('title'), reading: null })).toEqual({ kind: 'still' })
   })
 })
+
+describe('a correction that moves no frame', () => {
+  it('is one after which the same steps stand, be they even, listed or still', () => {
+    const doc = placed()
+    const [p] = placements(doc)
+    const told = (change: Parameters<typeof correctedPlacements>[2]) =>
+      correctedPlacements(doc, ['bell'], change).length
+    expect([told({ rate: rational(25) }), told({ rate: rational(50) })]).toEqual([0, 1])
+    expect(told({ repeatsOut: { holds: [1, 2], phase: 0 } })).toBe(1)
+    // A table stays the same table.
+    const times = frameTimesFrom([0, 20, 80, 100], rational(1000), 200)!
+    Object.assign(doc.clips.bell!, { frameTimes: times })
+    Object.assign(doc.clips.bell!.reading!.video!, { rateMode: 'variable', frameCount: 4 })
+    expect([told({ rotation: 90 }), told({ rate: rational(20) })]).toEqual([0, 1])
+    // A still has but one frame, whatever is corrected.
+    p!.source = { kind: 'clip', clipId: 'title' }
+    expect(correctedPlacements(doc, ['title'], { rotation: 90, rate: rational(50) })).toEqual([])
+  })
+
+  it('changes nothing of a clip that was not read, and of placements of others', () => {
+    const doc = placed()
+    Object.assign(doc.clips.bell!, { reading: null })
+    const before = structuredClone(doc)
+    correct(doc, ['bell'], { rate: rational(50) })
+    expect(doc).toEqual(before)
+    const [p] = placements(doc)
+    p!.source = { kind: 'timeline', timelineId: 't2' }
+    expect(
+      correctedPlacements(doc, ['bell', 'hall'], { rate: rational(50) }).map((one) => one.placementId),
+    ).toEqual(['p-hall'])
+  })
+})

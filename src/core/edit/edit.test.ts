@@ -7,6 +7,8 @@ import { aDoc, aVideo } from './doc.fixture'
 import { carriedBoundaries, carryFrame, carryPlacements, driftMs } from './carry'
 import {
   addTimeline,
+  removeTimeline,
+  takeIn,
   removePlacements,
   renameTimeline,
   setProjectFormat,
@@ -193,5 +195,127 @@ describe('carrying a cut to another rate', () => {
         },
       ),
     )
+  })
+})
+
+describe('boundaries that were carried', () => {
+  const [from, to] = [rational(25), rational(10)]
+  const spanned = (...spans: [number, number][]) => {
+    const [pattern] = placed().timelines.t1!.tracks[0]!.placements
+    return spans.map(([start, length], i) => ({ ...pattern!, id: `p${i}`, start, length }))
+  }
+  it('are told each once, in order of where they stood and stand', () => {
+    // Out of order as they come in, one pushed by a placement of a frame, one shared by two.
+    const before = spanned([0, 1], [1, 1], [2, 48])
+    const after = carryPlacements(before, from, to)
+    expect(after.map(({ start, length }) => [start, length])).toEqual([
+      [0, 1],
+      [1, 1],
+      [2, 18],
+    ])
+    const told = carriedBoundaries([...before].reverse(), [...after].reverse(), from, to)
+    expect(told.map(({ frame, carried, pushed }) => [frame, carried, pushed])).toEqual([
+      [0, 0, false],
+      [1, 1, true],
+      [2, 2, true],
+      [50, 20, false],
+    ])
+    expect(told.map(({ driftMs }) => Math.round(driftMs))).toEqual([0, 60, 120, 0])
+    // A boundary that two placements share and that came to lie in two places is told twice, the earlier first.
+    const split = carriedBoundaries(spanned([0, 10], [10, 10]), spanned([0, 5], [4, 4]), from, to)
+    expect(split.map(({ frame, carried }) => [frame, carried])).toEqual([
+      [0, 0],
+      [10, 4],
+      [10, 5],
+      [20, 8],
+    ])
+  })
+  it('are all there where the rate stays, and none for what did not come along', () => {
+    const before = spanned([0, 10], [30, 5])
+    expect(carryPlacements(before, from, from)).toEqual(before)
+    expect(carriedBoundaries(before, before.slice(0, 1), from, from).map(({ frame }) => frame)).toEqual([
+      0, 10,
+    ])
+  })
+})
+
+describe('taking clips in', () => {
+  it('lists a new one last, and replaces one that is there where it stands', () => {
+    const doc = placed()
+    const again = { ...aVideo('bell', '1280x720@25p', 2), name: 'again.mp4' }
+    takeIn(doc, [again, aVideo('late', '1920x1080@25p', 2)])
+    expect(doc.project.clipOrder).toEqual(['hall', 'bell', 'pour', 'late'])
+    expect(doc.clips.bell!.name).toBe('again.mp4')
+    expect(Object.keys(doc.clips)).toHaveLength(4)
+  })
+})
+
+describe('what is left alone', () => {
+  it('is what another operation is about', () => {
+    const doc = placed()
+    addTimeline(doc, newTimeline('t2', 'Trailer', ''))
+    append(doc, 't2', [
+      placementOf(doc.clips.hall!, uhd25, 'other'),
+      { ...placementOf(doc.clips.hall!, uhd25, 'n'), source: { kind: 'timeline', timelineId: 't1' } },
+      { ...placementOf(doc.clips.hall!, uhd25, 'm'), source: { kind: 'timeline', timelineId: 't3' } },
+    ])
+    const accepted = [{ placementId: 'other', charge: 'reduce', at: '' }]
+    doc.timelines.t2!.accepted = accepted
+    const deliverable = (id: string, timelineId: string | null) => ({ id, timelineId }) as never
+    doc.project.deliverables = [deliverable('a', 't1'), deliverable('b', 't2'), deliverable('c', null)]
+    const { tracks } = doc.timelines.t1!
+    // Nothing of the first timeline goes: its tracks are the very same.
+    removePlacements(doc, 't2', ['m'], true)
+    expect(doc.timelines.t1!.tracks).toBe(tracks)
+    expect(doc.timelines.t2!.accepted).toBe(accepted)
+    takeOut(doc, ['bell'], true)
+    expect(doc.timelines.t2!.tracks[0]!.placements.map(({ id }) => id)).toEqual(['other', 'n'])
+    removeTimeline(doc, 't1')
+    expect(doc.timelines.t2!.tracks[0]!.placements.map(({ id }) => id)).toEqual(['other'])
+    expect(doc.project.deliverables.map(({ timelineId }) => timelineId)).toEqual([null, 't2', null])
+  })
+
+  it('is the cut of a timeline with a format of its own, whatever the project takes', () => {
+    const doc = placed()
+    setTimelineFormat(doc, 't1', uhd25)
+    const before = doc.timelines.t1
+    setProjectFormat(doc, decision(hd50))
+    expect(doc.timelines.t1).toBe(before)
+  })
+
+  it('is a name that was not proposed, or that a format of the same name has', () => {
+    const doc = placed()
+    const named = (name: string) => {
+      addTimeline(doc, newTimeline(name, name, '', uhd25))
+      setTimelineFormat(doc, name, hd50)
+      return doc.timelines[name]!.name
+    }
+    expect(named('Cut 3840×2160 · 25p (12)')).toBe('Cut 1920×1080 · 50p')
+    expect(named('Cut (2) 3840×2160 · 25p')).toBe('Cut (2) 3840×2160 · 25p')
+    expect(named('Cut 3840×2160 · 25p (2) b')).toBe('Cut 3840×2160 · 25p (2) b')
+    addTimeline(doc, newTimeline('u', 'Cut 3840×2160 · 25p', '', uhd25))
+    setTimelineFormat(doc, 'u', { ...uhd25, colour: { ...uhd25.colour, bitDepth: 10 } })
+    expect(doc.timelines.u!.name).toBe('Cut 3840×2160 · 25p')
+    setTimelineFormat(doc, 'u', null)
+    expect(doc.timelines.u!.name).toBe('Cut 3840×2160 · 25p')
+    expect(proposeName(doc, null)).toBe('Cut')
+  })
+})
+
+describe('the format of a clip', () => {
+  it('has the order of its fields, where they say one, and none where nothing moves', () => {
+    const reel = (fieldOrder: 'bottom-first' | 'unknown' | null) => {
+      const clip = aVideo('reel', '1920x1080@50i', 3)
+      clip.reading!.video!.fieldOrder = fieldOrder
+      return formatOfClip(clip, uhd25.colour)!.fieldOrder
+    }
+    expect([reel('bottom-first'), reel('unknown'), reel(null)]).toEqual(['bottom-first', 'top-first', null])
+    const frames = aVideo('hall', '1920x1080@25p', 3)
+    frames.reading!.video!.fieldOrder = 'bottom-first'
+    expect(formatOfClip(frames, uhd25.colour)!.fieldOrder).toBeNull()
+    expect(formatOfClip({ ...frames, reading: null }, uhd25.colour)).toBeNull()
+    expect(
+      formatOfClip({ ...frames, reading: { ...frames.reading!, kind: 'still' } }, uhd25.colour),
+    ).toBeNull()
   })
 })
