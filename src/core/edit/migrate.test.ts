@@ -1,8 +1,10 @@
 import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { parseFormat } from '../format/parse'
 import { readProjectFile, writeProjectFile } from '../exchange/project-file'
 import { toNumber } from '../rational/rational'
+import { defaultPolicy } from '../toll/policy'
 import type { Override } from '../treatment/treatment'
 import { mend } from './mend'
 import { canMigrate, migrated, storedVersion } from './migrate'
@@ -264,5 +266,112 @@ describe('stored rows that are mended', () => {
     const deliverables = [{ ...project.deliverables[0], timelineId: 'gone' }]
     const { doc } = mend({ ...stored, project: { ...project, deliverables } })!
     expect(doc.project.deliverables[0]!.timelineId).toBeNull()
+  })
+})
+
+describe('version 1', () => {
+  const policy = (old: object) =>
+    (
+      migrated({ project: { id: 'p', policy: old }, clips: [], timelines: [], leftAside: [] }, 1).project as {
+        policy: Record<string, unknown> & { leans: Record<string, Record<string, number>> }
+      }
+    ).policy
+
+  it('keeps own weights where their charge still is', () => {
+    const { leans, crop, repeat, skip, slip } = policy({
+      unusedDetail: 0.35,
+      barsOrCrop: 0.4,
+      evenHold: 0.2,
+      evenSkip: 0.04,
+      slip: 0.7,
+    })
+    expect(leans).toEqual({
+      balanced: { ...defaultPolicy.leans.balanced, unused: 0.35, bars: 0.4 },
+      sharp: { ...defaultPolicy.leans.sharp, bars: 0.4 },
+      detail: { ...defaultPolicy.leans.detail, bars: 0.2 },
+    })
+    expect([crop, repeat, skip, slip]).toEqual([0.4, 0.4, 0.04, 0.7])
+    expect(policy({ evenHold: 0.7 }).repeat).toBe(1)
+  })
+
+  it('takes what was usual, or is no weight, as it is usual today', () => {
+    for (const old of [
+      {},
+      { barsOrCrop: 0.5 },
+      { barsOrCrop: 7, unusedDetail: -1, evenHold: 'much', evenSkip: 2 },
+    ])
+      expect(policy(old)).toMatchObject({
+        leans: defaultPolicy.leans,
+        crop: defaultPolicy.crop,
+        repeat: defaultPolicy.repeat,
+        skip: defaultPolicy.skip,
+      })
+    expect(policy({ barsOrCrop: 0 }).leans.balanced!.bars).toBe(0)
+    expect(policy({ barsOrCrop: 1, evenSkip: 1 })).toMatchObject({ crop: 1, skip: 1 })
+  })
+
+  it('forgets a policy that is none, and leaves a project that is no row', () => {
+    const project = (row: unknown) =>
+      migrated({ project: row, clips: [], timelines: [], leftAside: [] }, 1).project
+    expect(project({ id: 'p', policy: 7 })).toEqual({ id: 'p' })
+    expect([project(7), project(null), project([])]).toEqual([7, null, []])
+  })
+})
+
+describe('version 2, to the letter', () => {
+  const timeline = (tracks: unknown, project: unknown = { id: 'p' }) =>
+    migrated({ project, clips: [], timelines: [{ id: 't', ownFormat: null, tracks }], leftAside: [] }, 2)
+      .timelines[0] as { rate: unknown; tracks: { name: string; placements: { treatment: object }[] }[] }
+  const treatment = (old: unknown) =>
+    timeline([{ kind: 'video', placements: [{ id: 'x', clipId: 'a', treatment: old }] }]).tracks[0]!
+      .placements[0]!.treatment
+
+  it('keeps of a treatment what was not as everybody’s', () => {
+    const plain = { framing: 'fit', zoom: 1, position: { x: 0, y: 0 }, motion: 'hold', fields: 'auto' }
+    expect([treatment(plain), treatment(null), treatment({})]).toEqual([{}, {}, {}])
+    expect(treatment({ zoom: 1.5 })).toEqual({ framing: { zoom: { num: 3, den: 2 } } })
+    for (const zoom of [0, -2, Infinity, '2', null]) expect(treatment({ zoom })).toEqual({})
+    const at = (x: unknown, y: unknown) => treatment({ position: { x, y } })
+    expect(at(5, 0)).toEqual({ framing: { position: { x: { num: 5, den: 1 }, y: { num: 0, den: 1 } } } })
+    expect(at(0, -5)).toEqual({ framing: { position: { x: { num: 0, den: 1 }, y: { num: -5, den: 1 } } } })
+    expect(at('5', NaN)).toEqual({})
+    expect(treatment({ crop: { left: -3, right: 4 } })).toEqual({
+      framing: { crop: { left: 0, right: 4, top: 0, bottom: 0 } },
+    })
+    expect(
+      treatment({ framing: 'native', motion: 'every-frame', speedWanted: true, fields: 'same-rate' }),
+    ).toEqual({
+      framing: { mode: { kind: 'one-to-one' } },
+      motion: { kind: 'speed', pace: { kind: 'every-frame' }, wanted: true, keepPitch: false },
+      fields: { kind: 'deinterlace', method: 'adaptive', rate: { kind: 'same', keep: 'first' } },
+    })
+  })
+
+  it('names tracks by kind and number, and leaves what is no track or placement to the schema', () => {
+    const { tracks, rate } = timeline([
+      { kind: 'video', placements: [7] },
+      { kind: 'audio' },
+      { kind: 'video', placements: [] },
+      7,
+    ])
+    expect(tracks).toEqual([
+      { kind: 'video', name: 'V1', placements: [7] },
+      { kind: 'audio', name: 'A1', placements: [] },
+      { kind: 'video', name: 'V2', placements: [] },
+      7,
+    ])
+    // Something is placed, be it on one track alone.
+    expect(rate).toEqual({ num: 25, den: 1 })
+  })
+
+  it('names deliveries by their format, or by their number', () => {
+    const project = { id: 'p', deliverables: [parseFormat('1920x1080@25p')!.format, { width: 7 }] }
+    const { deliverables } = migrated({ project, clips: [], timelines: [], leftAside: [] }, 2).project as {
+      deliverables: { id: string; name: string }[]
+    }
+    expect(deliverables.map(({ id, name }) => [id, name])).toEqual([
+      ['delivery-1', '1920×1080 · 25p'],
+      ['delivery-2', 'Delivery 2'],
+    ])
   })
 })
