@@ -4,7 +4,11 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
     include: ['src/core/**/*.test.ts'],
-    exclude: ['src/core/rate/timecode.test.ts', 'src/core/reading/**/*.test.ts', 'node_modules/**'],
+    exclude: [
+      'src/core/rate/timecode.test.ts',
+      'src/core/{reading,evidence,planes}/**/*.test.ts',
+      'node_modules/**',
+    ],
     testTimeout: 20_000,
   },
 })

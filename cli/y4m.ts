@@ -18,8 +18,8 @@ export class StreamFault extends Error {
 interface Bytes {
   /** So many bytes from where it stands, or fewer at its end. */
   take(length: number): Promise<Buffer>
-  /** Passes over so many bytes. */
-  pass(length: number): Promise<void>
+  /** Passes over so many bytes. @returns how many were there */
+  pass(length: number): Promise<number>
 }
 
 /** A whole frame of a stream with its number. */
@@ -44,7 +44,7 @@ export async function openY4m(path: string, input: Readable = process.stdin): Pr
   const handle = path === '-' ? null : await open(path)
   try {
     const size = handle ? (await handle.stat()).size : null
-    const bytes = handle ? bytesOfFile(handle) : bytesOfPipe(input)
+    const bytes = handle ? bytesOfFile(handle, size ?? 0) : bytesOfPipe(input)
     const start = await bytes.take(longestHead)
     if (start.length === 0) throw new StreamFault('empty', 'It is empty.', 0)
     const head = readY4mHead(start)
@@ -75,16 +75,12 @@ async function* framesOf(
     if (!mark.startsWith(frameMark))
       throw new StreamFault('damaged', `Frame ${index} does not begin where it should.`, offset)
     offset += mark.length
-    if (wanted(index)) {
-      const samples = await bytes.take(head.frameBytes)
-      if (samples.length < head.frameBytes)
-        throw new StreamFault(
-          'truncated',
-          `Frame ${index} is cut off; those before it were looked at.`,
-          offset,
-        )
+    const samples = wanted(index) ? await bytes.take(head.frameBytes) : null
+    const there = samples?.length ?? (await bytes.pass(head.frameBytes))
+    if (there < head.frameBytes)
+      throw new StreamFault('truncated', `Frame ${index} is cut off; those before it were looked at.`, offset)
+    if (samples)
       yield { index, luma: { width: head.width, height: head.height, data: lumaOfFrame(head, samples) } }
-    } else await bytes.pass(head.frameBytes)
     offset += head.frameBytes
   }
 }
@@ -101,7 +97,7 @@ async function frameHead(bytes: Bytes): Promise<string> {
   return line
 }
 
-function bytesOfFile(handle: FileHandle): Bytes {
+function bytesOfFile(handle: FileHandle, size: number): Bytes {
   let position = 0
   return {
     async take(length) {
@@ -116,7 +112,9 @@ function bytesOfFile(handle: FileHandle): Bytes {
       return buffer.subarray(0, filled)
     },
     async pass(length) {
-      position += length
+      const there = Math.min(length, size - position)
+      position += there
+      return there
     },
   }
 }
@@ -137,7 +135,7 @@ function bytesOfPipe(input: Readable): Bytes {
     held = all.subarray(Math.min(length, all.length))
     return all.subarray(0, Math.min(length, all.length))
   }
-  return { take, pass: async (length) => void (await take(length)) }
+  return { take, pass: async (length) => (await take(length)).length }
 }
 
 /** A stream whose first bytes were taken already. */
@@ -152,7 +150,7 @@ function pushedBack(bytes: Bytes, first: Buffer): Bytes {
     async pass(length) {
       const from = Math.min(length, held.length)
       held = held.subarray(from)
-      if (length > from) await bytes.pass(length - from)
+      return length > from ? from + (await bytes.pass(length - from)) : from
     },
   }
 }

@@ -3,7 +3,7 @@
  * `npm run mutants -- toll motion` looks at some rooms. What lived stands in `test-results/mutants/ROOM.txt`.
  */
 import { spawnSync } from 'node:child_process'
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { changesNothing } from '../stryker.config.mjs'
 import { root } from './prepare.mjs'
@@ -14,6 +14,7 @@ const rooms = process.argv.length > 2 ? process.argv.slice(2) : all
 const bin = join(root, 'node_modules', '.bin', 'stryker')
 const folder = join(root, 'test-results', 'mutants')
 mkdirSync(folder, { recursive: true })
+const report = join(root, 'test-results', 'mutants.json')
 
 const sum = { killed: 0, lived: 0 }
 const share = ({ killed, lived }) => (100 * killed) / Math.max(1, killed + lived)
@@ -23,8 +24,13 @@ const onlyAtTheBound = (code, replacement) =>
   code.replace(/([<>])=/g, '$1').includes(replacement.replace(/([<>])=/g, '$1'))
 for (const room of rooms) {
   const mutate = `src/core/${room}/**/*.ts,!src/core/**/*.test.ts,!src/core/**/*.fixture.ts`
+  rmSync(report, { force: true })
   spawnSync(bin, ['run', '--mutate', mutate], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] })
-  const { files } = JSON.parse(readFileSync(join(root, 'test-results', 'mutants.json'), 'utf8'))
+  if (!existsSync(report)) {
+    console.error(`${room}: nothing was tried, the tests have to pass first.`)
+    process.exit(1)
+  }
+  const { files } = JSON.parse(readFileSync(report, 'utf8'))
   const counted = { killed: 0, lived: 0 }
   const survivors = []
   for (const [path, { source, mutants }] of Object.entries(files)) {

@@ -128,8 +128,9 @@ function barAt({ count, means }: Lines): Bar {
   while (end < count && isBar(end)) end++
   if (end === 0) return { lines: 0, confidence: 1 }
   if (end >= 0.45 * count) return { lines: 0, confidence: 0 }
-  if (!hasPicture(means, end, count, black)) return { lines: 0, confidence: 0.5 }
-  return { lines: even(withRinging(means, end, count, black)), confidence: 1 }
+  const edge = withRinging(means, end, count, black)
+  if (edge === null || !hasPicture(means, end, count, black)) return { lines: 0, confidence: 0.5 }
+  return { lines: even(edge), confidence: 1 }
 }
 
 const even = (lines: number) => lines - (lines % 2)
@@ -144,12 +145,19 @@ function hasPicture(means: Lines['means'], end: number, count: number, black: nu
   return false
 }
 
-/** Codecs ring into the bar: it ends where the picture has come to nearly its own level. */
-function withRinging(means: Lines['means'], end: number, count: number, black: number): number {
-  for (let line = end; line <= end + 8 && line + 14 < count; line++) {
+/**
+ * Codecs ring into the bar: it ends where the picture has come to nearly its own level. Null where it never does so within
+ * eight lines: a picture that grows dark towards its edge has no bar.
+ */
+function withRinging(means: Lines['means'], end: number, count: number, black: number): number | null {
+  let edge: number | null = null
+  for (let line = end; line <= end + 8; line++) {
+    if (line + 14 >= count) return edge ?? end
     let within = 0
     for (let i = 6; i <= 14; i++) within += meanOf(means(line + i)) - black
-    if (meanOf(means(line)) - black >= 0.4 * (within / 9)) return line
+    const share = (meanOf(means(line)) - black) / Math.max(1, within / 9)
+    if (share >= 0.4) edge ??= line
+    if (share >= 0.5) return edge
   }
-  return end
+  return null
 }

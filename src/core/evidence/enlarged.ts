@@ -26,7 +26,7 @@ export interface Detail {
 
 /** Sizes that pictures are enlarged from. */
 const common = (
-  '640x360 640x480 704x576 720x480 720x576 768x576 854x480 960x540 960x720 1024x576 1024x768 1280x720 1280x960 ' +
+  '480x270 480x360 640x360 640x480 704x576 720x480 720x576 768x576 854x480 960x540 960x720 1024x576 1024x768 1280x720 1280x960 ' +
   '1366x768 1440x1080 1600x900 1920x1080 2048x1080 2048x1152 2560x1440 2704x1520 2880x1620 3072x1728 3200x1800 3840x2160 4096x2160'
 )
   .split(' ')
@@ -43,23 +43,25 @@ interface Source {
   readonly width: number | null
   readonly height: number | null
   readonly rank: 'common raster' | 'own shape' | 'one axis'
+  /** Lines that it is off the picture's own shape. */
+  readonly off: number
 }
 
 function sourcesFor(W: number, H: number): Source[] {
   const [w, h] = [W * largest, H * largest]
   const sources: Source[] = common
     .filter(([width, height]) => width <= w && height <= h)
-    .map(([width, height]) => ({ width, height, rank: 'common raster' }))
+    .map(([width, height]) => ({ width, height, rank: 'common raster', off: 0 }))
   for (const width of widths.filter((side) => side <= w))
     for (let off = -2; off <= 2; off++) {
       const height = Math.round((width * H) / W) + off
       if (height <= h && !sources.some((s) => s.width === width && s.height === height))
-        sources.push({ width, height, rank: 'own shape' })
+        sources.push({ width, height, rank: 'own shape', off: Math.abs(off) })
     }
   for (const width of widths.filter((side) => side <= w))
-    sources.push({ width, height: null, rank: 'one axis' })
+    sources.push({ width, height: null, rank: 'one axis', off: 0 })
   for (const height of heights.filter((side) => side <= h))
-    sources.push({ width: null, height, rank: 'one axis' })
+    sources.push({ width: null, height, rank: 'one axis', off: 0 })
   return sources
 }
 
@@ -222,9 +224,11 @@ export function judge(axes: Detail): DetailVerdict | null {
       return small(across, width) && small(down, height)
     })
   const strongest = found.reduce((most, { strength }) => Math.max(most, strength), 0)
+  // Neighbouring heights share a line: the one of the picture's own shape is meant unless another is clearly deeper.
+  const leaning = ({ strength, off }: Accepted) => strength * (1 - 0.1 * off)
   const near = found.filter(({ strength }) => strength >= 0.6 * strongest)
   const ranks: readonly Source['rank'][] = ['common raster', 'own shape', 'one axis']
-  near.sort((a, b) => ranks.indexOf(a.rank) - ranks.indexOf(b.rank) || b.strength - a.strength)
+  near.sort((a, b) => ranks.indexOf(a.rank) - ranks.indexOf(b.rank) || leaning(b) - leaning(a))
   const [best] = near
   if (best)
     return {
