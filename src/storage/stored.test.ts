@@ -31,7 +31,12 @@ const version1 = {
   posters: '[projectId+clipId], projectId',
   handles: '[projectId+clipId], projectId',
 }
-const version3 = { ...version1, habits: 'id', leftAside: '[projectId+id], projectId', putAside: '++key, projectId' }
+const version3 = {
+  ...version1,
+  habits: 'id',
+  leftAside: '[projectId+id], projectId',
+  putAside: '++key, projectId',
+}
 
 /** A database as a version of before left it, and today's storage upon it. */
 async function storageOver(version: number, stores: Record<string, string>, dump: string | null) {
@@ -86,7 +91,10 @@ describe('a database of before', () => {
     expect(Object.keys(doc.leftAside)).toHaveLength(1)
     expect((await stored.loadHabits()).ownFormats.map(({ name }) => name)).toEqual(['Foundry wall'])
     const was = JSON.parse(await kept('database-30.json')) as {
-      timelines: { id: string; tracks: { id: string; placements: { id: string; start: number; length: number }[] }[] }[]
+      timelines: {
+        id: string
+        tracks: { id: string; placements: { id: string; start: number; length: number }[] }[]
+      }[]
     }
     const spans = (timelines: typeof was.timelines) =>
       timelines.map(({ id, tracks }) => [
@@ -106,7 +114,9 @@ describe('a database of before', () => {
     await expect(stored.listProjects()).rejects.toThrow(
       'A newer Yard Tally keeps its projects in this browser (database 5, this one knows 4). They were left as they are.',
     )
-    await expect(stored.loadProject('any', '2026-06-01T08:00:00Z')).rejects.toThrow('Open them with the newer')
+    await expect(stored.loadProject('any', '2026-06-01T08:00:00Z')).rejects.toThrow(
+      'Open them with the newer',
+    )
   })
 })
 

@@ -71,8 +71,12 @@ const beyond = computed(() => {
         {{ beyond === 1 ? 'shows' : 'show' }} nothing.
       </p>
       <div class="move">
-        <Button size="small" :disabled="order[0] === placement.id" @click="timelines.move(placement, -1)">Earlier</Button>
-        <Button size="small" :disabled="order.at(-1) === placement.id" @click="timelines.move(placement, 1)">Later</Button>
+        <Button size="small" :disabled="order[0] === placement.id" @click="timelines.move(placement, -1)"
+          >Earlier</Button
+        >
+        <Button size="small" :disabled="order.at(-1) === placement.id" @click="timelines.move(placement, 1)"
+          >Later</Button
+        >
       </div>
       <template v-if="finding && fit && settled">
         <h3>In {{ formatName(format) }}: <GradeMark :grade="finding.toll.grade" /></h3>
