@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { count, fielded, filmed, held } from '../src/core/evidence/drawn.fixture'
-import type { Luma } from '../src/core/evidence/luma'
+import type { Luma } from '../src/core/planes/luma'
 
 /** Frames as a YUV4MPEG2 stream with grey chroma. */
 function stream(frames: readonly Luma[], head = 'F25:1 C420jpeg', frameWords = ''): Buffer {

@@ -1,7 +1,8 @@
 import { type FileHandle, open } from 'node:fs/promises'
 import type { Readable } from 'node:stream'
-import { type Y4mHead, frameMark, lumaOfFrame, readY4mHead } from '../src/core/planes/y4m'
-import type { Luma } from '../src/core/evidence/luma'
+import { lumaOf, planesOf } from '../src/core/planes/planes'
+import { type Y4mHead, frameMark, readY4mHead } from '../src/core/planes/y4m'
+import type { Luma } from '../src/core/planes/luma'
 
 /** What stops a stream before its end: told with what was read until then. */
 export class StreamFault extends Error {
@@ -79,8 +80,7 @@ async function* framesOf(
     const there = samples?.length ?? (await bytes.pass(head.frameBytes))
     if (there < head.frameBytes)
       throw new StreamFault('truncated', `Frame ${index} is cut off; those before it were looked at.`, offset)
-    if (samples)
-      yield { index, luma: { width: head.width, height: head.height, data: lumaOfFrame(head, samples) } }
+    if (samples) yield { index, luma: lumaOf(planesOf(head, samples)) }
     offset += head.frameBytes
   }
 }

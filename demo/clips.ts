@@ -249,6 +249,7 @@ export const drawnClips: readonly DrawnClip[] = [
     rate: '60',
     count: 240,
     time: (n) => filmFrame(n) / 24,
+    number: filmFrame,
     bars: 0.125,
     encode: [...h264(26), ...rec709],
   },

@@ -83,7 +83,9 @@ async function drawClip(clip: DrawnClip) {
           c.fillRect(0, 0, w, h * clip.bars)
           c.fillRect(0, h * (1 - clip.bars), w, h * clip.bars)
         }
-        drawMark(c, w, h, clip.number ? clip.number(n) : n)
+        // The mark is of the picture: it stands within the bars, not on them.
+        c.translate(0, h * (clip.bars ?? 0))
+        drawMark(c, w, h * (1 - 2 * (clip.bars ?? 0)), clip.number ? clip.number(n) : n)
         c.restore()
         if (!stdin.write(Buffer.from(canvas.data()))) await once(stdin, 'drain')
       }

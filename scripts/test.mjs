@@ -1,4 +1,4 @@
-/** `npm test`: installs what is missing, then lint, types, unit tests, browser tests. The last line counts the tests. */
+/** `npm test`: installs what is missing, then lint, licences, types, unit tests, browser tests. The last line counts the tests. */
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { chromium, ensureBuilt, ensureChromium, ensureInstalled, root, run } from './prepare.mjs'
@@ -15,6 +15,7 @@ const read = (name) => (existsSync(report(name)) ? JSON.parse(readFileSync(repor
 
 const steps = {
   lint: run('npm', ['run', '--silent', 'lint'], { mayFail: true }),
+  licences: run('node', [join(root, 'scripts', 'licences.mjs'), '--check'], { mayFail: true }),
   types: run(bin('vue-tsc'), ['--noEmit'], { mayFail: true }),
   unit: run(
     bin('vitest'),

@@ -3,11 +3,14 @@ import { reactive } from 'vue'
 import { partAt } from '../core/edit/parts'
 import { type Clip, type Part } from '../core/edit/clip'
 import { exactDuration, hasToBeWalked, storedIndexOf, storedTimingOf, timingOf } from '../core/edit/timing'
-import { countOf, framesOf, middleOf, stepAt } from '../core/motion/timing'
+import { type Steps, countOf, framesOf, stepAt } from '../core/motion/timing'
 import { nearestRational, toNumber } from '../core/rational/rational'
 import type { Rotation } from '../core/picture/turn'
 import type { FrameTimes } from '../core/reading/frame-times'
+import type { VideoFacts } from '../core/reading/reading'
 import { present } from '../core/assert'
+import { matrixOf } from '../core/picture/colour'
+import type { ClipKind } from '../media/decode/engine'
 import { type MediaLocator, cardUrl } from '../media/source'
 import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } from '../storage/media'
 import type { FrameAnswer } from '../workers/frames.worker'
@@ -96,21 +99,20 @@ export const useMedia = defineStore('media', () => {
     const { reading } = clip
     if (!reading?.video || reading.kind === 'audio') return { ok: false, error: 'This clip has no picture.' }
     const stored = storedIndexOf(clip, index)
-    const place = partAt(clip, stored)
-    const file = place?.part ?? clip
+    const lying = partAt(clip, stored)
+    const file = lying?.part ?? clip
     const locator = await locate(file)
     if (!locator)
       return { ok: false, error: `${file.name} is not at hand: take the file in again to see it.` }
-    const kind = (place?.part.reading ?? reading).kind === 'still' ? 'still' : 'video'
-    const { codec, rotation } = reading.video
-    const what = { kind, container: reading.container, codec, rotation } as const
-    const steps = framesOf(storedTimingOf(place ? asClip(clip, place.part) : clip))
-    const within = Math.max(0, Math.min(countOf(steps) - 1, place?.index ?? stored))
-    const seconds = toNumber(middleOf(steps, within))
+    const kind = (lying?.part.reading ?? reading).kind === 'still' ? 'still' : 'video'
+    const steps = framesOf(storedTimingOf(lying ? asClip(clip, lying.part) : clip))
+    const what = kindOf(reading.video, reading.container, kind, steps)
+    const within = Math.max(0, Math.min(countOf(steps) - 1, lying?.index ?? stored))
+    const { rotation } = reading.video
     const service = frameService()
     return askFor<FrameAnswer>(
       service,
-      async (id) => service.frameAt(id, file.id, locator, what, seconds, maxWidth),
+      async (id) => service.frameAt(id, file.id, locator, what, rotation, within, maxWidth),
       signal,
     )
   }
@@ -157,6 +159,18 @@ export const useMedia = defineStore('media', () => {
   }
 
   return { posterOf, troubles, missing, openProject, findFiles, keepFile, locate, frameAt, makePoster, walk }
+})
+
+/** What a decoder has to know of a clip. */
+const kindOf = (video: VideoFacts, container: string, kind: ClipKind['kind'], steps: Steps): ClipKind => ({
+  kind,
+  container,
+  codec: video.codec,
+  width: video.width,
+  height: video.height,
+  bitDepth: video.bitDepth ?? 8,
+  meaning: { ...video.colour, matrix: matrixOf(video, video.colour) },
+  steps,
 })
 
 /** One file of a clip as if it were a clip alone. */

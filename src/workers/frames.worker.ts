@@ -1,7 +1,9 @@
 import { reasonOf } from '../core/words/reason'
 import { expose, transfer } from 'comlink'
 import type { FrameTimes } from '../core/reading/frame-times'
-import { type ClipKind, type FrameAccess, NoPicture, openFrames } from '../media/frames'
+import type { Rotation } from '../core/picture/turn'
+import { type ClipKind, NoPicture } from '../media/decode/engine'
+import { type FrameAccess, openFrames } from '../media/frames'
 import { openAccesses } from '../media/open'
 import type { MediaLocator } from '../media/source'
 import { walkFrameTimes } from '../media/walk'
@@ -16,25 +18,28 @@ const open = openAccesses<FrameAccess>(mostOpen)
 const running = jobs()
 
 const service = {
-  /** The picture of a file at a time in seconds, upright, at most `maxWidth` pixels wide. */
+  /** A frame of a file, upright, at most `maxWidth` pixels wide. */
   frameAt: (
     id: number,
     key: string,
     locator: MediaLocator,
     clip: ClipKind,
-    seconds: number,
+    rotation: Rotation,
+    index: number,
     maxWidth: number,
   ): Promise<FrameAnswer> =>
     running.run(
       id,
       async (signal): Promise<FrameAnswer> => {
         try {
-          const access = await open.get(`${key} ${clip.rotation}`, () => openFrames(locator, clip))
-          const picture = await access.frameAt(seconds, maxWidth, signal)
+          const access = await open.get(`${key} ${rotation}`, () =>
+            openFrames(locator, clip, rotation, signal),
+          )
+          const picture = await access.frameAt(index, maxWidth, signal)
           return transfer({ ok: true, picture }, [picture])
         } catch (error) {
           signal.throwIfAborted()
-          open.drop(`${key} ${clip.rotation}`)
+          open.drop(`${key} ${rotation}`)
           if (error instanceof NoPicture) return { ok: false, error: error.message }
           return {
             ok: false,

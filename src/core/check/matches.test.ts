@@ -31,7 +31,7 @@ describe('a clip against a format', () => {
       'scan: progressive | progressive ✓',
       'colour: bt709 | bt709 ✓',
       'depth: 8 bit | 8 bit ✓',
-      'codec: H.264 | decoded here ✓',
+      'codec: H.264 | decoded by browsers ✓',
     ])
   })
 
@@ -45,7 +45,7 @@ describe('a clip against a format', () => {
     expect(not(video('1080x1920@25p', { rotation: 90 }))).toEqual([])
     expect(not(video('1920x1080@25p', { codec: 'DV', bitDepth: 10 }))).toEqual([
       'depth: 10 bit | 8 bit ✗',
-      'codec: DV | decoded here ✗',
+      'codec: DV | decoded by browsers ✗',
     ])
   })
 

@@ -73,7 +73,7 @@ export function matchesOf(reading: Reading, format: Format): Match[] {
           {
             about: 'codec' as const,
             clip: video.codec,
-            format: 'decoded here',
+            format: 'decoded by browsers',
             matches: nativeCodecs.has(video.codec),
           },
         ]

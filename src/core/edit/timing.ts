@@ -24,7 +24,8 @@ export function storedTimingOf(clip: Clip): ClipTiming {
   return clip.frameTimes ? { kind: 'table', times: clip.frameTimes } : timingOfReading(claims)
 }
 
-function timingOfReading({ video, durationSec }: Reading): ClipTiming {
+/** When the frames of a clip are on screen, as far as its reading alone tells. */
+export function timingOfReading({ video, durationSec }: Reading): ClipTiming {
   const rate = video?.rate ?? assumedRate
   const reckoned = Math.max(1, Math.round((durationSec ?? 0) * toNumber(rate)))
   const count = video?.frameCount ?? reckoned

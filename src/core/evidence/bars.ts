@@ -1,4 +1,4 @@
-import type { Luma } from './luma'
+import type { Luma } from '../planes/luma'
 import { median } from './statistics'
 
 /** Lines of black that are no picture, on each side, in pixels. */

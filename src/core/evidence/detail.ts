@@ -1,6 +1,6 @@
 import FFT from 'fft.js'
 import type { BarsVerdict } from './bars'
-import type { Luma } from './luma'
+import type { Luma } from '../planes/luma'
 import { hann, magnitudes, periodsOf } from './spectrum'
 import { type Axis, type Detail, type DetailVerdict, judge } from './enlarged'
 

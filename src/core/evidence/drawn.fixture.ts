@@ -1,4 +1,4 @@
-import type { Luma } from './luma'
+import type { Luma } from '../planes/luma'
 
 /** Pictures drawn for tests, with known truth: the same at every run. */
 

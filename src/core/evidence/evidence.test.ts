@@ -3,7 +3,7 @@ import { parseRate } from '../rate/parse'
 import { rateName } from '../rate/rate'
 import { barred, count, drawn, enlarged, fielded, filmed, held, stone, yard } from './drawn.fixture'
 import type { Evidence } from './evidence'
-import type { Luma } from './luma'
+import type { Luma } from '../planes/luma'
 import { samplingOf, startMeasuring } from './measure'
 
 const rate = (text: string) => parseRate(text)!.rate

@@ -2,7 +2,7 @@ import type { Rate } from '../rate/rate'
 import { type LineMeans, barsIn, greaterMeans, lineMeans } from './bars'
 import { detailOf } from './detail'
 import { type Evidence, evidenceOf } from './evidence'
-import type { Luma } from './luma'
+import type { Luma } from '../planes/luma'
 import { type PairKernel, type PairSums, measurePair } from './pair'
 
 /** A stretch of consecutive frames. */

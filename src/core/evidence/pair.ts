@@ -1,4 +1,4 @@
-import type { Luma } from './luma'
+import type { Luma } from '../planes/luma'
 
 /** Pictures are looked at in blocks of so many pixels a side; what is left over at the right and below is not looked at. */
 export const blockSide = 16

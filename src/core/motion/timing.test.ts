@@ -10,6 +10,7 @@ import {
   mixtureAt,
   positionAt,
   stepAt,
+  stepNear,
   timeAt,
   timeOf,
 } from './timing'
@@ -47,5 +48,18 @@ describe('steps of a clip', () => {
       timeAt(still, rational(2)),
     ]).toEqual(Array.from({ length: 4 }, () => rational(0)))
     expect(fieldsOf({ kind: 'still' })).toEqual(still)
+  })
+
+  it('are found by times that a decoder tells a little off', () => {
+    for (const steps of [varied, even])
+      for (let i = 0; i < countOf(steps); i++)
+        for (const off of [-0.004, 0, 0.004]) {
+          const { num, den } = timeOf(steps, i)
+          expect(stepNear(steps, num / den + off)).toBe(i)
+        }
+    expect([stepNear(varied, -1), stepNear(varied, 9), stepNear(even, -1), stepNear(even, 9)]).toEqual([
+      0, 3, 0, 4,
+    ])
+    expect(stepNear(framesOf({ kind: 'still' }), 7)).toBe(0)
   })
 })

@@ -9,6 +9,7 @@ import {
   multiply,
   rational,
   subtract,
+  toNumber,
 } from '../rational/rational'
 
 /** When the frames of a clip are on screen, by its own clock, its first frame at 0. */
@@ -132,6 +133,17 @@ export function timeOf(steps: Steps, step: number): Rational {
   if (steps.kind === 'still') return rational(0)
   if (steps.kind === 'even') return divide(rational(step), steps.rate)
   return divide(rational(ticksOf(steps, step)[0]), steps.clock)
+}
+
+/** The step that comes on nearest to a time as decoders tell it, in seconds and perhaps rounded. */
+export function stepNear(steps: Steps, seconds: number): number {
+  if (steps.kind === 'still') return 0
+  if (steps.kind === 'even')
+    return Math.max(0, Math.min(steps.count - 1, Math.round(seconds * toNumber(steps.rate))))
+  const ticks = seconds * toNumber(steps.clock)
+  const before = lastNotAfter(steps.times, ticks)
+  const [on, goes] = ticksOf(steps, before)
+  return goes - ticks < ticks - on ? Math.min(steps.times.length - 1, before + 1) : before
 }
 
 /** The middle of the time that a step is on: where a decoder finds it for sure. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { lumaOfFrame, readY4mHead } from './y4m'
+import { readY4mHead } from './y4m'
 
 const head = (text: string) => readY4mHead(new TextEncoder().encode(text))
 
@@ -8,6 +8,10 @@ describe('the head of a raw stream', () => {
     expect(head('YUV4MPEG2 W720 H576 F25:1 It A16:15 C420mpeg2 XYSCSS=420MPEG2\nFRAME')).toEqual({
       width: 720,
       height: 576,
+      across: 2,
+      down: 2,
+      planeCount: 3,
+      range: null,
       rate: { num: 25, den: 1 },
       order: 'top-first',
       bitDepth: 8,
@@ -60,14 +64,10 @@ describe('the head of a raw stream', () => {
     expect(head('YUV4MPEG2 W720 H576 F0:0\n')).toMatchObject({ rate: null })
     expect(head('YUV4MPEG2 W720 H576 F30000:1001\n')).toMatchObject({ rate: { num: 30000, den: 1001 } })
   })
-})
 
-describe('luma', () => {
-  it('is the first plane; deeper samples are shifted down to 8 bits', () => {
-    const shallow = readY4mHead(new TextEncoder().encode('YUV4MPEG2 W2 H2 C420\n'))
-    const deep = readY4mHead(new TextEncoder().encode('YUV4MPEG2 W2 H1 Cmono10\n'))
-    if ('wrong' in shallow || 'wrong' in deep) throw new Error('both heads are whole')
-    expect([...lumaOfFrame(shallow, Uint8Array.of(1, 2, 3, 4, 5, 6))]).toEqual([1, 2, 3, 4])
-    expect([...lumaOfFrame(deep, Uint8Array.of(0xff, 0x03, 0x00, 0x02))]).toEqual([255, 128])
+  it('tells the range where it is said, among other words of makers', () => {
+    expect(head('YUV4MPEG2 W2 H2 XYSCSS=420JPEG XCOLORRANGE=FULL\n')).toMatchObject({ range: 'full' })
+    expect(head('YUV4MPEG2 W2 H2 XCOLORRANGE=LIMITED\n')).toMatchObject({ range: 'limited' })
+    expect(head('YUV4MPEG2 W2 H2\n')).toMatchObject({ range: null })
   })
 })

@@ -1,5 +1,6 @@
 import { type Rate } from '../rate/rate'
 import { rational } from '../rational/rational'
+import { bytesOfLayout } from './planes'
 
 /** What the head of a YUV4MPEG2 stream says, and how long each of its frames is. */
 export interface Y4mHead {
@@ -12,24 +13,32 @@ export interface Y4mHead {
   readonly bitDepth: number
   /** The name of the chroma layout: `420jpeg`, `422`, `mono`. */
   readonly chroma: string
+  /** How many samples of luma stand beside and above each other for one of chroma. */
+  readonly across: number
+  readonly down: number
+  /** 1 without colour, 4 with alpha, else 3. */
+  readonly planeCount: number
+  /** Null where it says nothing. */
+  readonly range: 'full' | 'limited' | null
   /** Bytes of the head, its line end included. */
   readonly headBytes: number
   /** Bytes of one frame's samples, without its own head. */
   readonly frameBytes: number
 }
 
-/** How many samples of chroma stand for one of luma, across and down; 0 for none at all. */
+/** How many samples of luma stand for one of chroma, across and down, and how many planes there are. */
 const layouts: Readonly<Record<string, readonly [across: number, down: number, planes: number]>> = {
-  '420': [2, 2, 2],
-  '411': [4, 1, 2],
-  '422': [2, 1, 2],
-  '440': [1, 2, 2],
-  '444': [1, 1, 2],
-  '444alpha': [1, 1, 3],
-  mono: [0, 0, 0],
+  '420': [2, 2, 3],
+  '411': [4, 1, 3],
+  '422': [2, 1, 3],
+  '440': [1, 2, 3],
+  '444': [1, 1, 3],
+  '444alpha': [1, 1, 4],
+  mono: [1, 1, 1],
 }
 
 const largest = 32_768
+const ranges = { FULL: 'full', LIMITED: 'limited' } as const
 /** A frame's own head, without parameters. */
 export const frameMark = 'FRAME'
 
@@ -43,7 +52,7 @@ export function readY4mHead(bytes: Uint8Array): Y4mHead | { readonly wrong: stri
   const line = end < 0 ? '' : new TextDecoder('latin1').decode(bytes.subarray(0, end))
   const [magic, ...words] = line.split(' ').filter(Boolean)
   if (magic !== 'YUV4MPEG2') return { wrong: 'It does not begin as YUV4MPEG2.' }
-  const value = (letter: string) => words.find((word) => word.startsWith(letter))?.slice(1)
+  const value = (letter: string) => words.find((word) => word.startsWith(letter))?.slice(letter.length)
   const [width, height] = [Number(value('W')), Number(value('H'))]
   if (![width, height].every((side) => Number.isInteger(side) && side >= 1 && side <= largest))
     return { wrong: `Its size ${value('W')}×${value('H')} is none.` }
@@ -52,31 +61,18 @@ export function readY4mHead(bytes: Uint8Array): Y4mHead | { readonly wrong: stri
     /^(420|411|422|440|444alpha|444|mono)(?:p?(9|1[0-6]))?(?:jpeg|mpeg2|paldv)?$/.exec(chroma) ?? []
   const layout = layouts[name]
   if (!layout) return { wrong: `Its chroma “${chroma}” is not known.` }
-  const [across, down, planes] = layout
+  const [across, down, planeCount] = layout
   const bitDepth = Number(deep ?? 8)
-  const samples = planes
-    ? width * height * (planes === 3 ? 2 : 1) + 2 * Math.ceil(width / across) * Math.ceil(height / down)
-    : width * height
+  const lies = { width, height, bitDepth, across, down, planeCount }
   const [num = 0, den = 0] = (value('F') ?? '0:0').split(':').map(Number)
   const order = { p: 'progressive', t: 'top-first', b: 'bottom-first' } as const
   return {
-    width,
-    height,
+    ...lies,
     rate: num > 0 && den > 0 && Number.isInteger(num) && Number.isInteger(den) ? rational(num, den) : null,
     order: order[(value('I') ?? '') as keyof typeof order] ?? null,
-    bitDepth,
     chroma,
+    range: ranges[(value('XCOLORRANGE=') ?? '') as keyof typeof ranges] ?? null,
     headBytes: end + 1,
-    frameBytes: samples * (bitDepth > 8 ? 2 : 1),
+    frameBytes: bytesOfLayout(lies),
   }
-}
-
-/** The luma of a frame as 8 bits a sample; deeper samples (two bytes, the lower first) are shifted down. */
-export function lumaOfFrame({ width, height, bitDepth }: Y4mHead, samples: Uint8Array): Uint8Array {
-  const count = width * height
-  if (bitDepth === 8) return samples.slice(0, count)
-  const luma = new Uint8Array(count)
-  for (let i = 0; i < count; i++)
-    luma[i] = ((samples[2 * i] ?? 0) | ((samples[2 * i + 1] ?? 0) << 8)) >> (bitDepth - 8)
-  return luma
 }

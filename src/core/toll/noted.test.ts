@@ -20,7 +20,7 @@ describe('what is noted without a grade', () => {
       audio: [...sound(44_100), ...sound(44_100)],
     }
     expect(notedOf(reading)).toEqual([
-      { kind: 'codec', text: 'DV is not decoded here: facts only, no picture' },
+      { kind: 'codec', text: 'DV is no codec of browsers: decoded by the engine that ships, slower' },
       { kind: 'sound-rate', text: 'sound resampled, 44.1 to 48 kHz' },
     ])
   })

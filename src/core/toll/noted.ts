@@ -6,7 +6,7 @@ export interface Noted {
   readonly text: string
 }
 
-/** Codecs that are decoded as they are: by browsers' decoders, and ProRes by the decoder that ships. */
+/** Codecs that are decoded fast: by browsers' own decoders, and ProRes by a decoder of its own that ships. */
 export const nativeCodecs: ReadonlySet<string> = new Set(['H.264', 'HEVC', 'VP8', 'VP9', 'AV1', 'ProRes'])
 
 /** Sound that goes with pictures is sampled so often a second (SMPTE ST 272, AES5). */
@@ -16,7 +16,10 @@ export const soundRate = 48_000
 export function notedOf({ kind, video, audio }: Reading): Noted[] {
   const noted: Noted[] = []
   if (kind === 'video' && video && video.codec !== 'unknown' && !nativeCodecs.has(video.codec))
-    noted.push({ kind: 'codec', text: `${video.codec} is not decoded here: facts only, no picture` })
+    noted.push({
+      kind: 'codec',
+      text: `${video.codec} is no codec of browsers: decoded by the engine that ships, slower`,
+    })
   const rates = new Set(audio.flatMap((sound) => sound.sampleRate ?? []))
   rates.delete(soundRate)
   for (const rate of rates)

@@ -10,6 +10,7 @@ import { useArrivals } from '../../../stores/arrivals'
 import { useMedia } from '../../../stores/media'
 import { useHabits } from '../../../stores/habits'
 import { useProject } from '../../../stores/project'
+import About from './About.vue'
 import RecentProject from './RecentProject.vue'
 import TallyMarks from '../../components/TallyMarks.vue'
 
@@ -20,6 +21,7 @@ const arrivals = useArrivals()
 const media = useMedia()
 const name = ref('')
 const trouble = ref<string | null>(null)
+const about = ref(false)
 
 onMounted(() => {
   project.list().catch((error: unknown) => (trouble.value = reasonOf(error)))
@@ -116,6 +118,10 @@ async function importProject(file: File) {
         <dd class="quiet">{{ asks }}</dd>
       </div>
     </dl>
+    <p class="quiet">
+      Free software: GPL-3.0-or-later. <Button size="small" type="text" @click="about = true">About…</Button>
+    </p>
+    <About v-model:open="about" />
   </main>
 </template>
 

@@ -1,0 +1,87 @@
+import { statSync } from 'node:fs'
+import { expect, test } from '@playwright/test'
+import { type DrawnClip, drawnClips } from '../demo/clips'
+import { serveWorkshop } from './workshop/serve'
+import type { Where } from './workshop/page'
+
+/** Both engines by themselves, on every clip of the demo: the frame that is asked for is the frame that comes. */
+const engines = ['browser', 'toolkit'] as const
+const whole = drawnClips.filter(({ cut }) => !cut)
+const path = ({ file }: DrawnClip) => new URL(`../demo/clips/${file}`, import.meta.url)
+
+let workshop: Awaited<ReturnType<typeof serveWorkshop>>
+test.beforeAll(async () => {
+  workshop = await serveWorkshop()
+})
+test.afterAll(() => workshop.close())
+test.beforeEach(async ({ page }) => {
+  await page.goto(`${workshop.url}e2e/workshop/index.html`)
+  await page.waitForFunction(() => document.title === 'ready')
+})
+
+const isInterlaced = ({ encode }: DrawnClip) => encode.some((word) => word.includes('tinterlace'))
+const where = ({ bars = 0, onItsSide = false }: DrawnClip, line = 0.5): Where => ({ bars, onItsSide, line })
+/** The marks that a stored frame may bear: of an interlaced one, those of its two fields. */
+const borne = (clip: DrawnClip, index: number): number[] =>
+  isInterlaced(clip) ? [2 * index, 2 * index + 1] : [clip.number?.(index) ?? index]
+
+/** Numbers that look random and are the same each time. */
+function* shuffled(below: number) {
+  for (let x = 12345; ;) {
+    x = (x * 1103515245 + 12345) % 2 ** 31
+    yield Math.floor((x / 2 ** 31) * below)
+  }
+}
+
+for (const engine of engines)
+  for (const clip of whole) {
+    // Ultra-high definition takes a second a frame in one thread of WebAssembly.
+    const slow = engine === 'toolkit' && clip.width * clip.height > 4_000_000
+    test(`${clip.file} by the ${engine}: first, last and ${slow ? 6 : 30} others come as they are asked for`, async ({
+      page,
+    }) => {
+      const { size } = statSync(path(clip))
+      const url = `${workshop.url}demo/clips/${clip.file}`
+      const count = await page.evaluate(([u, s, e]) => window.workshop.count(u, s, e), [
+        url,
+        size,
+        engine,
+      ] as const)
+      test.skip(count === null, 'not one of the browser')
+      const random = shuffled(count!)
+      const asked = [
+        0,
+        count! - 1,
+        ...Array.from({ length: slow ? 6 : 30 }, () => random.next().value as number),
+      ]
+      const seen = await page.evaluate(
+        ([u, s, e, indices, at]) => window.workshop.marks(u, s, e, indices, at),
+        [url, size, engine, asked, where(clip)] as const,
+      )
+      const wrong = asked.flatMap((index, i) =>
+        borne(clip, index).includes(seen![i] ?? -1) ? [] : [`frame ${index} bears ${seen![i]}`],
+      )
+      expect(wrong).toEqual([])
+    })
+  }
+
+for (const file of [
+  'archive_tape.mxf',
+  'furnace_heat_12.avi',
+  'clerk_phone_0417.mp4',
+  'bell_swing_B011.mp4',
+]) {
+  const clip = whole.find((drawn) => drawn.file === file)!
+  test(`${file} streams every frame once, in order, to the end, from any place`, async ({ page }) => {
+    const { size } = statSync(path(clip))
+    const url = `${workshop.url}demo/clips/${file}`
+    const count = isInterlaced(clip) ? clip.count / 2 : clip.count
+    const from = Math.floor(count * 0.6)
+    const seen = await page.evaluate(
+      ([u, s, at, start]) => window.workshop.streamed(u, s, 'toolkit', start, at),
+      [url, size, where(clip), from] as const,
+    )
+    expect(seen!.map(([index]) => index)).toEqual(Array.from({ length: count - from }, (_, i) => from + i))
+    for (const [index, mark] of seen!) expect(borne(clip, index)).toContain(mark)
+  })
+}

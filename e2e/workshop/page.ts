@@ -1,0 +1,114 @@
+/** Both engines by themselves, for tests and the bench: a page that is served from the sources and never ships. */
+import { readMark } from '../../demo/frame-mark'
+import { timingOfReading } from '../../src/core/edit/timing'
+import { countOf, framesOf } from '../../src/core/motion/timing'
+import { matrixOf } from '../../src/core/picture/colour'
+import { read } from '../../src/core/reading/read'
+import type { Luma } from '../../src/core/planes/luma'
+import { openInBrowser } from '../../src/media/decode/browser-clip'
+import type { ClipKind, Engine } from '../../src/media/decode/engine'
+import { toolkitClip } from '../../src/media/decode/toolkit-clip'
+import { byteSource } from '../../src/media/source'
+
+const never = new AbortController().signal
+
+async function described(url: string, sizeBytes: number) {
+  const locator = { kind: 'url', url, sizeBytes } as const
+  const result = await read(byteSource(locator))
+  const { reading } = result
+  if (!reading?.video) throw new Error(`${url} has no picture`)
+  const { video, container } = reading
+  const frameTimes = result.ok ? result.frameTimes : undefined
+  const timing = frameTimes ? ({ kind: 'table', times: frameTimes } as const) : timingOfReading(reading)
+  const kind: ClipKind = {
+    kind: reading.kind === 'still' ? 'still' : 'video',
+    container,
+    codec: video.codec,
+    width: video.width,
+    height: video.height,
+    bitDepth: video.bitDepth ?? 8,
+    meaning: { ...video.colour, matrix: matrixOf(video, video.colour) },
+    steps: framesOf(timing),
+  }
+  return { locator, kind }
+}
+
+async function opened(url: string, sizeBytes: number, engine: 'browser' | 'toolkit'): Promise<Engine | null> {
+  const { locator, kind } = await described(url, sizeBytes)
+  return engine === 'toolkit' ? toolkitClip(locator, kind) : openInBrowser(locator, kind)
+}
+
+/** Where the drawn picture lies in a raster that has bars above and below, and a line of the mark. */
+export interface Where {
+  readonly bars: number
+  readonly onItsSide: boolean
+  readonly line: number
+}
+
+function markIn({ width, height, data }: Luma, { bars, onItsSide, line }: Where): number | null {
+  const inner = height * (1 - 2 * bars)
+  return onItsSide
+    ? readMark(
+        // The picture was turned a quarter before it was stored.
+        {
+          left: 0,
+          top: 0,
+          width: height,
+          height: width,
+          luma: (x, y) => data[(height - 1 - x) * width + y] ?? 0,
+        },
+        line,
+      )
+    : readMark(
+        { left: 0, top: height * bars, width, height: inner, luma: (x, y) => data[y * width + x] ?? 0 },
+        line,
+      )
+}
+
+const workshop = {
+  /** How many frames a clip has; whether an engine opens it. */
+  async count(url: string, sizeBytes: number, engine: 'browser' | 'toolkit') {
+    const clip = await opened(url, sizeBytes, engine)
+    clip?.close()
+    return clip ? countOf(clip.steps) : null
+  },
+  /** The marks that frames bear, asked for in an order. */
+  async marks(
+    url: string,
+    sizeBytes: number,
+    engine: 'browser' | 'toolkit',
+    indices: number[],
+    where: Where,
+  ) {
+    const clip = await opened(url, sizeBytes, engine)
+    if (!clip) return null
+    const seen: (number | null)[] = []
+    for (const index of indices) {
+      const frame = await clip.sample(index, never)
+      seen.push(markIn(await frame.luma(), where))
+      frame.close()
+    }
+    clip.close()
+    return seen
+  },
+  /** The marks of all frames from one on, as they stream. */
+  async streamed(url: string, sizeBytes: number, engine: 'browser' | 'toolkit', from: number, where: Where) {
+    const clip = await opened(url, sizeBytes, engine)
+    if (!clip) return null
+    const seen: [number, number | null][] = []
+    for await (const frame of clip.samples(from, never)) {
+      seen.push([frame.index, markIn(await frame.luma(), where)])
+      frame.close()
+    }
+    clip.close()
+    return seen
+  },
+}
+export type Workshop = typeof workshop
+declare global {
+  interface Window {
+    workshop: Workshop
+  }
+}
+window.workshop = workshop
+document.title = 'ready'

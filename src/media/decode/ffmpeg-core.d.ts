@@ -1,0 +1,37 @@
+/** The part of the packages that is used here. */
+declare module '@ffmpeg/core' {
+  interface Device {
+    open(): void
+    close(): void
+    write(stream: unknown, heap: Uint8Array | Int8Array, offset: number, length: number): number
+  }
+  interface FileSystem {
+    readonly filesystems: { readonly WORKERFS: unknown }
+    readonly ErrnoError: new (code: number) => Error
+    makedev(major: number, minor: number): number
+    registerDevice(device: number, operations: Device): void
+    mkdev(path: string, device: number): void
+    mkdir(path: string): void
+    mount(type: unknown, options: { files: readonly unknown[] }, at: string): void
+  }
+  export interface Core {
+    readonly FS: FileSystem
+    setLogger(logger: (line: { type: string; message: string }) => void): void
+    exec(...args: string[]): number
+  }
+  export default function createCore(options: {
+    mainScriptUrlOrBlob: string
+    instantiateWasm(
+      imports: WebAssembly.Imports,
+      done: (instance: WebAssembly.Instance, module: WebAssembly.Module) => void,
+    ): object
+  }): Promise<Core>
+}
+declare module '@ffmpeg/core?url' {
+  const url: string
+  export default url
+}
+declare module '@ffmpeg/core/wasm?url' {
+  const url: string
+  export default url
+}

@@ -1,0 +1,137 @@
+import { type Planes, planesOf } from '../../core/planes/planes'
+import type { Meaning } from '../../core/planes/screen'
+
+/** What a decoded frame of the browser offers, or of a decoder that works in its stead. */
+export interface CopiedFrame {
+  readonly format: string | null
+  readonly codedWidth: number
+  readonly codedHeight: number
+  readonly visibleRect?: { readonly width: number; readonly height: number } | null
+  allocationSize(): number
+  copyTo(destination: Uint8Array): Promise<readonly { readonly offset: number; readonly stride: number }[]>
+}
+
+/** Formats whose planes follow each other: how many samples of luma for one of chroma, depth, alpha. */
+const planar = /^I(420|422|444)(A?)(?:P(10|12))?$/
+const subsampling: Readonly<Record<string, readonly [across: number, down: number]>> = {
+  '420': [2, 2],
+  '422': [2, 1],
+  '444': [1, 1],
+}
+
+/** The planes of a decoded frame as they were decoded; of a picture in red, green and blue those of its matrix. */
+export async function planesOfSample(frame: CopiedFrame, meaning: Meaning): Promise<Planes> {
+  const { format } = frame
+  const width = frame.visibleRect?.width ?? frame.codedWidth
+  const height = frame.visibleRect?.height ?? frame.codedHeight
+  const bytes = new Uint8Array(frame.allocationSize())
+  const layout = await frame.copyTo(bytes)
+  const [, chroma = '', alpha = '', depth] = planar.exec(format ?? '') ?? []
+  const [across, down] = subsampling[chroma] ?? [2, 2]
+  if (chroma) {
+    const bitDepth = Number(depth ?? 8)
+    const wide = bitDepth > 8 ? 2 : 1
+    const rows = [height, Math.ceil(height / down), Math.ceil(height / down), height]
+    const widths = [width, Math.ceil(width / across), Math.ceil(width / across), width]
+    const packed = layout.map(({ offset, stride }, i) =>
+      rowsOf(bytes, offset, stride, (widths[i] ?? width) * wide, rows[i] ?? height),
+    )
+    const planeCount = alpha ? 4 : 3
+    return planesOf(
+      { width, height, bitDepth, across, down, planeCount },
+      joined(packed.slice(0, planeCount)),
+    )
+  }
+  if (format === 'NV12') {
+    const [luma, both] = layout
+    const [w, h] = [Math.ceil(width / 2), Math.ceil(height / 2)]
+    const pairs = rowsOf(bytes, both?.offset ?? 0, both?.stride ?? 2 * w, 2 * w, h)
+    const [cb, cr] = [new Uint8Array(w * h), new Uint8Array(w * h)]
+    for (let i = 0; i < w * h; i++) {
+      cb[i] = pairs[2 * i] ?? 0
+      cr[i] = pairs[2 * i + 1] ?? 0
+    }
+    return {
+      width,
+      height,
+      bitDepth: 8,
+      across,
+      down,
+      luma: rowsOf(bytes, luma?.offset ?? 0, luma?.stride ?? width, width, height),
+      chroma: { cb, cr },
+      alpha: null,
+    }
+  }
+  if (/^(RGB|BGR)[AX]$/.test(format ?? '')) {
+    const [only] = layout
+    const pixels = rowsOf(bytes, only?.offset ?? 0, only?.stride ?? 4 * width, 4 * width, height)
+    return planesOfRgb(
+      pixels,
+      width,
+      height,
+      format?.startsWith('BGR') ?? false,
+      format?.endsWith('A') ?? false,
+      meaning,
+    )
+  }
+  throw new Error(`the browser gives frames as ${format ?? 'something of its own'}, which cannot be read`)
+}
+
+function rowsOf(bytes: Uint8Array, offset: number, stride: number, length: number, rows: number): Uint8Array {
+  if (stride === length) return bytes.subarray(offset, offset + length * rows)
+  const packed = new Uint8Array(length * rows)
+  for (let row = 0; row < rows; row++)
+    packed.set(bytes.subarray(offset + row * stride, offset + row * stride + length), row * length)
+  return packed
+}
+
+function joined(parts: readonly Uint8Array[]): Uint8Array {
+  const all = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0))
+  let at = 0
+  for (const part of parts) {
+    all.set(part, at)
+    at += part.length
+  }
+  return all
+}
+
+/** Red, green and blue as luma and chroma of a matrix, limited or full as it is meant, chroma whole. */
+function planesOfRgb(
+  pixels: Uint8Array,
+  width: number,
+  height: number,
+  blueFirst: boolean,
+  hasAlpha: boolean,
+  { range }: Meaning,
+): Planes {
+  const count = width * height
+  const [luma, cb, cr] = [
+    new Uint8ClampedArray(count),
+    new Uint8ClampedArray(count),
+    new Uint8ClampedArray(count),
+  ]
+  const alpha = hasAlpha ? new Uint8Array(count) : null
+  const full = range === 'full'
+  const [black, lumaSpan, chromaSpan] = full ? [0, 1, 1] : [16, 219 / 255, 224 / 255]
+  const [kr, kb] = [0.2126, 0.0722]
+  for (let i = 0; i < count; i++) {
+    const [first, g, last] = [pixels[4 * i] ?? 0, pixels[4 * i + 1] ?? 0, pixels[4 * i + 2] ?? 0]
+    const [r, b] = blueFirst ? [last, first] : [first, last]
+    const y = kr * r + (1 - kr - kb) * g + kb * b
+    luma[i] = black + y * lumaSpan
+    cb[i] = 128 + ((b - y) / (2 * (1 - kb))) * chromaSpan
+    cr[i] = 128 + ((r - y) / (2 * (1 - kr))) * chromaSpan
+    if (alpha) alpha[i] = pixels[4 * i + 3] ?? 255
+  }
+  const bytes = (samples: Uint8ClampedArray) => new Uint8Array(samples.buffer)
+  return {
+    width,
+    height,
+    bitDepth: 8,
+    across: 1,
+    down: 1,
+    luma: bytes(luma),
+    chroma: { cb: bytes(cb), cr: bytes(cr) },
+    alpha,
+  }
+}

@@ -1,0 +1,229 @@
+import { type Steps, countOf, stepNear, timeOf } from '../../core/motion/timing'
+import { type Y4mHead, readY4mHead } from '../../core/planes/y4m'
+import { type Planes, planesOf } from '../../core/planes/planes'
+import type { Meaning } from '../../core/planes/screen'
+import { toNumber } from '../../core/rational/rational'
+import type { MediaLocator } from '../source'
+import { type ClipKind, type DecodedFrame, type Engine, noPicture } from './engine'
+import { planesFrame } from './planes-frame'
+import { GivenUp, type ToolkitStream, reasonOfEnd, toolkitStream } from './toolkit'
+import { turns } from './turns'
+
+/** A frame as it came, with its time in the file. */
+interface Came {
+  readonly seconds: number
+  readonly planes: Planes
+}
+
+/** A stream of frames as the toolkit decodes them. */
+interface Frames {
+  readonly stream: ToolkitStream
+  readonly head: Y4mHead
+  /** The next frame; null at the end. */
+  next(signal: AbortSignal): Promise<Came | null>
+}
+
+/** What is taken as it is decoded; what cannot be had so comes as the nearest of these. */
+const taken = [
+  ...['420', '422', '444', '411', '440'].flatMap((name) => [`yuv${name}p`, `yuvj${name}p`]),
+  ...['420', '422', '444'].flatMap((name) => [9, 10, 12, 14, 16].map((bits) => `yuv${name}p${bits}le`)),
+  ...['gray', 'gray9le', 'gray10le', 'gray12le', 'gray16le', 'yuva444p'],
+].join('|')
+
+/** Steps and playback ask for what comes next: up to so many frames on, the decoder goes on instead of starting anew. */
+const furtherFrames = 24
+/** Before the wished frame so much of the one before is still let through: decoders round times. */
+const early = 1.2
+/** A frame that cannot be decoded from the nearest place is looked for from further back, in seconds. */
+const leads = [0, 1.5, 12, Infinity] as const
+const ringFrames = 8
+const [leastRing, mostRing] = [4 * 2 ** 20, 96 * 2 ** 20]
+
+async function framesFrom(
+  locator: MediaLocator,
+  { width, height, bitDepth }: ClipKind,
+  /** Where to begin, and from which time on frames are let through, in seconds of the file; null for its first frame. */
+  start: { readonly seek: number; readonly from: number } | null,
+  signal: AbortSignal,
+): Promise<Frames> {
+  const frameBytes = width * height * 3 * (bitDepth > 8 ? 2 : 1)
+  const trim = start ? [`trim=start=${start.from.toFixed(6)}`] : []
+  const seek =
+    start && start.seek > 0 ? ['-noaccurate_seek', '-seek_timestamp', '1', '-ss', start.seek.toFixed(6)] : []
+  const stream = await toolkitStream({
+    locator,
+    timed: 'frames',
+    ringBytes: Math.max(leastRing, Math.min(mostRing, ringFrames * frameBytes)),
+    before: ['-noautorotate', '-copyts', ...seek],
+    after: [
+      ...['-map', '0:v:0', '-an', '-sn', '-dn', '-vsync', 'passthrough'],
+      ...['-vf', [...trim, `format=pix_fmts=${taken}`, 'showinfo=checksum=0'].join(',')],
+      ...['-strict', '-1', '-f', 'yuv4mpegpipe'],
+    ],
+  })
+  const line = await stream.takeLine(signal)
+  const head = readY4mHead(line)
+  if ('wrong' in head) throw new Error(await reasonOfEnd(stream, 'no frame came out of it'))
+  return {
+    stream,
+    head,
+    async next(wish) {
+      const time = await stream.take(8, wish)
+      if (time.length < 8) return null
+      const bytes = await stream.take(head.frameBytes, wish)
+      if (bytes.length < head.frameBytes) return null
+      return { seconds: new Float64Array(time.buffer)[0] ?? NaN, planes: planesOf(head, bytes) }
+    },
+  }
+}
+
+/** What the samples mean as they come: the toolkit turns red, green and blue into BT.601. */
+const meaningAsIs = ({ meaning }: ClipKind, { range }: Y4mHead): Meaning =>
+  meaning.matrix === 'rgb'
+    ? { ...meaning, matrix: 'bt601-525', range: range ?? 'limited' }
+    : { ...meaning, range: range ?? meaning.range }
+
+/** Where a stream stands. */
+interface Running {
+  readonly frames: Frames
+  /** The frame that came last, by its index. */
+  last: { readonly index: number; readonly planes: Planes } | null
+}
+
+/** A clip by the toolkit that ships. */
+export function toolkitClip(locator: MediaLocator, clip: ClipKind): Engine {
+  const { steps } = clip
+  /** When the first frame is on, by the clock of the file. */
+  let first: number | null = null
+  let running: Running | null = null
+  const inTurn = turns()
+
+  const stop = async () => {
+    const { stream } = running?.frames ?? {}
+    running = null
+    stream?.cancel()
+    await stream?.ended
+  }
+
+  /** Begins so that a frame comes, and the one before it. */
+  async function begin(index: number, lead: number, signal: AbortSignal): Promise<Running> {
+    await stop()
+    if (first === null || index === 0) {
+      running = { frames: await framesFrom(locator, clip, null, signal), last: null }
+      await step(running, signal)
+      if (index <= furtherFrames || first === null) return running
+      await stop()
+    }
+    const seek = Math.max(0, secondsOf(steps, index) - lead)
+    const before = Math.max(0, secondsOf(steps, index) - early * spanBefore(steps, index))
+    const start = { seek: (first ?? 0) + (seek > 0 ? seek : -1), from: (first ?? 0) + before }
+    running = { frames: await framesFrom(locator, clip, start, signal), last: null }
+    return running
+  }
+
+  /** Goes one frame on. @returns false at the end */
+  async function step(at: Running, signal: AbortSignal): Promise<boolean> {
+    const came = await at.frames.next(signal)
+    if (!came) return false
+    first ??= Number.isNaN(came.seconds) ? 0 : came.seconds
+    const index = Number.isNaN(came.seconds)
+      ? (at.last?.index ?? -1) + 1
+      : stepNear(steps, came.seconds - first)
+    at.last = { index: Math.max(index, (at.last?.index ?? -1) + 1), planes: came.planes }
+    return true
+  }
+
+  /** The planes of a frame; where the stream has lost it, of the one before. */
+  async function planesAt(index: number, signal: AbortSignal): Promise<Planes> {
+    const at = running?.last
+    if (at && running && index >= at.index && index <= at.index + furtherFrames) {
+      const found = await goTo(running, index, signal)
+      if (found) return found
+    }
+    let nearest: Planes | null = null
+    for (const lead of leads) {
+      const from = await begin(index, lead, signal)
+      const found = await goTo(from, index, signal)
+      if (found) return found
+      nearest = from.last?.planes ?? nearest
+      if (secondsOf(steps, index) <= lead) break
+    }
+    if (nearest) return nearest
+    const { stream } = running?.frames ?? {}
+    throw new Error(
+      await (stream ? reasonOfEnd(stream, `there is no frame ${index}`) : `there is no frame ${index}`),
+    )
+  }
+
+  /** Goes on to a frame. @returns null where the stream begins behind it, or ends before any frame */
+  async function goTo(at: Running, index: number, signal: AbortSignal): Promise<Planes | null> {
+    let before = at.last
+    while (!at.last || at.last.index < index) {
+      before = at.last
+      if (!(await step(at, signal))) return before?.planes ?? null
+    }
+    if (at.last.index === index) return at.last.planes
+    return before && before.index < index ? before.planes : null
+  }
+
+  const asFrame = (index: number, planes: Planes): DecodedFrame => {
+    const head = running?.frames.head
+    return planesFrame(index, planes, head ? meaningAsIs(clip, head) : clip.meaning)
+  }
+
+  /** One wish after the other; whatever fails leaves no stream half read. */
+  const wished = <T>(signal: AbortSignal, work: () => Promise<T>): Promise<T> =>
+    inTurn(async () => {
+      signal.throwIfAborted()
+      try {
+        return await insisting(work)
+      } catch (error) {
+        await stop()
+        signal.throwIfAborted()
+        throw noPicture(error)
+      }
+    })
+
+  /** Begins again where the decoder was given to another clip meanwhile. */
+  async function insisting<T>(work: () => Promise<T>, times = 5): Promise<T> {
+    try {
+      return await work()
+    } catch (error) {
+      if (!(error instanceof GivenUp) || times === 0) throw error
+      running = null
+      return insisting(work, times - 1)
+    }
+  }
+
+  /** The frame that comes after another, by its own index; null at the end of the stream. */
+  const following = (index: number, signal: AbortSignal): Promise<DecodedFrame | null> =>
+    wished(signal, async () => {
+      if (running?.last?.index !== index) await planesAt(index, signal)
+      if (!running || !(await step(running, signal)) || !running.last) return null
+      return asFrame(running.last.index, running.last.planes)
+    })
+
+  return {
+    engine: 'toolkit',
+    steps,
+    sample: (index, signal) =>
+      wished(signal, async () => {
+        const within = Math.max(0, Math.min(countOf(steps) - 1, index))
+        return asFrame(index, await planesAt(within, signal))
+      }),
+    async *samples(from, signal) {
+      let frame = await this.sample(from, signal)
+      for (;;) {
+        yield frame
+        const next = await following(frame.index, signal)
+        if (!next) return
+        frame = next
+      }
+    },
+    close: () => void stop(),
+  }
+}
+
+const secondsOf = (steps: Steps, index: number): number => toNumber(timeOf(steps, index))
+const spanBefore = (steps: Steps, index: number): number =>
+  secondsOf(steps, index) - secondsOf(steps, Math.max(0, index - 1))

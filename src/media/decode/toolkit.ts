@@ -1,0 +1,183 @@
+import { type Remote, wrap } from 'comlink'
+import { newRing, ringReader } from './ring'
+import type { ToolkitEnd, ToolkitJob, ToolkitService } from './toolkit.worker'
+
+/** A stream that the toolkit writes while it is read. Whatever is taken is waited for by nobody else. */
+export interface ToolkitStream {
+  /** So many bytes; fewer only at the end. @throws Error where nothing comes for long, GivenUp */
+  take(length: number, signal: AbortSignal): Promise<Uint8Array>
+  /** Bytes up to the next line end and with it; without one at the end of the stream. */
+  takeLine(signal: AbortSignal): Promise<Uint8Array>
+  /** How it ended, once it has. */
+  readonly ended: Promise<ToolkitEnd>
+  /** Wants nothing more. */
+  cancel(): void
+}
+
+/** A stream was ended for another that was asked for meanwhile; whoever still wants it begins again. */
+export class GivenUp extends Error {}
+
+/** What is to be done, and how much may be ahead of the reader. */
+export type ToolkitOrder = Omit<ToolkitJob, 'ring'> & { readonly ringBytes: number }
+
+interface Running {
+  readonly stream: ToolkitStream
+  /** Settles once nobody waits for bytes of it. */
+  quiet: Promise<unknown>
+  givenUp: boolean
+  readonly usedAt: number
+}
+
+interface Engine {
+  readonly worker: Worker
+  readonly service: Remote<ToolkitService>
+  /** Tells whoever waits for a job that the worker is gone. */
+  readonly gone: Promise<ToolkitEnd>
+  goes(end: ToolkitEnd): void
+  running: Running | null
+  rest: ReturnType<typeof setTimeout> | undefined
+}
+
+/** So many in each of the two workers that decode: one for what is looked at, one for what is measured. Each holds a heap. */
+const mostEngines = 1
+/** An engine that nobody asks for so long gives its memory back, in milliseconds. */
+const restsAfter = 60_000
+/** A job that brings nothing for so long is ended, in milliseconds. */
+export const longestSilence = 20_000
+/** A job that was told to end and does not for so long is thrown away with its worker, in milliseconds. */
+const longestEnd = 3000
+const longestLine = 1024
+
+const engines: Engine[] = []
+let clock = 0
+
+function started(): Engine {
+  const worker = new Worker(new URL('./toolkit.worker.ts', import.meta.url), {
+    type: 'module',
+    name: 'toolkit',
+  })
+  let goes: Engine['goes'] = () => {}
+  const gone = new Promise<ToolkitEnd>((settle) => (goes = settle))
+  const service = wrap<ToolkitService>(worker)
+  const engine: Engine = { worker, service, gone, goes, running: null, rest: undefined }
+  worker.addEventListener('error', () => thrownAway(engine, 'the decoder could not be started'))
+  engines.push(engine)
+  return engine
+}
+
+function thrownAway(engine: Engine, why: string): void {
+  clearTimeout(engine.rest)
+  engine.worker.terminate()
+  const at = engines.indexOf(engine)
+  if (at >= 0) engines.splice(at, 1)
+  engine.goes({ code: 1, said: [`Error: ${why}`] })
+}
+
+/** One after the other: who asks for an engine gets one before the next is heard. */
+let queue: Promise<unknown> = Promise.resolve()
+
+/** An engine that is idle, a new one, or the one whose stream was asked for longest ago, which ends for it. */
+async function idleEngine(): Promise<Engine> {
+  for (;;) {
+    const idle = engines.find(({ running }) => running === null)
+    if (idle) return idle
+    if (engines.length < mostEngines) return started()
+    const [oldest] = [...engines].sort((a, b) => (a.running?.usedAt ?? 0) - (b.running?.usedAt ?? 0))
+    const running = oldest?.running
+    if (!running) continue
+    // A frame that somebody waits for comes first.
+    const waited = running.quiet
+    await waited
+    if (running.quiet !== waited || oldest.running !== running) continue
+    running.givenUp = true
+    running.stream.cancel()
+    await running.stream.ended
+  }
+}
+
+/** Lets the toolkit work on a clip and gives what it writes as it is written; it goes no faster than it is read. */
+export function toolkitStream(order: ToolkitOrder): Promise<ToolkitStream> {
+  const turn = queue.then(async () => streamOn(await idleEngine(), order))
+  queue = turn.catch(() => {})
+  return turn
+}
+
+function streamOn(engine: Engine, { ringBytes, ...job }: ToolkitOrder): ToolkitStream {
+  clearTimeout(engine.rest)
+  const ring = newRing(ringBytes)
+  const reader = ringReader(ring)
+  let isEnded = false
+  const ended = Promise.race([engine.service.run({ ...job, ring }), engine.gone]).then((end) => {
+    isEnded = true
+    // A worker that went away has nobody who says that nothing more comes.
+    reader.end()
+    if (engine.running === running) rested(engine)
+    return end
+  })
+
+  async function waited<T>(signal: AbortSignal, work: (signal: AbortSignal) => Promise<T>): Promise<T> {
+    if (running.givenUp) throw new GivenUp('the decoder works for another clip')
+    const silence = AbortSignal.timeout(longestSilence)
+    try {
+      return await work(AbortSignal.any([signal, silence]))
+    } catch (error) {
+      if (signal.aborted || !silence.aborted) throw error
+      // What hangs hears no word: its worker is thrown away, and the next clip gets another.
+      thrownAway(engine, 'nothing was decoded for 20 seconds, so it was ended')
+      throw new Error('nothing was decoded for 20 seconds, so it was ended', { cause: error })
+    }
+  }
+  const inTurn = <T>(signal: AbortSignal, work: (signal: AbortSignal) => Promise<T>): Promise<T> => {
+    const taking = waited(signal, work)
+    running.quiet = taking.catch(() => {})
+    return taking
+  }
+
+  const stream: ToolkitStream = {
+    take: (length, signal) => inTurn(signal, (until) => reader.take(length, until)),
+    takeLine: (signal) => inTurn(signal, (until) => lineOf((length) => reader.take(length, until))),
+    ended,
+    cancel() {
+      reader.cancel()
+      setTimeout(() => {
+        if (!isEnded) thrownAway(engine, 'it did not end when it was told to')
+      }, longestEnd)
+    },
+  }
+  const running: Running = { stream, quiet: Promise.resolve(), givenUp: false, usedAt: ++clock }
+  engine.running = running
+  return stream
+}
+
+async function lineOf(take: (length: number) => Promise<Uint8Array>): Promise<Uint8Array> {
+  const line: number[] = []
+  while (line.length < longestLine) {
+    const [byte] = await take(1)
+    if (byte === undefined) break
+    line.push(byte)
+    if (byte === 10) break
+  }
+  return Uint8Array.from(line)
+}
+
+function rested(engine: Engine): void {
+  engine.running = null
+  engine.rest = setTimeout(() => {
+    if (engine.running === null) thrownAway(engine, 'it rested')
+  }, restsAfter)
+}
+
+/** Why a stream ended: what the toolkit said last, without the words around it. */
+export async function reasonOfEnd(stream: ToolkitStream, otherwise: string): Promise<string> {
+  stream.cancel()
+  const { said } = await stream.ended
+  const told = said.findLast((line) =>
+    /error|invalid|not found|unsupported|no such|could not|ended/i.test(line),
+  )
+  return (
+    told
+      ?.replace(/^\[[^\]]*\]\s*/, '')
+      .replace(/^Error:\s*/, '')
+      .trim() || otherwise
+  )
+}
