@@ -76,7 +76,17 @@ const roomRules = rooms.flatMap((line, i) =>
 )
 
 export default ts.config(
-  { ignores: ['fixtures/files', 'dist', 'test-results', 'playwright-report', 'node_modules'] },
+  {
+    ignores: [
+      'fixtures/files',
+      'dist',
+      'test-results',
+      'playwright-report',
+      'node_modules',
+      'kernels',
+      '**/*.wasm.ts',
+    ],
+  },
   js.configs.recommended,
   ...ts.configs.recommended,
   ...vue.configs['flat/recommended'],

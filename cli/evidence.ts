@@ -1,5 +1,6 @@
 import type { Evidence } from '../src/core/evidence/evidence'
-import { samplingOf, startMeasuring } from '../src/core/evidence/measure'
+import { type Measuring, samplingOf, startMeasuring } from '../src/core/evidence/measure'
+import { simdKernels } from '../src/core/evidence/simd'
 import { rateName } from '../src/core/rate/rate'
 import { reasonOf } from '../src/core/words/reason'
 import { figure, percent } from '../src/core/words/figures'
@@ -33,18 +34,20 @@ interface Measured {
 const ofPipe = (index: number): boolean => index < 300 || index % 240 < 24
 
 async function measured(path: string): Promise<Measured> {
-  const measuring = startMeasuring()
+  let measuring: Measuring | null = null
   let seen = 0
   let fault: Measured['fault'] = null
   try {
     const stream = await openY4m(path)
     try {
-      const stretches = stream.frameCount === null ? null : samplingOf(stream.frameCount)
+      const stretches = stream.frameCount === null ? null : samplingOf(stream.frameCount, stream.head)
+      const planned = stretches?.reduce((sum, { count }) => sum + count, 0) ?? 0
+      measuring = startMeasuring(simdKernels(), planned)
       const wanted = stretches
         ? (index: number) => stretches.some(({ first, count }) => index >= first && index < first + count)
         : ofPipe
       for await (const { index, luma } of stream.frames(wanted)) {
-        measuring.frame(index, luma)
+        measuring?.frame(index, luma)
         seen++
       }
     } catch (error) {
@@ -52,7 +55,7 @@ async function measured(path: string): Promise<Measured> {
     }
     await stream.close()
     return {
-      evidence: seen ? measuring.finish(stream.head.rate) : null,
+      evidence: (seen && measuring?.finish(stream.head.rate)) || null,
       fault: fault ?? (seen ? null : noFrame),
     }
   } catch (error) {

@@ -30,8 +30,17 @@ export function ensureInstalled() {
   run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
 }
 
+/** Compiles the kernels where they are missing or older than their sources. */
+export function ensureKernels() {
+  const made = modified(join(root, 'src', 'core', 'evidence', 'pair.wasm.ts'))
+  const sources = Math.max(newestIn(join(root, 'kernels')), modified(join(root, 'scripts', 'kernels.mjs')))
+  if (made > sources) return
+  run(process.execPath, [join(root, 'scripts', 'kernels.mjs')])
+}
+
 /** Builds the app where no build is there or a source is newer. */
 export function ensureBuilt() {
+  ensureKernels()
   const sources = ['src', 'public', 'index.html', 'vite.config.ts', 'package-lock.json'].map((name) =>
     newestIn(join(root, name)),
   )

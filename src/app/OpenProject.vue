@@ -33,6 +33,8 @@ watch(
       return
     }
     await media.openProject(id)
+    // The list is painted before its files are looked for.
+    await new Promise((turn) => setTimeout(turn))
     await media.findFiles(project.clips)
     // Whoever opens a project will want it ranked: the worker starts meanwhile.
     choiceService()

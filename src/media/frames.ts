@@ -1,4 +1,5 @@
 import { present } from '../core/assert'
+import type { Luma } from '../core/planes/luma'
 import { type Rotation, isQuarterTurn } from '../core/picture/turn'
 import { openClip } from './decode/clip'
 import type { ClipKind, DecodedFrame } from './decode/engine'
@@ -6,8 +7,14 @@ import type { MediaLocator } from './source'
 
 /** Decoded pictures of one clip, upright, with the pixels as stored (not yet stretched to square). */
 export interface FrameAccess {
-  /** A frame of the file, drawn at most `maxWidth` wide. @throws NoPicture */
-  frameAt(index: number, maxWidth: number, signal: AbortSignal): Promise<ImageBitmap>
+  /**
+   * A frame of the file, drawn at most `maxWidth` wide.
+   * @param exact that very frame; else the key frame before it will do
+   * @throws NoPicture
+   */
+  frameAt(index: number, maxWidth: number, exact: boolean, signal: AbortSignal): Promise<ImageBitmap>
+  /** The luma of a frame of the file. @throws NoPicture */
+  luma(index: number, signal: AbortSignal): Promise<Luma>
   close(): void
 }
 
@@ -20,14 +27,15 @@ export async function openFrames(
 ): Promise<FrameAccess> {
   const open = await openClip(locator, clip, signal)
   return {
-    async frameAt(index, maxWidth, wish) {
-      const frame = await open.sample(index, wish)
+    async frameAt(index, maxWidth, exact, wish) {
+      const frame = await (exact ? open.sample(index, wish) : open.near(index, wish))
       try {
         return await upright(frame, rotation, maxWidth)
       } finally {
         frame.close()
       }
     },
+    luma: (index, wish) => open.luma(index, wish),
     close: () => open.close(),
   }
 }

@@ -271,6 +271,7 @@ export const useArrivals = defineStore('arrivals', () => {
       reading: result.reading ?? null,
       frameTimes: result.ok ? (result.frameTimes ?? null) : null,
       corrections: {},
+      evidence: null,
       claimed: null,
       origins: result.origins ?? {},
       fault: result.ok ? null : result.error,

@@ -2,53 +2,96 @@ import { defineStore } from 'pinia'
 import type { Clip } from '../core/edit/clip'
 import type { Draft } from '../core/edit/draft'
 import { hasToBeWalked } from '../core/edit/timing'
+import { isSlowlyDecoded } from '../core/toll/noted'
+import { useMeasuring } from './measuring'
 import { useMedia } from './media'
 import { useProject } from './project'
 
-/** What is made of clips while the editor does something else: posters, and the frame times of those that list none. */
+/** What is made of clips while the editor does something else: posters, the frame times of those that list none, and then what their pictures say. */
 export const useBackground = defineStore('background', () => {
   const project = useProject()
   const media = useMedia()
+  const measuring = useMeasuring()
   let working = false
   /** Clips whose frames could not be walked in this session. */
   const unwalkable = new Set<string>()
+  /** Clips whose rows are seen now: theirs are made first. */
+  let seen: ReadonlySet<string> = new Set()
+  const inWork = new Map<string, AbortController>()
 
-  /** Makes what is missing, one after the other; a second call while it runs adds nothing. */
+  /** Makes what is missing; a second call while it runs adds nothing. */
   async function work(projectId: string): Promise<void> {
     if (working) return
     working = true
     try {
-      // Clips may come while others are worked on: the list is gone through until nothing is left to do.
-      for (let made = 1; made > 0;) {
-        made = 0
-        for (const { id } of project.clips) {
-          if (project.doc?.project.id !== projectId) return
-          const clip = project.doc.clips[id]
-          if (!clip) continue
-          if (wantsPoster(clip)) {
-            await media.makePoster(projectId, clip, !project.readOnly)
-            made++
-          }
-          if (hasToBeWalked(clip) && !unwalkable.has(id) && !media.missing.has(id)) {
-            await walk(projectId, clip)
-            made++
-          }
-        }
-      }
+      // Both engines work at once, each on one clip.
+      await Promise.all([line(projectId, false), line(projectId, true)])
     } finally {
       working = false
     }
+    void measuring.work(projectId)
   }
 
+  /** Works on the clips of one engine until nothing is left to do; clips may come meanwhile. */
+  async function line(projectId: string, slowly: boolean): Promise<void> {
+    const isMine = (clip: Clip | undefined): clip is Clip =>
+      clip !== undefined && isSlowlyDecoded(clip.reading) === slowly && isWanting(clip)
+    const isOpen = () => project.doc?.project.id === projectId
+    /** Those that are seen go before all others, whenever they come into sight. */
+    async function makeSeen(): Promise<void> {
+      for (let clip = seenFirst(isMine); clip && isOpen(); clip = seenFirst(isMine))
+        await make(projectId, clip)
+    }
+    for (let made = 1; made > 0 && isOpen();) {
+      made = 0
+      await makeSeen()
+      for (const [i, { id }] of project.clips.entries()) {
+        // Whoever looks through thousands lets others have their turn.
+        if (i % 1000 === 999) await new Promise((turn) => setTimeout(turn))
+        const clip = project.doc?.clips[id]
+        if (!isMine(clip)) continue
+        if (!isOpen()) return
+        await make(projectId, clip)
+        made++
+        await makeSeen()
+      }
+    }
+  }
+
+  /** A clip that is seen and still wants something. */
+  function seenFirst(isMine: (clip: Clip | undefined) => boolean): Clip | undefined {
+    for (const id of seen) {
+      const clip = project.doc?.clips[id]
+      if (clip && isMine(clip) && !inWork.has(id)) return clip
+    }
+    return undefined
+  }
+
+  async function make(projectId: string, clip: Clip): Promise<void> {
+    const leave = new AbortController()
+    inWork.set(clip.id, leave)
+    try {
+      if (wantsPoster(clip)) await media.makePoster(projectId, clip, !project.readOnly, leave.signal)
+      else await walk(projectId, clip, leave.signal)
+    } catch (error) {
+      if (!leave.signal.aborted) throw error
+    } finally {
+      inWork.delete(clip.id)
+    }
+  }
+
+  const isWanting = (clip: Clip) => wantsPoster(clip) || wantsWalk(clip)
   const wantsPoster = (clip: Clip) =>
     Boolean(clip.reading?.video) &&
     !media.posterOf(clip) &&
     !media.troubles.has(clip.id) &&
     !media.missing.has(clip.id)
+  const wantsWalk = (clip: Clip) =>
+    hasToBeWalked(clip) && !unwalkable.has(clip.id) && !media.missing.has(clip.id)
 
   /** Walks a clip and keeps what was found. It is no step of the editor's, and is not undone alone. */
-  async function walk(projectId: string, clip: Clip): Promise<void> {
-    const frameTimes = await media.walk(clip)
+  async function walk(projectId: string, clip: Clip, signal: AbortSignal): Promise<void> {
+    const frameTimes = await media.walk(clip, signal)
     if (!frameTimes) unwalkable.add(clip.id)
     if (!frameTimes || project.readOnly || project.doc?.project.id !== projectId) return
     project.learn((doc) => {
@@ -57,5 +100,11 @@ export const useBackground = defineStore('background', () => {
     })
   }
 
-  return { work }
+  /** Tells which rows are seen. What is being made for others goes on; what was taken out is not finished. */
+  function look(ids: Iterable<string>): void {
+    seen = new Set(ids)
+    for (const [id, leave] of inWork) if (!project.doc?.clips[id]) leave.abort()
+  }
+
+  return { work, look }
 })

@@ -33,9 +33,11 @@ export interface Unsaved<Doc> {
  * A document with its history: every edit is a recipe whose changes are kept as patches, undone and redone by them.
  * @param save writes what patches touched; called one after the other, in order. What it fails to write goes along
  * with the next that is written, so that nothing is left behind.
+ * @param follows puts right what follows from what an undone or redone step and what was learned since both say
  */
 export function useHistory<Doc extends object>(
   save: (doc: Doc, patches: readonly Patch[]) => Promise<unknown>,
+  follows: (draft: Draft<Doc>, patches: readonly Patch[]) => void = () => {},
 ) {
   const doc = shallowRef<Doc | null>(null)
   const done = shallowRef<readonly Step[]>([])
@@ -142,11 +144,14 @@ export function useHistory<Doc extends object>(
   function shift(from: typeof done, to: typeof done, patchesOf: (step: Step) => Patch[]): string | null {
     const step = from.value.at(-1)
     if (!step || !doc.value || !current || readOnly.value) return null
-    const next = applyPatches(doc.value, patchesOf(step))
+    const patches = patchesOf(step)
+    const [next, more] = produceWithPatches(applyPatches(doc.value, patches) as object, (draft) =>
+      follows(draft as Draft<Doc>, patches),
+    ) as unknown as [Doc, Patch[]]
     doc.value = next
     from.value = from.value.slice(0, -1)
     to.value = [...to.value, step]
-    persist(current, next, patchesOf(step))
+    persist(current, next, [...patches, ...more])
     return step.label
   }
   const undo = () => shift(done, undone, (step) => step.inverse)

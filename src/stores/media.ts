@@ -1,19 +1,20 @@
 import { defineStore } from 'pinia'
 import { reactive } from 'vue'
 import { partAt } from '../core/edit/parts'
-import { type Clip, type Part } from '../core/edit/clip'
+import { type Clip, type Part, claimsOf } from '../core/edit/clip'
 import { exactDuration, hasToBeWalked, storedIndexOf, storedTimingOf, timingOf } from '../core/edit/timing'
-import { type Steps, countOf, framesOf, stepAt } from '../core/motion/timing'
+import { countOf, framesOf, stepAt } from '../core/motion/timing'
 import { nearestRational, toNumber } from '../core/rational/rational'
 import type { Rotation } from '../core/picture/turn'
 import type { FrameTimes } from '../core/reading/frame-times'
-import type { VideoFacts } from '../core/reading/reading'
 import { present } from '../core/assert'
 import { matrixOf } from '../core/picture/colour'
 import type { ClipKind } from '../media/decode/engine'
+import type { DecodableFile } from '../media/measure'
 import { type MediaLocator, cardUrl } from '../media/source'
 import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } from '../storage/media'
-import type { FrameAnswer } from '../workers/frames.worker'
+import type { Proof } from '../media/proof'
+import type { FrameAnswer, ProofAnswer, WantedFile } from '../workers/frames.worker'
 import { askFor } from '../workers/job'
 import { frameService } from '../workers/services'
 
@@ -58,14 +59,16 @@ export const useMedia = defineStore('media', () => {
     }
   }
 
-  /** Looks for the files of clips and marks those that are not at hand. */
+  /** Looks for the files of clips and marks those that are not at hand, all in one go: each mark by itself would be drawn. */
   async function findFiles(clips: readonly Clip[]): Promise<void> {
     const kept = owner ? await clipsWithHandle(owner) : new Set()
-    for (const clip of clips) {
-      const lost = async (file: Clip | Part) =>
-        file.source.kind === 'file' && !files.has(file.id) && (!kept.has(file.id) || !(await locate(file)))
-      for (const file of clip.parts.length ? clip.parts : [clip]) if (await lost(file)) missing.add(clip.id)
-    }
+    const lost: string[] = []
+    for (const clip of clips)
+      for (const file of clip.parts.length ? clip.parts : [clip]) {
+        if (file.source.kind !== 'file' || files.has(file.id)) continue
+        if (!kept.has(file.id) || !(await locate(file))) lost.push(clip.id)
+      }
+    for (const id of lost) missing.add(id)
   }
 
   /** Keeps a file at hand. @param fileId of a clip, or of one of its parts; `clipId` is the clip that it is of then */
@@ -86,42 +89,83 @@ export const useMedia = defineStore('media', () => {
     return { kind: 'file', file: known }
   }
 
+  /** Where a frame of a clip as corrected lies: its file and its index there; or why it cannot be had. */
+  async function wanted(
+    clip: Clip,
+    index: number,
+  ): Promise<{ readonly file: WantedFile; readonly within: number } | { readonly error: string }> {
+    const { reading } = clip
+    if (!reading?.video || reading.kind === 'audio') return { error: 'This clip has no picture.' }
+    const stored = storedIndexOf(clip, index)
+    const lying = partAt(clip, stored)
+    const { id: key, name } = lying?.part ?? clip
+    const locator = await locate(lying?.part ?? clip)
+    if (!locator) return { error: `${name} is not at hand: take the file in again to see it.` }
+    const kind = present(kindOf(clip, lying?.part), 'a clip with a picture is decoded')
+    const within = Math.max(0, Math.min(countOf(kind.steps) - 1, lying?.index ?? stored))
+    return { file: { key, locator, kind, rotation: reading.video.rotation }, within }
+  }
+
   /**
    * A frame of a clip, its own, by its index in the clip as corrected.
    * @param signal ends the wish; what is decoded for it afterwards is dropped where it is made
+   * @param exact that very frame; else the key frame before it will do
    */
   async function frameAt(
     clip: Clip,
     index: number,
     maxWidth: number,
     signal?: AbortSignal,
+    exact = true,
   ): Promise<FrameAnswer> {
-    const { reading } = clip
-    if (!reading?.video || reading.kind === 'audio') return { ok: false, error: 'This clip has no picture.' }
-    const stored = storedIndexOf(clip, index)
-    const lying = partAt(clip, stored)
-    const file = lying?.part ?? clip
-    const locator = await locate(file)
-    if (!locator)
-      return { ok: false, error: `${file.name} is not at hand: take the file in again to see it.` }
-    const kind = (lying?.part.reading ?? reading).kind === 'still' ? 'still' : 'video'
-    const steps = framesOf(storedTimingOf(lying ? asClip(clip, lying.part) : clip))
-    const what = kindOf(reading.video, reading.container, kind, steps)
-    const within = Math.max(0, Math.min(countOf(steps) - 1, lying?.index ?? stored))
-    const { rotation } = reading.video
+    const lies = await wanted(clip, index)
+    if ('error' in lies) return { ok: false, error: lies.error }
+    const { file, within } = lies
     const service = frameService()
     return askFor<FrameAnswer>(
       service,
-      async (id) => service.frameAt(id, file.id, locator, what, rotation, within, maxWidth),
+      async (id) => service.frameAt(id, file, within, maxWidth, exact),
       signal,
     )
   }
 
+  /** What of a frame of a clip, by its index in the clip as corrected, proves a measurement. */
+  async function proofAt(
+    clip: Clip,
+    index: number,
+    about: Proof['about'],
+    signal: AbortSignal,
+  ): Promise<ProofAnswer> {
+    const lies = await wanted(clip, index)
+    if ('error' in lies) return { ok: false, error: lies.error }
+    const { file, within } = lies
+    const service = frameService()
+    return askFor<ProofAnswer>(service, async (id) => service.proof(id, file, within, about), signal)
+  }
+
+  /** The files of a clip with a picture, in order, for decoding; null where one of them is not at hand. */
+  async function decodable(clip: Clip): Promise<DecodableFile[] | null> {
+    const files: DecodableFile[] = []
+    let first = 0
+    for (const part of clip.parts.length ? clip.parts : [undefined]) {
+      const [locator, kind] = [await locate(part ?? clip), kindOf(clip, part)]
+      if (!locator || !kind) return null
+      files.push({ locator, kind, first })
+      first += countOf(kind.steps)
+    }
+    return files
+  }
+
   /** Makes and keeps a clip's poster. */
-  async function makePoster(projectId: string, clip: Clip, keep = true): Promise<void> {
+  async function makePoster(
+    projectId: string,
+    clip: Clip,
+    keep: boolean,
+    signal: AbortSignal,
+  ): Promise<void> {
     const video = clip.reading?.video
     if (posterOf(clip) || !video) return
-    const answer = await frameAt(clip, posterFrame(clip), posterWidth)
+    const answer = await frameAt(clip, posterFrame(clip), posterWidth, signal, false)
     if (!answer.ok) {
       troubles.set(clip.id, answer.error)
       return
@@ -158,20 +202,39 @@ export const useMedia = defineStore('media', () => {
     return askFor(service, (id) => service.walk(id, locator), signal).catch(() => null)
   }
 
-  return { posterOf, troubles, missing, openProject, findFiles, keepFile, locate, frameAt, makePoster, walk }
+  return {
+    posterOf,
+    troubles,
+    missing,
+    openProject,
+    findFiles,
+    keepFile,
+    frameAt,
+    proofAt,
+    decodable,
+    makePoster,
+    walk,
+  }
 })
 
-/** What a decoder has to know of a clip. */
-const kindOf = (video: VideoFacts, container: string, kind: ClipKind['kind'], steps: Steps): ClipKind => ({
-  kind,
-  container,
-  codec: video.codec,
-  width: video.width,
-  height: video.height,
-  bitDepth: video.bitDepth ?? 8,
-  meaning: { ...video.colour, matrix: matrixOf(video, video.colour) },
-  steps,
-})
+/** What a decoder has to know of a clip, or of one of its files; null without a picture. */
+function kindOf(clip: Clip, part?: Part): ClipKind | null {
+  const video = clip.reading?.video
+  if (!video) return null
+  const { kind, container } = part?.reading ?? present(clip.reading, 'what has a picture was read')
+  const steps = framesOf(storedTimingOf(part ? asClip(clip, part) : clip))
+  return {
+    kind: kind === 'still' ? 'still' : 'video',
+    container,
+    codec: video.codec,
+    // What the file holds, whatever was corrected: of a crop too.
+    width: claimsOf(clip)?.video?.width ?? video.width,
+    height: claimsOf(clip)?.video?.height ?? video.height,
+    bitDepth: video.bitDepth ?? 8,
+    meaning: { ...video.colour, matrix: matrixOf(video, video.colour) },
+    steps,
+  }
+}
 
 /** One file of a clip as if it were a clip alone. */
 const asClip = (clip: Clip, part: Part): Clip => ({
@@ -179,5 +242,6 @@ const asClip = (clip: Clip, part: Part): Clip => ({
   ...part,
   parts: [],
   corrections: {},
+  evidence: null,
   claimed: null,
 })

@@ -4,6 +4,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { present } from '../core/assert'
 import { type Beginning, begin } from '../core/edit/begin'
+import { resettle } from '../core/edit/correction'
 import { type Doc, clipsOf, timelinesOf } from '../core/edit/project'
 import { readProjectFile, writeProjectFile } from '../core/exchange/project-file'
 import type { PutAsideRow } from '../storage/database'
@@ -23,7 +24,15 @@ export const now = (): string => new Date().toISOString()
 
 /** The open project: its document, every edit of it, undo and redo, and its way into storage. */
 export const useProject = defineStore('project', () => {
-  const { doc, show, add, settled, resume, forget, ...history } = useHistory<Doc>(saveTouched)
+  const { doc, show, add, settled, resume, forget, ...history } = useHistory<Doc>(
+    saveTouched,
+    // What was measured of a clip stays, whatever is undone of it.
+    (draft, patches) =>
+      resettle(
+        draft,
+        patches.flatMap(({ path: [part, id] }) => (part === 'clips' && id !== undefined ? String(id) : [])),
+      ),
+  )
   const entries = ref<ProjectEntry[]>([])
   /** What of the open project could not be read any more, as it was. */
   const putAside = shallowRef<readonly PutAsideRow[]>([])

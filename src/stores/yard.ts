@@ -18,6 +18,17 @@ import { askFor } from '../workers/job'
 import { choiceService } from '../workers/services'
 import { newId, now, useProject } from './project'
 
+/** A clip as if all of its pixels were its own. */
+function atFace(clip: Clip): Clip {
+  const { reading } = clip
+  const measured = reading?.video?.measured
+  if (!reading?.video || !measured?.detail) return clip
+  return {
+    ...clip,
+    reading: { ...reading, video: { ...reading.video, measured: { ...measured, detail: null } } },
+  }
+}
+
 /** The footage weighed, the candidates ranked, and the one that is looked at. */
 export const useYard = defineStore('yard', () => {
   const project = useProject()
@@ -30,7 +41,21 @@ export const useYard = defineStore('yard', () => {
   let asking = new AbortController()
 
   /** A clip that could not be read whole neither votes nor pays. */
-  const whole = computed(() => project.clips.map((clip) => (clip.fault ? { ...clip, reading: null } : clip)))
+  const whole = computed(() =>
+    project.clips.map((clip) =>
+      clip.fault
+        ? { ...clip, reading: null }
+        : project.doc?.project.trueDetail === false
+          ? atFace(clip)
+          : clip,
+    ),
+  )
+  /** Clips in which less is than their raster says. */
+  const enlarged = computed(() => project.clips.filter((clip) => clip.reading?.video?.measured?.detail))
+  const setTrueDetail = (on: boolean) =>
+    project.edit(on ? 'count true detail' : 'count pixels as they are', (doc) => {
+      doc.project.trueDetail = on
+    })
   const ballot = computed(() => gatherVotes(whole.value))
   const lean = computed<Lean>(() => project.doc?.project.lean ?? 'balanced')
   const options = computed(() => ({
@@ -165,6 +190,8 @@ export const useYard = defineStore('yard', () => {
     })
 
   return {
+    enlarged,
+    setTrueDetail,
     deliver,
     deliverNot,
     setPriority,

@@ -1,53 +1,82 @@
 import { reasonOf } from '../core/words/reason'
 import { expose, transfer } from 'comlink'
+import { countOf } from '../core/motion/timing'
 import type { FrameTimes } from '../core/reading/frame-times'
 import type { Rotation } from '../core/picture/turn'
 import { type ClipKind, NoPicture } from '../media/decode/engine'
 import { type FrameAccess, openFrames } from '../media/frames'
 import { openAccesses } from '../media/open'
+import { type Proof, proofOf } from '../media/proof'
 import type { MediaLocator } from '../media/source'
 import { walkFrameTimes } from '../media/walk'
 import { jobs } from './job'
 
-export type FrameAnswer =
-  { readonly ok: true; readonly picture: ImageBitmap } | { readonly ok: false; readonly error: string }
+interface Failure {
+  readonly ok: false
+  readonly error: string
+}
+export type FrameAnswer = { readonly ok: true; readonly picture: ImageBitmap } | Failure
+export type ProofAnswer = { readonly ok: true; readonly proof: Proof } | Failure
 
 /** Decoders are dear: this many clips stay open, the least used one is closed. */
 const mostOpen = 6
 const open = openAccesses<FrameAccess>(mostOpen)
 const running = jobs()
 
+/** A file whose frames are wanted. */
+export interface WantedFile {
+  readonly key: string
+  readonly locator: MediaLocator
+  readonly kind: ClipKind
+  readonly rotation: Rotation
+}
+
+const keyOf = ({ key, rotation }: WantedFile) => `${key} ${rotation}`
+/** Whoever asks first may leave; the file stays open for the next. */
+const never = new AbortController().signal
+
+/** Does something with an open file; what fails closes it, and is told in a sentence. */
+async function withFile<Answer extends { readonly ok: true }>(
+  file: WantedFile,
+  signal: AbortSignal,
+  work: (access: FrameAccess) => Promise<Answer>,
+): Promise<Answer | Failure> {
+  try {
+    const { locator, kind, rotation } = file
+    return await work(await open.get(keyOf(file), () => openFrames(locator, kind, rotation, never)))
+  } catch (error) {
+    signal.throwIfAborted()
+    open.drop(keyOf(file))
+    if (error instanceof NoPicture) return { ok: false, error: error.message }
+    return { ok: false, error: `The frame could not be decoded: ${reasonOf(error)}` }
+  }
+}
+
 const service = {
-  /** A frame of a file, upright, at most `maxWidth` pixels wide. */
+  /** A frame of a file, upright, at most `maxWidth` pixels wide; exactly that frame, or the key frame before it. */
   frameAt: (
     id: number,
-    key: string,
-    locator: MediaLocator,
-    clip: ClipKind,
-    rotation: Rotation,
+    file: WantedFile,
     index: number,
     maxWidth: number,
+    exact: boolean,
   ): Promise<FrameAnswer> =>
     running.run(
       id,
-      async (signal): Promise<FrameAnswer> => {
-        try {
-          const access = await open.get(`${key} ${rotation}`, () =>
-            openFrames(locator, clip, rotation, signal),
-          )
-          const picture = await access.frameAt(index, maxWidth, signal)
+      (signal): Promise<FrameAnswer> =>
+        withFile(file, signal, async (access) => {
+          const picture = await access.frameAt(index, maxWidth, exact, signal)
           return transfer({ ok: true, picture }, [picture])
-        } catch (error) {
-          signal.throwIfAborted()
-          open.drop(`${key} ${rotation}`)
-          if (error instanceof NoPicture) return { ok: false, error: error.message }
-          return {
-            ok: false,
-            error: `The frame could not be decoded: ${reasonOf(error)}`,
-          }
-        }
-      },
+        }),
       (late) => late.ok && late.picture.close(),
+    ),
+  /** What of a frame of a file proves a measurement. */
+  proof: (id: number, file: WantedFile, index: number, about: Proof['about']): Promise<ProofAnswer> =>
+    running.run(id, (signal) =>
+      withFile(file, signal, async (access) => {
+        const last = countOf(file.kind.steps) - 1
+        return { ok: true, proof: await proofOf(access, about, index, last, signal) }
+      }),
     ),
   /** When each frame of a file is on screen, walked through its headers; null where that cannot be told. */
   walk: (id: number, locator: MediaLocator): Promise<FrameTimes | null> =>

@@ -21,5 +21,7 @@ export async function loadOffPage(
     for (const clip of some) clips[clip.id] = clip
   }
   const loaded = await askFor(service, (id) => service.load(id, projectId, at, mayWrite, proxy(take)))
+  // What came is unpacked by now; what is painted of it begins with a turn of its own.
+  await new Promise((turn) => setTimeout(turn))
   return loaded && { ...loaded, doc: { ...loaded.doc, clips } }
 }

@@ -1,5 +1,6 @@
 import { type Remote, wrap } from 'comlink'
 import type { ChoiceService } from './choice.worker'
+import type { EvidenceService } from './evidence.worker'
 import type { FrameService } from './frames.worker'
 import type { LoadingService } from './loading.worker'
 import type { ReadingService } from './reading.worker'
@@ -22,3 +23,10 @@ export const loadingService = lazily<LoadingService>(
 export const choiceService = lazily<ChoiceService>(
   () => new Worker(new URL('./choice.worker.ts', import.meta.url), { type: 'module', name: 'choice' }),
 )
+const evidenceWorker = () =>
+  lazily<EvidenceService>(
+    () => new Worker(new URL('./evidence.worker.ts', import.meta.url), { type: 'module', name: 'evidence' }),
+  )
+const evidenceWorkers = [evidenceWorker(), evidenceWorker()]
+/** Clips are measured one at a time, on more than four cores two. */
+export const evidenceServices = () => evidenceWorkers.slice(0, navigator.hardwareConcurrency > 4 ? 2 : 1)

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { Priority } from '../choice/vote'
+import { Evidence } from '../evidence/evidence'
 import { Corrections } from '../reading/correct'
 import { Fault } from '../reading/fault'
 import { FrameTimes } from '../reading/frame-times'
@@ -42,7 +43,9 @@ export const Clip = InFile.extend({
   /** What is held true of the clip: as claimed, or as corrected. */
   reading: Reading.nullable(),
   corrections: Corrections.default({}),
-  /** The claims that corrections overrule; null where there are none. */
+  /** What its decoded picture says; null until it is measured. Frames are counted as in the file. */
+  evidence: Evidence.nullable().default(null),
+  /** The claims, where corrections or measurements add to them or overrule them; null where the reading is what was claimed. */
   claimed: Reading.nullable().default(null),
   fault: Fault.nullable(),
   priority: Priority,

@@ -69,8 +69,8 @@ describe('a corrected rate', () => {
     Object.assign(bell!.reading!.video!, { rateMode: 'variable', frameCount: 4 })
     bell!.reading!.durationSec = 0.2
     placements(doc)[0]!.sourceIn = rational(90, 1000)
-    correct(doc, ['bell'], { rate: rational(10) })
     expect(timingOf(bell!)).toMatchObject({ kind: 'table' })
+    correct(doc, ['bell'], { rate: rational(10) })
     expect(timingOf(doc.clips.bell!)).toEqual({
       kind: 'constant',
       rate: rational(10),

@@ -1,6 +1,8 @@
 import { type Steps, framesOf, positionAt, timeAt } from '../motion/timing'
 import { type Rational, add, equal, floor, rational, subtract } from '../rational/rational'
-import { type CorrectionChange, applyCorrections, changed, isCorrected, trueFrame } from '../reading/correct'
+import type { Evidence } from '../evidence/evidence'
+import { type CorrectionChange, changed, heldTrue, trueFrame } from '../reading/correct'
+import type { Reading } from '../reading/reading'
 import { type Clip, claimsOf } from './clip'
 import type { Draft } from './draft'
 import { framesThere } from './placing'
@@ -11,14 +13,18 @@ import { type Placement, type Timeline, clipIdOf, placementsIn } from './timelin
 /** A clip with the editor's word over its claims; of its corrections only what is named changes. */
 export function corrected(clip: Clip, change: CorrectionChange): Clip {
   const claims = claimsOf(clip)
+  return claims ? settled({ ...clip, corrections: changed(clip.corrections, change) }, claims) : clip
+}
+
+/** A clip with what was measured of its picture. */
+export const withEvidence = (clip: Clip, evidence: Evidence): Clip =>
+  settled({ ...clip, evidence }, claimsOf(clip))
+
+/** A clip whose reading follows from its claims, its corrections and its evidence. */
+function settled(clip: Clip, claims: Reading | null): Clip {
   if (!claims) return clip
-  const corrections = changed(clip.corrections, change)
-  return {
-    ...clip,
-    corrections,
-    reading: applyCorrections(claims, corrections),
-    claimed: isCorrected(corrections) ? claims : null,
-  }
+  const reading = heldTrue(claims, clip.corrections, clip.evidence)
+  return { ...clip, reading, claimed: reading === claims ? null : claims }
 }
 
 /** What a correction does to a placement: it shows what it showed, from another time on, as far as there is something. */
@@ -100,10 +106,33 @@ function sameFrame(was: Clip, is: Clip, before: Steps, after: Steps, time: Ratio
 export function correct(doc: Draft<Doc>, ids: readonly string[], change: CorrectionChange): void {
   const effects = correctedPlacements(doc as Doc, ids, change)
   for (const [id, clip] of Object.entries(correctedClips(doc as Doc, ids, change)))
-    doc.clips[id] = clip as Draft<Clip>
+    putFacts(doc.clips[id], clip)
   for (const { timelineId, placementId, sourceIn, length } of effects) {
     for (const track of doc.timelines[timelineId]?.tracks ?? [])
       for (const placement of track.placements)
         if (placement.id === placementId) Object.assign(placement, { sourceIn, length })
   }
+}
+
+/** Puts what was measured of a clip's picture beside its claims. */
+export function learnEvidence(doc: Draft<Doc>, id: string, evidence: Evidence): void {
+  const clip = doc.clips[id]
+  if (clip) putFacts(clip, withEvidence(clip as Clip, evidence))
+}
+
+/** Makes readings follow from their claims, corrections and evidence again, after a step of any of these was undone. */
+export function resettle(doc: Draft<Doc>, ids: Iterable<string>): void {
+  for (const id of ids) {
+    const clip = doc.clips[id]
+    if (clip) putFacts(clip, settled(clip as Clip, claimsOf(clip as Clip)))
+  }
+}
+
+/** Writes only what differs, so that undoing a correction leaves alone what was learned since. */
+function putFacts(into: Draft<Clip> | undefined, { reading, claimed, corrections, evidence }: Clip): void {
+  if (!into) return
+  const facts = { reading, claimed, corrections, evidence } as Partial<Draft<Clip>>
+  for (const [name, value] of Object.entries(facts) as [keyof Clip, never][])
+    if (JSON.stringify(into[name]) !== JSON.stringify(value))
+      (into as Record<keyof Clip, unknown>)[name] = value
 }

@@ -55,6 +55,7 @@ function aClip(id: string, reading: Reading): Draft<Clip> {
     reading: structuredClone(reading) as Draft<Reading>,
     frameTimes: null,
     corrections: {},
+    evidence: null,
     claimed: null,
     origins: {},
     fault: null,

@@ -144,7 +144,7 @@ describe('two files of one recording', () => {
     expect(follow((a) => (a.fault = { code: 'truncated', message: 'Cut off.', offset: 1 } as never))).toBe(
       false,
     )
-    expect(follow((_, b) => (b.claimed = structuredClone(b.reading)))).toBe(false)
+    expect(follow((_, b) => (b.corrections = { rotation: 180 }))).toBe(false)
     expect(follow((_, b) => (b.reading = null))).toBe(false)
     expect(follow((a) => (a.parts = [{ ...structuredClone(a), reading: a.reading! }] as never))).toBe(false)
     expect(follow((a, b) => [a, b].forEach((clip) => (clip.reading!.video!.rate = null)))).toBe(false)
@@ -249,7 +249,7 @@ describe('numbered stills', () => {
     expect(three((clip) => (clip.reading = null))).toBe(0)
     expect(three((clip) => (clip.reading!.video = null))).toBe(0)
     expect(three((clip) => (clip.reading!.kind = 'video'))).toBe(0)
-    expect(three((clip) => (clip.claimed = structuredClone(clip.reading)))).toBe(0)
+    expect(three((clip) => (clip.corrections = { rotation: 180 }))).toBe(0)
     // What is in one run is in no other: a number each in two places.
     const both = [1, 2, 3, 4].map((n) => still(`take1_${n}.png`))
     const other = [2, 3].map((n) => still(`take${n}_1.png`))

@@ -1,6 +1,7 @@
 import { present } from '../assert'
+import { isCorrected } from '../reading/correct'
 import type { FrameTimes } from '../reading/frame-times'
-import { type Clip, type Part } from './clip'
+import { type Clip, type Part, claimsOf } from './clip'
 import type { Draft } from './draft'
 import { clipIdOf, placementsIn } from './timeline'
 import { timecodeToFrame } from '../rate/timecode'
@@ -67,11 +68,11 @@ function numberedRuns(clips: readonly Clip[], keyOf: (clip: Clip) => string | nu
 
 /** Only what is one file, read whole and as it came can become a part. */
 const isSingle = (clip: Clip): boolean =>
-  clip.parts.length === 0 && clip.fault === null && clip.claimed === null && clip.reading !== null
+  clip.parts.length === 0 && clip.fault === null && !isCorrected(clip.corrections) && clip.reading !== null
 
 /** What two files of one recording have in common: all but their length. */
 function cameraKey(clip: Clip): string | null {
-  const { reading } = clip
+  const reading = claimsOf(clip)
   if (!isSingle(clip) || reading?.kind !== 'video' || !reading.video?.rate) return null
   // All but what belongs to one file alone: its count of frames, and what was measured of them.
   const {
@@ -165,7 +166,7 @@ const partOf = (clip: Clip): Part => ({
   sizeBytes: clip.sizeBytes,
   hash: clip.hash,
   source: clip.source,
-  reading: present(clip.reading, 'only what was read is joined'),
+  reading: readingOf(clip),
   origins: clip.origins,
   frameTimes: clip.frameTimes,
 })
@@ -176,7 +177,7 @@ const several = (clips: readonly Clip[]): Several => {
   const [first, ...rest] = clips
   return [present(first, 'a clip is joined out of at least one'), ...rest]
 }
-const readingOf = ({ reading }: Clip): Reading => present(reading, 'only what was read is joined')
+const readingOf = (clip: Clip): Reading => present(claimsOf(clip), 'only what was read is joined')
 const videoOf = (clip: Clip): VideoFacts => present(readingOf(clip).video, 'only pictures are joined')
 
 /** One clip out of several, in order; its facts are those of the first, its length that of all. */
@@ -190,6 +191,8 @@ function joined(clips: Several, id: string, reading: Reading, message: string): 
     sizeBytes: clips.reduce((sum, clip) => sum + clip.sizeBytes, 0),
     hash: null,
     frameTimes: varies ? joinedTimes(clips) : null,
+    evidence: null,
+    claimed: null,
     reading: { ...reading, notes: [...reading.notes, { code: 'joined', message }] },
     parts: clips.map(partOf),
   }
@@ -262,6 +265,7 @@ export function takeApart(doc: Draft<Doc>, clipId: string): void {
     ...clip,
     ...part,
     corrections: {},
+    evidence: null,
     claimed: null,
     fault: null,
     parts: [],

@@ -29,6 +29,8 @@ export const Project = z
     decisions: z.array(Decision).readonly(),
     deliverables: z.array(Deliverable).readonly(),
     lean: Lean,
+    /** Whether footage that was enlarged before counts with what is truly in it when it comes to what is lost. */
+    trueDetail: z.boolean().default(true),
     policy: Policy.default(defaultPolicy),
     /** The region that the film is made for; null where it is not known. */
     mains: Mains.nullable().default(null),
@@ -75,6 +77,7 @@ export const newProject = (id: string, name: string, createdAt: string): Project
   decisions: [],
   deliverables: [],
   lean: 'balanced',
+  trueDetail: true,
   policy: defaultPolicy,
   mains: null,
   onMismatch: 'ask',

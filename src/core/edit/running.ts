@@ -29,7 +29,19 @@ export function pictureOfPlacement(doc: Doc, { source }: Placement): Picture | n
       const { size, rate, scan } = source
       const unknown = { offNominalShare: null, minRate: null, maxRate: null, primaries: null, transfer: null }
       const fieldOrder = scan === 'interlaced' ? ('top-first' as const) : null
-      return { ...size, rotation: 0, rate, scan, fieldOrder, ...unknown, matrix: null, bitDepth: null }
+      return {
+        ...size,
+        rotation: 0,
+        rate,
+        scan,
+        fieldOrder,
+        ...unknown,
+        matrix: null,
+        bitDepth: null,
+        combs: false,
+        pulldownPhase: null,
+        detail: null,
+      }
     }
   }
 }

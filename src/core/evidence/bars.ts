@@ -46,10 +46,36 @@ export function lineMeans({ width, height, data }: Luma): LineMeans {
   return { width, height, rows, columns }
 }
 
-/** The greater of each mean. */
-export function greaterMeans(a: LineMeans, b: LineMeans): LineMeans {
+/** Gathers the greatest means over the frames of a clip, all of one size. */
+export interface MeansGatherer {
+  add(frame: Luma): void
+  /** How many frames were looked at. */
+  readonly frames: number
+  /** Null before the first. */
+  means(): LineMeans | null
+}
+
+/** Gathers plainly: what faster gatherers must equal. */
+export function gatherMeans(): MeansGatherer {
+  let greatest: LineMeans | null = null
+  let frames = 0
   const greater = (x: Uint8Array, y: Uint8Array) => x.map((value, i) => Math.max(value, y[i] ?? 0))
-  return { ...a, rows: greater(a.rows, b.rows), columns: greater(a.columns, b.columns) }
+  return {
+    add(frame) {
+      const means = lineMeans(frame)
+      greatest = greatest && {
+        ...means,
+        rows: greater(greatest.rows, means.rows),
+        columns: greater(greatest.columns, means.columns),
+      }
+      greatest ??= means
+      frames++
+    },
+    get frames() {
+      return frames
+    },
+    means: () => greatest,
+  }
 }
 
 /** The lines of one axis, from one end on, each with its means within a span of groups. */

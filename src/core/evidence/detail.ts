@@ -1,7 +1,7 @@
 import FFT from 'fft.js'
 import type { BarsVerdict } from './bars'
 import type { Luma } from '../planes/luma'
-import { hann, magnitudes, periodsOf } from './spectrum'
+import { hann, periodsOf } from './spectrum'
 import { type Axis, type Detail, type DetailVerdict, judge } from './enlarged'
 
 /** Smaller pictures are not looked at. */
@@ -20,70 +20,109 @@ function within({ width, height, data }: Luma, { top, bottom, left, right }: Bar
   return { width: w, height: h, data: part }
 }
 
-/** A picture turned on its side: what is told along rows can be told along columns. */
-function sideways({ width, height, data }: Luma): Luma {
-  const turned = new Uint8Array(data.length)
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) turned[x * height + y] = data[y * width + x] ?? 0
-  return { width: height, height: width, data: turned }
+/** The way that a picture is looked along: by how many samples one goes on, and from one line to the next. */
+interface Way {
+  readonly length: number
+  readonly lines: number
+  readonly along: number
+  readonly beside: number
+}
+const ways = ({ width, height }: Luma): { readonly across: Way; readonly down: Way } => ({
+  across: { length: width, lines: height, along: 1, beside: width },
+  down: { length: height, lines: width, along: width, beside: 1 },
+})
+
+const held = (difference: number): number => {
+  const size = difference < 0 ? -difference : difference
+  return size < most ? size : most
 }
 
-/** Mean first and second differences at each place along the rows, over all rows of all frames. */
-function profiles(frames: readonly Luma[], length: number): { first: Float64Array; second: Float64Array } {
-  const [first, second] = [new Float64Array(length - 1), new Float64Array(length - 2)]
-  for (const { width, height, data } of frames)
-    for (let y = 0; y < height; y++) {
-      const row = y * width
-      let before = data[row] ?? 0
-      let here = data[row + 1] ?? 0
-      first[0] = (first[0] ?? 0) + Math.min(most, Math.abs(here - before))
-      for (let x = 2; x < width; x++) {
-        const next = data[row + x] ?? 0
-        first[x - 1] = (first[x - 1] ?? 0) + Math.min(most, Math.abs(next - here))
-        second[x - 2] = (second[x - 2] ?? 0) + Math.min(most, Math.abs(before - 2 * here + next))
-        before = here
-        here = next
-      }
-    }
+/** Sums of the first and the second differences at each place along a way, over all lines of all frames. */
+function profiles(frames: readonly Luma[], way: Way): { first: Float64Array; second: Float64Array } {
+  const [first, second] = [new Float64Array(way.length - 1), new Float64Array(way.length - 2)]
+  for (const frame of frames) (way.along === 1 ? addAcross : addDown)(frame, first, second)
   return { first, second }
+}
+
+function addAcross({ width, height, data }: Luma, first: Float64Array, second: Float64Array): void {
+  const [steps, bends] = [new Uint32Array(width), new Uint32Array(width)]
+  for (let y = 0; y < height; y++) {
+    const row = y * width
+    let before = data[row] as number
+    let here = data[row + 1] as number
+    steps[1] = (steps[1] as number) + held(here - before)
+    for (let x = 2; x < width; x++) {
+      const next = data[row + x] as number
+      steps[x] = (steps[x] as number) + held(next - here)
+      bends[x] = (bends[x] as number) + held(before - 2 * here + next)
+      before = here
+      here = next
+    }
+  }
+  for (let x = 1; x < width; x++) first[x - 1] = (first[x - 1] as number) + (steps[x] as number)
+  for (let x = 2; x < width; x++) second[x - 2] = (second[x - 2] as number) + (bends[x] as number)
+}
+
+/** In the order of memory: row upon row, each against those above it. */
+function addDown({ width, height, data }: Luma, first: Float64Array, second: Float64Array): void {
+  for (let y = 1; y < height; y++) {
+    let [steps, bends] = [0, 0]
+    const [from, till] = [y * width, (y + 1) * width]
+    for (let i = from; i < till; i++) steps += held((data[i] as number) - (data[i - width] as number))
+    first[y - 1] = (first[y - 1] as number) + steps
+    if (y === 1) continue
+    for (let i = from; i < till; i++)
+      bends += held((data[i - 2 * width] as number) - 2 * (data[i - width] as number) + (data[i] as number))
+    second[y - 2] = (second[y - 2] as number) + bends
+  }
 }
 
 interface Tile {
   readonly frame: Luma
-  readonly x: number
-  readonly y: number
+  /** Where its first sample lies. */
+  readonly from: number
   readonly sharpness: number
 }
 
-function tilesOf(frame: Luma): Tile[] {
+function tilesOf(frame: Luma, { length, lines, along, beside }: Way): Tile[] {
   const tiles: Tile[] = []
-  for (let y = 0; y + tileLines <= frame.height; y += tileLines)
-    for (let x = 0; x + tileLength <= frame.width; x += tileLength) {
+  const { data } = frame
+  const [outer, inner] = along === 1 ? [tileLines, tileLength] : [tileLength, tileLines]
+  for (let line = 0; line + tileLines <= lines; line += tileLines)
+    for (let at = 0; at + tileLength <= length; at += tileLength) {
+      const from = line * beside + at * along
       let sharpness = 0
-      for (let line = y; line < y + tileLines; line++) {
-        const from = line * frame.width + x
-        for (let i = from + 1; i < from + tileLength; i++)
-          sharpness += Math.abs((frame.data[i] ?? 0) - (frame.data[i - 1] ?? 0))
+      for (let y = along === 1 ? 0 : 1; y < outer; y++) {
+        const row = from + y * frame.width
+        for (let x = along === 1 ? 1 : 0; x < inner; x++) {
+          const step = (data[row + x] as number) - (data[row + x - along] as number)
+          sharpness += step < 0 ? -step : step
+        }
       }
-      tiles.push({ frame, x, y, sharpness })
+      tiles.push({ frame, from, sharpness })
     }
   return tiles
 }
 
-/** Mean power of the sharpest eighth of the tiles along their rows, in codes², by bin from 0 to the highest frequency. */
-function powerOf(frames: readonly Luma[]): Float64Array {
-  const tiles = frames.flatMap(tilesOf).sort((a, b) => b.sharpness - a.sharpness)
+/** Mean power of the sharpest eighth of the tiles along a way, in codes², by bin from 0 to the highest frequency. */
+function powerOf(frames: readonly Luma[], way: Way): Float64Array {
+  const tiles = frames.flatMap((frame) => tilesOf(frame, way)).sort((a, b) => b.sharpness - a.sharpness)
   const sharpest = tiles.slice(0, Math.max(1, tiles.length >> 3))
   const [fft, window] = [new FFT(tileLength), hann(tileLength)]
   const weight = window.reduce((sum, w) => sum + w * w, 0)
   const power = new Float64Array(tileLength / 2 + 1)
   const signal = new Float64Array(tileLength)
-  for (const { frame, x, y } of sharpest)
-    for (let line = y; line < y + tileLines; line++) {
-      const row = frame.data.subarray(line * frame.width + x, line * frame.width + x + tileLength)
-      const mean = row.reduce((sum, value) => sum + value, 0) / tileLength
-      for (let i = 0; i < tileLength; i++) signal[i] = ((row[i] ?? 0) - mean) * (window[i] ?? 0)
-      magnitudes(fft, signal).forEach((value, k) => (power[k] = (power[k] ?? 0) + value * value))
+  const spectrum = fft.createComplexArray()
+  for (const { frame, from } of sharpest)
+    for (let line = 0; line < tileLines; line++) {
+      const at = from + line * way.beside
+      let mean = 0
+      for (let i = 0; i < tileLength; i++) mean += signal[i] = frame.data[at + i * way.along] ?? 0
+      mean /= tileLength
+      for (let i = 0; i < tileLength; i++) signal[i] = ((signal[i] ?? 0) - mean) * (window[i] ?? 0)
+      fft.realTransform(spectrum, signal)
+      for (let k = 0; k < power.length; k++)
+        power[k] = (power[k] ?? 0) + (spectrum[2 * k] ?? 0) ** 2 + (spectrum[2 * k + 1] ?? 0) ** 2
     }
   const rows = Math.max(1, sharpest.length * tileLines)
   return power.map((value) => value / (rows * weight))
@@ -104,10 +143,23 @@ const levelOf = (power: Float64Array) => {
   }
 }
 
-function axisOf(frames: readonly Luma[]): Axis {
-  const length = frames[0]?.width ?? 0
-  const { first, second } = profiles(frames, length)
-  return { length, first: periodsOf(first), second: periodsOf(second), level: levelOf(powerOf(frames)) }
+function axisOf(frames: readonly Luma[], way: Way): Axis {
+  const { first, second } = profiles(frames, way)
+  return {
+    length: way.length,
+    first: periodsOf(first),
+    second: periodsOf(second),
+    level: levelOf(powerOf(frames, way)),
+  }
+}
+
+/** What is known along both axes of some frames of one size, within their bars; null where they are too small. */
+export function detailAxes(frames: readonly Luma[], bars: BarsVerdict): Detail | null {
+  const inner = frames.map((frame) => within(frame, bars))
+  const [one] = inner
+  if (!one || one.width < smallest || one.height < smallest) return null
+  const { across, down } = ways(one)
+  return { across: axisOf(inner, across), down: axisOf(inner, down) }
 }
 
 /**
@@ -115,10 +167,6 @@ function axisOf(frames: readonly Luma[]): Axis {
  * @param frames up to eight, spread over the clip
  */
 export function detailOf(frames: readonly Luma[], bars: BarsVerdict): DetailVerdict {
-  const unknown: DetailVerdict = { verdict: 'cannot-tell', width: null, height: null, confidence: 0 }
-  const inner = frames.map((frame) => within(frame, bars))
-  const [one] = inner
-  if (!one || one.width < smallest || one.height < smallest) return unknown
-  const axes: Detail = { across: axisOf(inner), down: axisOf(inner.map(sideways)) }
-  return judge(axes) ?? unknown
+  const axes = detailAxes(frames, bars)
+  return (axes && judge(axes)) ?? { verdict: 'cannot-tell', width: null, height: null, confidence: 0 }
 }

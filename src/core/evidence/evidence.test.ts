@@ -192,10 +192,11 @@ describe('true detail', () => {
 })
 
 describe('a clip that is measured in runs', () => {
+  const hd = { width: 1920, height: 1080 }
   it('is looked at in its middle and all over, or whole where it is short', () => {
-    expect(samplingOf(0)).toEqual([])
-    expect(samplingOf(243)).toEqual([{ first: 0, count: 243 }])
-    const [long, ...short] = samplingOf(10_000)
+    expect(samplingOf(0, hd)).toEqual([])
+    expect(samplingOf(243, hd)).toEqual([{ first: 0, count: 243 }])
+    const [long, ...short] = samplingOf(10_000, hd)
     expect(long).toEqual({ first: 4962, count: 75 })
     expect(short.map(({ count }) => count)).toEqual(Array(6).fill(24))
     for (const { first, count } of short) expect(first + count <= 4962 || first >= 5037).toBe(true)

@@ -1,25 +1,67 @@
-import type { Rate } from '../rate/rate'
+import { z } from 'zod'
+import { Rate } from '../rate/rate'
 import { equal } from '../rational/rational'
-import { type BarsVerdict } from './bars'
-import { type DetailVerdict } from './enlarged'
 import { type CombingVerdict, type FieldOrderVerdict, fieldsOf } from './fields'
 import { type Holding, type RepeatsVerdict, holdingIn } from './holding'
-import type { Pulldown } from './pulldown'
 import { type Run, seriesOf } from './series'
 
+const Confidence = z.number().min(0).max(1)
+const Frame = z.number().int().nonnegative()
+const Size = z.number().int().positive().nullable()
+
 /** What the decoded picture of a clip says, each verdict with how sure it is (0 … 1). *Cannot tell* is an answer. */
-export interface Evidence {
-  /** Frames that were looked at. */
-  readonly frames: number
-  readonly combing: CombingVerdict
-  readonly fieldOrder: FieldOrderVerdict
-  readonly repeats: RepeatsVerdict
-  readonly pulldown: Pick<Pulldown, 'pattern' | 'phase'> | null
-  readonly bars: BarsVerdict
-  readonly detail: DetailVerdict
-  /** Where runs of the clip say different things: the first frame of each, and what it says. */
-  readonly mixed: readonly { readonly about: string; readonly first: number; readonly says: string }[]
-}
+export const Evidence = z
+  .object({
+    /** Frames that were looked at. */
+    frames: z.number().int().nonnegative(),
+    combing: z
+      .object({
+        verdict: z.enum(['combed', 'clean', 'cannot-tell']),
+        share: Confidence,
+        confidence: Confidence,
+      })
+      .readonly(),
+    fieldOrder: z
+      .object({
+        verdict: z.enum(['top-first', 'bottom-first', 'progressive', 'cannot-tell']),
+        confidence: Confidence,
+      })
+      .readonly(),
+    repeats: z
+      .object({
+        verdict: z.enum(['none', 'pattern', 'irregular', 'cannot-tell']),
+        pattern: z.string().nullable(),
+        holds: z.array(z.number().int().min(1)).readonly().nullable(),
+        phase: z.number().int().nonnegative().nullable(),
+        trueRate: Rate.nullable(),
+        confidence: Confidence,
+      })
+      .readonly(),
+    pulldown: z
+      .object({
+        pattern: z.enum(['2:3', '2:3:3:2']),
+        phase: z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3), z.literal(4)]),
+      })
+      .readonly()
+      .nullable(),
+    bars: z
+      .object({ top: Frame, bottom: Frame, left: Frame, right: Frame, confidence: Confidence })
+      .readonly(),
+    detail: z
+      .object({
+        verdict: z.enum(['full', 'enlarged', 'cannot-tell']),
+        width: Size,
+        height: Size,
+        confidence: Confidence,
+      })
+      .readonly(),
+    /** Where runs of the clip say different things: the first frame of each, and what it says. */
+    mixed: z.array(z.object({ about: z.string(), first: Frame, says: z.string() }).readonly()).readonly(),
+    /** Frames of the file that show what was found: one that combs most, one that repeats the frame before it. */
+    seenAt: z.object({ combed: Frame.nullable(), repeated: Frame.nullable() }).readonly(),
+  })
+  .readonly()
+export type Evidence = z.infer<typeof Evidence>
 
 interface Verdict {
   readonly verdict: string
@@ -92,8 +134,16 @@ export function evidenceOf(
     bars,
     detail,
     mixed,
+    seenAt: {
+      combed: most(fields, ({ combsMost }) => combsMost?.blocks ?? 0)?.combsMost?.frame ?? null,
+      repeated: holding.find(({ repeatedAt }) => repeatedAt !== null)?.repeatedAt ?? null,
+    },
   }
 }
+
+/** The one of which there is most; undefined of none. */
+const most = <T>(items: readonly T[], of: (item: T) => number): T | undefined =>
+  [...items].sort((a, b) => of(b) - of(a))[0]
 
 /** Runs say the same of repeats where they see the same pattern at the same place, and the same rate behind it. */
 const repeatsKey = ({ verdict, pattern, phase, trueRate }: RepeatsVerdict): string =>

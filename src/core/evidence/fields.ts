@@ -33,12 +33,19 @@ const sureOf = (count: number) => 1 - 2 ** (-count / 3)
 export function fieldsOf(series: Series): {
   readonly fieldOrder: FieldOrderVerdict
   readonly combing: CombingVerdict
+  /** The frame in which most blocks comb; null where none is combed. */
+  readonly combsMost: { readonly frame: number; readonly blocks: number } | null
 } {
   const views: PairView[] = []
   let combedFrames = 0
+  let combsMost: { frame: number; blocks: number } | null = null
   series.pairs.forEach((pair, i) => {
     const combs = combingBlocks(series, i)
-    if (coversArea(combs.length, pair)) combedFrames++
+    if (coversArea(combs.length, pair)) {
+      combedFrames++
+      if (combs.length > (combsMost?.blocks ?? 0))
+        combsMost = { frame: series.first + i, blocks: combs.length }
+    }
     if (series.cuts[i]) return
     const moving = [...pair.sadTop.keys()].filter((k) => moves(pair, k, series.noise))
     if (!coversArea(moving.length, pair)) return
@@ -53,11 +60,11 @@ export function fieldsOf(series: Series): {
   })
   const share = series.pairs.length ? combedFrames / series.pairs.length : 0
   const fieldOrder = orderOf(views)
-  return { fieldOrder, combing: combingOf(fieldOrder, share) }
+  return { fieldOrder, combing: combingOf(fieldOrder, share), combsMost }
 }
 
-/** The blocks of a frame that comb: lines that stand out from their neighbours and not from those two away, in what moves. */
-function combingBlocks({ pairs, cuts, noise }: Series, i: number): number[] {
+/** The blocks of a frame of a run that comb, counted row by row: lines that stand out from their neighbours and not from those two away, in what moves. */
+export function combingBlocks({ pairs, cuts, noise }: Series, i: number): number[] {
   const pair = pairs[i]
   if (!pair) return []
   const [next, before] = [cuts[i] ? undefined : pair, cuts[i - 1] ? undefined : pairs[i - 1]]

@@ -24,6 +24,8 @@ export interface RepeatsVerdict {
 export interface Holding {
   readonly repeats: RepeatsVerdict
   readonly pulldown: Pulldown | null
+  /** A frame of the clip that repeats the one before it; null where none is seen to. */
+  readonly repeatedAt: number | null
 }
 
 const nothing = { pattern: null, holds: null, phase: null, trueRate: null } as const
@@ -31,8 +33,11 @@ const nothing = { pattern: null, holds: null, phase: null, trueRate: null } as c
 /** @param rate of the clip as its wrapper says; null where it does not */
 export function holdingIn(series: Series, rate: Rate | null): Holding {
   const pulldown = pulldownIn(series)
-  if (pulldown) return { pulldown, repeats: pulledDown(pulldown, rate) }
-  return { pulldown: null, repeats: repeatsIn(series, rate) }
+  if (pulldown) return { pulldown, repeats: pulledDown(pulldown, rate), repeatedAt: null }
+  const differences = differencesIn(series)
+  const repeats = repeatsIn(series, differences, rate)
+  const repeated = repeats.verdict === 'none' ? -1 : differences.flags.indexOf(true)
+  return { pulldown: null, repeats, repeatedAt: repeated < 0 ? null : series.first + repeated + 1 }
 }
 
 function pulledDown({ pattern, phase, agreeing, known }: Pulldown, rate: Rate | null): RepeatsVerdict {
@@ -46,8 +51,7 @@ function pulledDown({ pattern, phase, agreeing, known }: Pulldown, rate: Rate | 
   }
 }
 
-function repeatsIn(series: Series, rate: Rate | null): RepeatsVerdict {
-  const differences = differencesIn(series)
+function repeatsIn(series: Series, differences: Differences, rate: Rate | null): RepeatsVerdict {
   const { flags, d } = differences
   const known = flags.filter((flag) => flag !== null).length
   const unknown: RepeatsVerdict = { verdict: 'cannot-tell', ...nothing, confidence: 0 }

@@ -1,9 +1,9 @@
 import type { Rate } from '../rate/rate'
-import { type LineMeans, barsIn, greaterMeans, lineMeans } from './bars'
+import { type MeansGatherer, barsIn, gatherMeans } from './bars'
 import { detailOf } from './detail'
 import { type Evidence, evidenceOf } from './evidence'
 import type { Luma } from '../planes/luma'
-import { type PairKernel, type PairSums, measurePair } from './pair'
+import { type PairKernel, type PairSums, blockSide, measurePair, sumsOfBlock } from './pair'
 
 /** A stretch of consecutive frames. */
 export interface Stretch {
@@ -14,38 +14,43 @@ export interface Stretch {
 /** The run that repeats are looked for in, and the shorter ones spread over the clip. */
 const [longRun, shortRun, shortRuns] = [75, 24, 7]
 
-/** Which frames of a clip are looked at: all of a short one, else a long run in its middle and short ones spread over it. */
-export function samplingOf(frameCount: number): Stretch[] {
-  if (frameCount <= longRun + shortRuns * shortRun)
-    return frameCount > 0 ? [{ first: 0, count: frameCount }] : []
-  const middle = Math.floor((frameCount - longRun) / 2)
-  const room = frameCount - shortRun
-  const spread = Array.from({ length: shortRuns }, (_, i) =>
-    Math.round((room * (2 * i + 1)) / (2 * shortRuns)),
-  )
-  const apart = spread.filter((first) => first + shortRun <= middle || first >= middle + longRun)
-  return [{ first: middle, count: longRun }, ...apart.map((first) => ({ first, count: shortRun }))]
+/** What the sums of all pairs, and the pictures for detail, may take in memory, in bytes each. */
+const [sumsBudget, picturesBudget] = [128 * 2 ** 20, 128 * 2 ** 20]
+
+interface Sides {
+  readonly width: number
+  readonly height: number
 }
 
-/** Takes every so many of what passes by, so that what is kept is spread over all of it. */
-function spreadSample<T>(most: number) {
-  let stride = 1
-  let seen = 0
-  let kept: T[] = []
-  return {
-    /** @param make is only called for what is kept */
-    offer(make: () => T) {
-      if (seen++ % stride !== 0) return
-      kept.push(make())
-      if (kept.length < 2 * most) return
-      kept = kept.filter((_, i) => i % 2 === 0)
-      stride *= 2
-    },
-    /** At most so many, evenly spread. */
-    all(): T[] {
-      const step = Math.max(1, kept.length / most)
-      return Array.from({ length: Math.min(most, kept.length) }, (_, i) => kept[Math.floor(i * step)] as T)
-    },
+/** How many pairs of frames of a size are kept. */
+const pairsOf = ({ width, height }: Sides): number =>
+  Math.floor(sumsBudget / Math.max(1, (width / blockSide) * (height / blockSide) * sumsOfBlock * 2))
+
+/**
+ * Which frames of a clip are looked at: all of a short one, else a long run in its middle, which comes first, and short ones
+ * spread over it; of very large pictures fewer.
+ */
+export function samplingOf(frameCount: number, size: Sides): Stretch[] {
+  const pairs = pairsOf(size)
+  const runs = Math.max(0, Math.min(shortRuns, Math.floor((pairs - longRun) / shortRun)))
+  const most = Math.min(longRun, pairs)
+  if (frameCount <= most + runs * shortRun) return frameCount > 0 ? [{ first: 0, count: frameCount }] : []
+  const middle = Math.floor((frameCount - most) / 2)
+  const room = frameCount - shortRun
+  const spread = Array.from({ length: runs }, (_, i) => Math.round((room * (2 * i + 1)) / (2 * runs)))
+  const apart = spread.filter((first) => first + shortRun <= middle || first >= middle + most)
+  return [{ first: middle, count: most }, ...apart.map((first) => ({ first, count: shortRun }))]
+}
+
+/** Which of the frames that pass are taken, so that those taken are spread over all of them. */
+function spread(most: number, planned: number) {
+  let stride = Math.max(1, Math.ceil(planned / most))
+  let [seen, taken] = [0, 0]
+  return (): boolean => {
+    const isOne = seen++ % stride === 0
+    // Of a pipe nobody knows how much comes: the further on, the rarer one is taken.
+    if (isOne && ++taken % most === 0) stride *= 2
+    return isOne
   }
 }
 
@@ -57,34 +62,53 @@ export interface Measuring {
   finish(rate: Rate | null): Evidence
 }
 
+/** What looks at pixels. */
+export interface Kernels {
+  readonly pair: PairKernel
+  readonly gather: () => MeansGatherer
+}
+/** The kernels plainly written: what others are measured by. */
+export const plainKernels: Kernels = { pair: measurePair, gather: gatherMeans }
+
+/** Frames for bars, and pictures for detail. */
+const [mostForBars, mostPictures] = [48, 8]
+
 /**
  * Measures a clip from its decoded frames.
- * @param kernel the pass over pairs
+ * @param planned how many frames are wanted, where that is known; 0 of a pipe
  */
-export function startMeasuring(kernel: PairKernel = measurePair): Measuring {
+export function startMeasuring(kernels: Kernels = plainKernels, planned = 0): Measuring {
   const runs: { first: number; pairs: PairSums[] }[] = []
-  const means = spreadSample<LineMeans>(48)
-  const pictures = spreadSample<Luma>(8)
+  const means = kernels.gather()
+  const isForBars = spread(mostForBars, planned)
+  let isForDetail: (() => boolean) | null = null
+  let pictures: Luma[] = []
   let frames = 0
   let before: { index: number; luma: Luma } | null = null
   return {
     frame(index, luma) {
       frames++
-      means.offer(() => lineMeans(luma))
-      pictures.offer(() => luma)
+      if (isForBars()) means.add(luma)
+      const most = Math.max(1, Math.min(mostPictures, Math.floor(picturesBudget / luma.data.length)))
+      isForDetail ??= spread(most, planned)
+      if (isForDetail()) pictures.push(luma)
+      if (pictures.length === 2 * most) pictures = pictures.filter((_, i) => i % 2 === 0)
       const run = runs.at(-1)
-      if (run && before && before.index === index - 1) run.pairs.push(kernel(before.luma, luma))
+      if (run && before && before.index === index - 1) run.pairs.push(kernels.pair(before.luma, luma))
       else runs.push({ first: index, pairs: [] })
       before = { index, luma }
     },
     finish(rate) {
-      const looked = means.all()
-      const [one, ...others] = looked
-      const bars = one
-        ? barsIn(others.reduce(greaterMeans, one), looked.length)
+      const greatest = means.means()
+      const bars = greatest
+        ? barsIn(greatest, means.frames)
         : { top: 0, bottom: 0, left: 0, right: 0, confidence: 0 }
-      const detail = detailOf(pictures.all(), bars)
-      return evidenceOf(runs, rate, { bars, detail, frames })
+      const step = Math.max(1, pictures.length / mostPictures)
+      const shown = Array.from(
+        { length: Math.min(mostPictures, pictures.length) },
+        (_, i) => pictures[Math.floor(i * step)] as Luma,
+      )
+      return evidenceOf(runs, rate, { bars, detail: detailOf(shown, bars), frames })
     },
   }
 }

@@ -24,6 +24,9 @@ export interface PairSums {
   readonly eB: Uint16Array
 }
 
+/** How many sums there are of each block. */
+export const sumsOfBlock = 7
+
 /** Measures a pair of frames of one size. */
 export type PairKernel = (first: Luma, second: Luma) => PairSums
 

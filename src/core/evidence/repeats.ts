@@ -21,7 +21,9 @@ const around = 8
 
 /** Mean of the 2 % of blocks, at least 4, that differ most. */
 export function mostDiffering(pair: PairSums, of: (pair: PairSums, block: number) => number = sadOf): number {
-  const values = sorted(Array.from({ length: pair.sadTop.length }, (_, k) => of(pair, k)))
+  const values = new Float64Array(pair.sadTop.length)
+  for (let k = 0; k < values.length; k++) values[k] = of(pair, k)
+  values.sort()
   const count = Math.min(values.length, Math.max(4, Math.round(values.length * 0.02)))
   let sum = 0
   for (let i = values.length - count; i < values.length; i++) sum += values[i] ?? 0

@@ -44,8 +44,9 @@ export function noiseOf(runs: readonly Run[]): number {
 /** The cuts of a run: pairs that differ over most of the picture, and far more than those around them. */
 export function cutsOf({ pairs }: Run): boolean[] {
   const medians = pairs.map((pair) => {
-    const sads = sorted(Array.from({ length: pair.sadTop.length }, (_, k) => sadOf(pair, k)))
-    return quantile(sads, 0.5)
+    const sads = new Float64Array(pair.sadTop.length)
+    for (let k = 0; k < sads.length; k++) sads[k] = sadOf(pair, k)
+    return quantile(sads.sort(), 0.5)
   })
   return medians.map((middle, i) => {
     const around = sorted(medians.slice(Math.max(0, i - 4), i + 5))

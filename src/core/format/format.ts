@@ -73,6 +73,9 @@ export const pictureOfFormat = (format: Format): Picture => ({
   transfer: format.colour.transfer,
   matrix: null,
   bitDepth: format.colour.bitDepth,
+  combs: false,
+  pulldownPhase: null,
+  detail: null,
 })
 
 /** The trade names that stand for exactly one size with one pixel shape (SMPTE ST 2048, ST 2036, DCI). */

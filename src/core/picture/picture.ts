@@ -22,6 +22,12 @@ export interface Picture {
   readonly transfer: string | null
   readonly matrix: string | null
   readonly bitDepth: number | null
+  /** It combs although it counts as progressive. */
+  readonly combs: boolean
+  /** The place of its frame 0 in a pulldown that was measured; null where none was. */
+  readonly pulldownPhase: number | null
+  /** No more than this is in it, in pixels of its raster, where it was enlarged before; null where it was not. */
+  readonly detail: { readonly width: number; readonly height: number } | null
 }
 
 /** Facts of a file, as far as its picture needs them. */
@@ -39,6 +45,7 @@ export interface PictureFacts {
   readonly fieldOrder: FieldOrder | null
   readonly bitDepth: number | null
   readonly colour: Colour
+  readonly measured?: Pick<Picture, 'combs' | 'pulldownPhase' | 'detail'> | undefined
 }
 
 export function pictureOf(facts: PictureFacts): Picture {
@@ -58,6 +65,9 @@ export function pictureOf(facts: PictureFacts): Picture {
     transfer: facts.colour.transfer,
     matrix: facts.colour.matrix,
     bitDepth: facts.bitDepth,
+    combs: facts.measured?.combs ?? false,
+    pulldownPhase: facts.measured?.pulldownPhase ?? null,
+    detail: facts.measured?.detail ?? null,
   }
 }
 
@@ -77,7 +87,8 @@ export function gatherPictures<T, Group>(
       facts.rateMode === 'variable' ? `${facts.offNominalShare} ${facts.minRate} ${facts.maxRate}` : ''
     const key =
       `${facts.width} ${facts.height} ${pixelAspect.num} ${pixelAspect.den} ${facts.rotation} ${rate?.num} ${rate?.den} ` +
-      `${facts.scan} ${facts.fieldOrder} ${varies} ${colour.primaries} ${colour.transfer} ${colour.matrix} ${facts.bitDepth}`
+      `${facts.scan} ${facts.fieldOrder} ${varies} ${colour.primaries} ${colour.transfer} ${colour.matrix} ${facts.bitDepth} ` +
+      `${facts.measured?.combs ?? false} ${facts.measured?.pulldownPhase ?? null} ${facts.measured?.detail?.width ?? null} ${facts.measured?.detail?.height ?? null}`
     let group = groups.get(key)
     if (group === undefined) groups.set(key, (group = begin(pictureOf(facts))))
     add(group, item)
@@ -97,4 +108,5 @@ export function pictureKey(picture: Picture): string {
 
 const keyOf = (p: Picture): string =>
   `${p.width} ${p.height} ${p.pixelAspect.num} ${p.pixelAspect.den} ${p.rotation} ${p.rate?.num} ${p.rate?.den} ` +
-  `${p.scan} ${p.fieldOrder} ${p.offNominalShare} ${p.minRate} ${p.maxRate} ${p.primaries} ${p.transfer} ${p.matrix} ${p.bitDepth}`
+  `${p.scan} ${p.fieldOrder} ${p.offNominalShare} ${p.minRate} ${p.maxRate} ${p.primaries} ${p.transfer} ${p.matrix} ${p.bitDepth} ` +
+  `${p.combs} ${p.pulldownPhase} ${p.detail?.width ?? null} ${p.detail?.height ?? null}`

@@ -5,6 +5,7 @@ import { Colour } from '../picture/colour'
 import { FieldOrder } from '../picture/scan'
 import { Rotation, isQuarterTurn, uprightSize } from '../picture/turn'
 import { type Rational, equal, multiply, rational, toNumber } from '../rational/rational'
+import type { Evidence } from '../evidence/evidence'
 import { aspectName } from '../format/format'
 import { Rate, rateName } from '../rate/rate'
 import { Sides } from '../treatment/treatment'
@@ -75,6 +76,45 @@ export function applyCorrections(claimed: Reading, corrections: Corrections): Re
   }
   return { ...claimed, video: corrected, durationSec: newDuration(claimed, corrections) }
 }
+
+/** How sure a measurement has to be to count where nobody else speaks, or to contradict a claim. */
+export const sureEnough = 0.5
+
+/**
+ * What is held true of a clip: corrected, else claimed, else measured. Where a claim of whole frames stands although the
+ * picture combs, the claim is followed, and what it costs knows of the combs.
+ */
+export function heldTrue(claimed: Reading, corrections: Corrections, evidence: Evidence | null): Reading {
+  const reading = applyCorrections(claimed, corrections)
+  const { video } = reading
+  if (!video || !evidence || reading.kind !== 'video') return reading
+  const { fieldOrder, combing, pulldown } = evidence
+  const sure = fieldOrder.confidence >= sureEnough && fieldOrder.verdict !== 'cannot-tell'
+  const scan =
+    video.scan === 'unknown' && sure
+      ? fieldOrder.verdict === 'progressive'
+        ? 'progressive'
+        : 'interlaced'
+      : video.scan
+  const order =
+    scan === 'interlaced' && sure && fieldOrder.verdict !== 'progressive' && isOpen(video.fieldOrder)
+      ? fieldOrder.verdict
+      : video.fieldOrder
+  const combs =
+    scan === 'progressive' &&
+    corrections.scan === undefined &&
+    combing.verdict === 'combed' &&
+    combing.confidence >= sureEnough
+  const { width, height } = evidence.detail
+  const enlarged = evidence.detail.verdict === 'enlarged' && evidence.detail.confidence >= sureEnough
+  const detail = enlarged && width && height ? { width, height } : null
+  const measured =
+    combs || pulldown || detail ? { combs, pulldownPhase: pulldown?.phase ?? null, detail } : undefined
+  if (scan === video.scan && order === video.fieldOrder && !measured) return reading
+  return { ...reading, video: { ...video, scan, fieldOrder: order, ...(measured ? { measured } : {}) } }
+}
+
+const isOpen = (order: VideoFacts['fieldOrder']) => order === null || order === 'unknown'
 
 /** A picture without its baked bars; never less than a pixel. */
 const cropped = ({ width, height }: VideoFacts, { left, right, top, bottom }: Sides) => ({

@@ -49,6 +49,18 @@ export const VideoFacts = z
     chroma: z.string().nullable().default(null),
     alpha: z.boolean().default(false),
     colour: Colour.prefault({}),
+    /** What the decoded picture adds to what the clip costs. It changes nothing of what is done with it. */
+    measured: z
+      .object({
+        /** It combs, and nobody says that it has fields. */
+        combs: z.boolean(),
+        /** The place of frame 0 in a pulldown. */
+        pulldownPhase: z.number().int().min(0).max(4).nullable(),
+        /** No more than this is in it, in pixels of its own raster: it was enlarged before. */
+        detail: z.object({ width: Pixels, height: Pixels }).readonly().nullable().default(null),
+      })
+      .readonly()
+      .optional(),
   })
   .readonly()
 export type VideoFacts = z.infer<typeof VideoFacts>

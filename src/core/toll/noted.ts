@@ -9,6 +9,10 @@ export interface Noted {
 /** Codecs that are decoded fast: by browsers' own decoders, and ProRes by a decoder of its own that ships. */
 export const nativeCodecs: ReadonlySet<string> = new Set(['H.264', 'HEVC', 'VP8', 'VP9', 'AV1', 'ProRes'])
 
+/** Whether a clip's picture needs the engine that ships, by what its file says; what a browser can in truth is asked when it is opened. */
+export const isSlowlyDecoded = (reading: Reading | null): boolean =>
+  Boolean(reading?.video) && reading?.kind === 'video' && !nativeCodecs.has(reading.video?.codec ?? '')
+
 /** Sound that goes with pictures is sampled so often a second (SMPTE ST 272, AES5). */
 export const soundRate = 48_000
 

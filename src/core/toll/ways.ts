@@ -71,7 +71,7 @@ function fromFrames(at: Case): PricedWay {
   const { rate, format, treatment, weights, motion } = at
   const whole: PricedWay = {
     way: way(treatment.motion, { kind: 'frames', mixed: mixes(at) }),
-    charges: motion(rate, format.rate),
+    charges: [...motion(rate, format.rate), ...measuredCombs(at)],
   }
   if (format.scan !== 'interlaced') return whole
   const asFields: PricedWay = {
@@ -86,6 +86,12 @@ function fromFrames(at: Case): PricedWay {
   const carried = equal(rate, film) && equal(format.rate, ntsc) ? [pulledDown(at, 0)] : []
   return cheapest([whole, asFields, ...carried])
 }
+
+/** Fields that nobody claims are shown woven on whole frames, until the clip is corrected. */
+const measuredCombs = ({ picture, format, weights }: Case): Charge[] =>
+  picture.combs && format.scan === 'progressive'
+    ? [{ kind: 'weave', grade: 'severe', loss: weights.weave }]
+    : []
 
 /** The way that loses least; the first of equals. */
 const cheapest = (ways: readonly PricedWay[]): PricedWay =>
@@ -108,11 +114,17 @@ function pulledDown({ rate, format, motion, weights }: Case, phase: 0 | 1 | 2 | 
 }
 
 /** The film frames of a clip that was pulled down: 4/5 of its rate. */
-function pulldownRemoved({ rate, format, motion, weights }: Case, phase: 0 | 1 | 2 | 3 | 4): PricedWay {
+function pulldownRemoved(
+  { picture, rate, format, motion, weights }: Case,
+  phase: 0 | 1 | 2 | 3 | 4,
+): PricedWay {
+  const measured = picture.pulldownPhase === phase
   return {
     way: way({ kind: 'hold' }, { kind: 'remove-pulldown', phase }),
     charges: [
-      { kind: 'remove-pulldown', measured: false, grade: 'light', loss: weights.pulldown },
+      measured
+        ? { kind: 'remove-pulldown', measured, grade: 'free', loss: 0 }
+        : { kind: 'remove-pulldown', measured, grade: 'light', loss: weights.pulldown },
       ...motion(multiply(rate, slower), format.rate),
     ],
   }

@@ -1,4 +1,10 @@
-import { type Input, type InputVideoTrack, type VideoSample, VideoSampleSink } from 'mediabunny'
+import {
+  EncodedPacketSink,
+  type Input,
+  type InputVideoTrack,
+  type VideoSample,
+  VideoSampleSink,
+} from 'mediabunny'
 import { countOf, middleOf, stepNear } from '../../core/motion/timing'
 import { lumaOf } from '../../core/planes/planes'
 import { nativeCodecs } from '../../core/toll/noted'
@@ -88,18 +94,25 @@ async function engineOf(input: Input, track: InputVideoTrack, clip: ClipKind): P
   }
 
   const inTurn = turns()
+  const wished = (signal: AbortSignal, index: number, time: () => Promise<number>): Promise<DecodedFrame> =>
+    inTurn(async () => {
+      signal.throwIfAborted()
+      try {
+        return frameOf(index, (await sampleAt(await time())).clone(), clip)
+      } catch (error) {
+        stop()
+        throw noPicture(error)
+      }
+    })
   return {
     engine: 'browser',
     steps,
-    sample: (index, signal) =>
-      inTurn(async () => {
-        signal.throwIfAborted()
-        try {
-          return frameOf(index, (await sampleAt(timeAt(index))).clone(), clip)
-        } catch (error) {
-          stop()
-          throw noPicture(error)
-        }
+    sample: (index, signal) => wished(signal, index, async () => timeAt(index)),
+    near: (index, signal) =>
+      wished(signal, index, async () => {
+        const packets = new EncodedPacketSink(track)
+        const key = await packets.getKeyPacket(timeAt(index), { metadataOnly: true })
+        return key?.timestamp ?? timeAt(index)
       }),
     async *samples(from, signal) {
       const samples = sink.samples(timeAt(from))

@@ -36,6 +36,8 @@ export interface OpenClip {
   readonly steps: Steps
   /** A frame by its index; where the stream has lost it, the one that stands in its place. @throws NoPicture */
   sample(index: number, signal: AbortSignal): Promise<DecodedFrame>
+  /** A frame not far before an index, as fast as one can be had: the key frame. @throws NoPicture */
+  near(index: number, signal: AbortSignal): Promise<DecodedFrame>
   /** Frames from an index on, to the end; each is closed before the next is asked for. @throws NoPicture */
   samples(from: number, signal: AbortSignal): AsyncGenerator<DecodedFrame>
   /** The luma of a frame, 8 bits a sample. @throws NoPicture */

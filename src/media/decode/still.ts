@@ -31,6 +31,7 @@ export async function openStill(locator: MediaLocator, { steps, meaning }: ClipK
     engine: 'browser',
     steps,
     sample: async () => frame(),
+    near: async () => frame(),
     async *samples() {
       yield frame()
     },

@@ -39,17 +39,23 @@ const leads = [0, 1.5, 12, Infinity] as const
 const ringFrames = 8
 const [leastRing, mostRing] = [4 * 2 ** 20, 96 * 2 ** 20]
 
+/** Where to begin, in seconds. */
+type Start =
+  /** By the clock of the file, and from which time on frames are let through. */
+  | { readonly seek: number; readonly from: number }
+  /** From its beginning, whatever its clock says there. */
+  | { readonly about: number }
+
+/** @param start null for its first frame */
 async function framesFrom(
   locator: MediaLocator,
   { width, height, bitDepth }: ClipKind,
-  /** Where to begin, and from which time on frames are let through, in seconds of the file; null for its first frame. */
-  start: { readonly seek: number; readonly from: number } | null,
+  start: Start | null,
   signal: AbortSignal,
 ): Promise<Frames> {
   const frameBytes = width * height * 3 * (bitDepth > 8 ? 2 : 1)
-  const trim = start ? [`trim=start=${start.from.toFixed(6)}`] : []
-  const seek =
-    start && start.seek > 0 ? ['-noaccurate_seek', '-seek_timestamp', '1', '-ss', start.seek.toFixed(6)] : []
+  const trim = start && 'from' in start ? [`trim=start=${start.from.toFixed(6)}`] : []
+  const seek = start ? ['-noaccurate_seek', ...seekWords(start)] : []
   const stream = await toolkitStream({
     locator,
     timed: 'frames',
@@ -75,6 +81,11 @@ async function framesFrom(
       return { seconds: new Float64Array(time.buffer)[0] ?? NaN, planes: planesOf(head, bytes) }
     },
   }
+}
+
+function seekWords(start: Start): string[] {
+  if ('about' in start) return ['-ss', start.about.toFixed(6)]
+  return start.seek > 0 ? ['-seek_timestamp', '1', '-ss', start.seek.toFixed(6)] : []
 }
 
 /** What the samples mean as they come: the toolkit turns red, green and blue into BT.601. */
@@ -210,6 +221,17 @@ export function toolkitClip(locator: MediaLocator, clip: ClipKind): Engine {
       wished(signal, async () => {
         const within = Math.max(0, Math.min(countOf(steps) - 1, index))
         return asFrame(index, await planesAt(within, signal))
+      }),
+    near: (index, signal) =>
+      wished(signal, async () => {
+        await stop()
+        const frames = await framesFrom(locator, clip, { about: secondsOf(steps, index) }, signal)
+        running = { frames, last: null }
+        const came = await frames.next(signal)
+        if (!came) return asFrame(index, await planesAt(index, signal))
+        const frame = asFrame(index, came.planes)
+        await stop()
+        return frame
       }),
     async *samples(from, signal) {
       let frame = await this.sample(from, signal)

@@ -1,5 +1,6 @@
 import { type Remote, wrap } from 'comlink'
 import { newRing, ringReader } from './ring'
+import { onWanted, takeSeat } from './seats'
 import type { ToolkitEnd, ToolkitJob, ToolkitService } from './toolkit.worker'
 
 /** A stream that the toolkit writes while it is read. Whatever is taken is waited for by nobody else. */
@@ -36,9 +37,10 @@ interface Engine {
   goes(end: ToolkitEnd): void
   running: Running | null
   rest: ReturnType<typeof setTimeout> | undefined
+  giveSeatBack(): void
 }
 
-/** So many in each of the two workers that decode: one for what is looked at, one for what is measured. Each holds a heap. */
+/** One in each worker that decodes: for what is looked at, and for what is measured. */
 const mostEngines = 1
 /** An engine that nobody asks for so long gives its memory back, in milliseconds. */
 const restsAfter = 60_000
@@ -51,7 +53,8 @@ const longestLine = 1024
 const engines: Engine[] = []
 let clock = 0
 
-function started(): Engine {
+async function started(): Promise<Engine> {
+  const giveSeatBack = await takeSeat()
   const worker = new Worker(new URL('./toolkit.worker.ts', import.meta.url), {
     type: 'module',
     name: 'toolkit',
@@ -59,7 +62,7 @@ function started(): Engine {
   let goes: Engine['goes'] = () => {}
   const gone = new Promise<ToolkitEnd>((settle) => (goes = settle))
   const service = wrap<ToolkitService>(worker)
-  const engine: Engine = { worker, service, gone, goes, running: null, rest: undefined }
+  const engine: Engine = { worker, service, gone, goes, running: null, rest: undefined, giveSeatBack }
   worker.addEventListener('error', () => thrownAway(engine, 'the decoder could not be started'))
   engines.push(engine)
   return engine
@@ -70,8 +73,13 @@ function thrownAway(engine: Engine, why: string): void {
   engine.worker.terminate()
   const at = engines.indexOf(engine)
   if (at >= 0) engines.splice(at, 1)
+  engine.giveSeatBack()
   engine.goes({ code: 1, said: [`Error: ${why}`] })
 }
+
+onWanted(() => {
+  for (const engine of [...engines]) if (engine.running === null) thrownAway(engine, 'it rested')
+})
 
 /** One after the other: who asks for an engine gets one before the next is heard. */
 let queue: Promise<unknown> = Promise.resolve()

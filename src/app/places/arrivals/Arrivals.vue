@@ -8,6 +8,7 @@ import { counted, runningTime } from '../../../core/words/figures'
 import { takeOut } from '../../../core/edit/operations'
 import { useArrivals } from '../../../stores/arrivals'
 import { useCard } from '../../../stores/card'
+import { useMeasuring } from '../../../stores/measuring'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
 import { useListKeys } from '../../components/list-keys'
@@ -22,7 +23,7 @@ import LeftAside from './LeftAside.vue'
 import ListBar from './ListBar.vue'
 import PlaceLayout from '../../components/PlaceLayout.vue'
 import TakeOutSheet from './TakeOutSheet.vue'
-import LookCloser from './LookCloser.vue'
+import LookCloser from './closer/LookCloser.vue'
 import SidingSheet from './SidingSheet.vue'
 import StillOffers from './StillOffers.vue'
 import { type Grouping, type Sorting, defaultColumns, grouped, sorted } from './columns'
@@ -35,6 +36,7 @@ const project = useProject()
 const arrivals = useArrivals()
 const card = useCard()
 const media = useMedia()
+const measuring = useMeasuring()
 const query = ref('')
 const dialog = ref<'siding' | 'correct' | 'compare' | 'closer' | null>(null)
 const dropping = ref(false)
@@ -46,6 +48,9 @@ const folder = ref<HTMLInputElement>()
 const list = ref<InstanceType<typeof ClipList>>()
 
 onMounted(() => arrivals.watchSiding())
+/** The list stands first; what surrounds it follows with the next frame, so that neither holds the page up for long. */
+const listed = ref(false)
+onMounted(() => requestAnimationFrame(() => setTimeout(() => (listed.value = true))))
 
 const found = computed(() => project.clips.filter((clip) => matches(clip, query.value, project.format)))
 const ordered = computed(() => sorted(found.value, sorting.value))
@@ -117,7 +122,7 @@ function saveCsv() {
               : `${shown.length} of ${project.clips.length}`
           }}
         </h1>
-        <span class="quiet summary">{{ summary }}</span>
+        <span class="quiet summary">{{ listed ? summary : '' }}</span>
         <Button type="primary" @click="files?.click()">Take in files…</Button>
         <Button @click="folder?.click()">A folder…</Button>
         <Button @click="dialog = 'siding'"
@@ -159,7 +164,7 @@ function saveCsv() {
         <Button size="small" @click="files?.click()">Show them again…</Button>
         <Button size="small" @click="folder?.click()">Their folder…</Button>
       </div>
-      <StillOffers />
+      <StillOffers v-if="listed" />
       <ClipList
         v-if="project.clips.length"
         ref="list"
@@ -194,18 +199,25 @@ function saveCsv() {
         <Button :disabled="selectedClips.length > 6" @click="dialog = 'compare'">{{
           selectedClips.length > 6 ? 'Compare up to six' : `Compare ${selectedClips.length}`
         }}</Button>
+        <Button
+          :disabled="correctable.length === 0"
+          @click="measuring.measureNow(correctable.map(({ id }) => id))"
+          >Measure now</Button
+        >
         <Button @click="takeOutSelected">Take out {{ selectedClips.length }}</Button>
       </div>
-      <LeftAside />
+      <LeftAside v-if="listed" />
       <ArrivalProgress />
     </section>
     <template #docket>
       <ClipDocket
+        v-if="listed"
         :clip="chosen"
         @correct="dialog = 'correct'"
         @closer="dialog = 'closer'"
         @remove="takeOutSelected"
       />
+      <aside v-else class="sheet" aria-label="Docket" />
     </template>
     <template #sheets>
       <SidingSheet :open="dialog === 'siding'" @update:open="dialog = null" />

@@ -10,17 +10,22 @@ import { pictureOf } from '../../../core/picture/picture'
 import { clockTime, counted } from '../../../core/words/figures'
 import { tollSentence } from '../../../core/toll/sentence'
 import { tollOf } from '../../../core/toll/toll'
+import { contradictionsOf } from '../../../core/check/voices'
+import { useMeasuring } from '../../../stores/measuring'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
 import GradeMark from '../../components/GradeMark.vue'
 import PosterPicture from '../../components/PosterPicture.vue'
+import ContradictionCard from './ContradictionCard.vue'
 import FilmStrip from './FilmStrip.vue'
+import MeasuringBar from './MeasuringBar.vue'
 import { factsOf } from './facts'
 
 const props = defineProps<{ clip: Clip | null }>()
 defineEmits<{ correct: []; closer: []; remove: [] }>()
 const project = useProject()
 const media = useMedia()
+const measuring = useMeasuring()
 
 const placed = computed(() => (props.clip && project.doc ? timesPlaced(project.doc, props.clip.id) : 0))
 function apart() {
@@ -29,6 +34,7 @@ function apart() {
   project.edit(`take ${name} apart`, (doc) => takeApart(doc, id))
 }
 
+const contradictions = computed(() => (props.clip ? contradictionsOf(props.clip) : []))
 const facts = computed(() => (props.clip ? factsOf(props.clip) : []))
 const marks = computed(() => {
   const reading = props.clip?.reading
@@ -53,6 +59,12 @@ const toll = computed(() => {
         <p v-if="media.troubles.get(clip.id)" class="quiet small">{{ media.troubles.get(clip.id) }}</p>
         <FilmStrip v-else-if="clip.reading.kind === 'video'" :clip="clip" />
       </template>
+      <ContradictionCard
+        v-for="contradiction in contradictions"
+        :key="contradiction.about"
+        :clip="clip"
+        :contradiction="contradiction"
+      />
       <div class="actions">
         <Button size="small" :disabled="!clip.reading?.video" @click="$emit('correct')">Correct…</Button>
         <Button size="small" :disabled="!clip.reading?.video" @click="$emit('closer')">Look closer</Button>
@@ -66,6 +78,13 @@ const toll = computed(() => {
           >Take apart</Button
         >
       </div>
+      <p v-if="clip.evidence" class="quiet small">
+        {{ counted(clip.evidence.frames, 'frame') }} of it were looked at.
+      </p>
+      <p v-else-if="clip.reading?.kind === 'video' && clip.reading.video" class="quiet small">
+        {{ measuring.troubles.get(clip.id) ?? 'Its picture is not measured yet.' }}
+        <Button size="small" type="text" @click="measuring.measureNow([clip.id])">measure now</Button>
+      </p>
       <details v-if="clip.parts.length">
         <summary class="quiet">{{ counted(clip.parts.length, 'file') }} in order</summary>
         <ol class="parts small">
@@ -78,7 +97,7 @@ const toll = computed(() => {
       <dl>
         <template v-for="fact in facts" :key="fact.name + fact.value">
           <dt class="quiet">{{ fact.name }}</dt>
-          <dd :class="{ overruled: fact.overruled }">{{ fact.value }}</dd>
+          <dd :class="{ overruled: fact.overruled, counts: fact.counts }">{{ fact.value }}</dd>
           <dd class="quiet origin">{{ fact.origin }}</dd>
         </template>
       </dl>
@@ -99,6 +118,7 @@ const toll = computed(() => {
         {{ tollSentence(toll) }}.
       </p>
     </template>
+    <MeasuringBar />
   </aside>
 </template>
 
@@ -128,6 +148,9 @@ dd {
   text-align: right;
   padding-right: 0;
   max-width: 116px;
+}
+.counts {
+  font-weight: 600;
 }
 .overruled {
   color: var(--quiet);

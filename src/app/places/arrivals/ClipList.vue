@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { type Mark, differencesFrom, oddities } from '../../../core/check/marks'
 import { runningTime } from '../../../core/words/figures'
 import { type Clip } from '../../../core/edit/clip'
 import { isCorrected } from '../../../core/reading/correct'
+import { useBackground } from '../../../stores/background'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
+import VerdictMark from '../../components/VerdictMark.vue'
 import type { ListKeys } from '../../components/list-keys'
 import { type Group, type Sorting, columnOf } from './columns'
 
@@ -20,6 +22,7 @@ const sorting = defineModel<Sorting | null>('sorting', { required: true })
 defineEmits<{ remove: [] }>()
 const project = useProject()
 const media = useMedia()
+const background = useBackground()
 
 const rowHeight = 26
 const scroller = ref<HTMLElement | null>(null)
@@ -83,6 +86,12 @@ const visible = computed(() =>
     const line = lines.value[row.index]
     return line ? [{ start: row.start, line, marks: 'clip' in line ? marksOf(line.clip) : noMarks }] : []
   }),
+)
+// What is seen is drawn and measured first.
+watch(
+  () => visible.value.flatMap(({ line }) => ('clip' in line ? [line.clip.id] : [])),
+  (ids) => background.look(ids),
+  { immediate: true },
 )
 </script>
 
@@ -152,7 +161,11 @@ const visible = computed(() =>
                 :key="column.id"
                 class="ellipsis"
                 :class="{ figures: column.figures, right: column.figures, quiet: column.quiet }"
-                >{{ column.text(line.clip) }}</span
+                ><template v-if="column.marks?.(line.clip).length"
+                  ><span v-for="mark in column.marks(line.clip)" :key="mark.kind" class="mark"
+                    ><VerdictMark :kind="mark.kind" /> {{ mark.short }}</span
+                  ></template
+                ><template v-else>{{ column.text(line.clip) }}</template></span
               >
               <span class="ellipsis">
                 <span class="differs">{{ marks.differing }}</span>
@@ -226,6 +239,9 @@ const visible = computed(() =>
 }
 .right {
   text-align: right;
+}
+.mark + .mark {
+  margin-left: 8px;
 }
 .differs {
   color: var(--severe);

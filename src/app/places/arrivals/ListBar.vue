@@ -22,7 +22,7 @@ function toggle(id: string) {
     <Input
       v-model:value="query"
       allow-clear
-      placeholder="find by name or fact: 50p, interlaced, 10 bit, alpha, differs …"
+      placeholder="find by name or fact: 50p, interlaced, 10 bit, alpha, differs, contradicts …"
       aria-label="Find clips by name or fact"
     />
     <NativeSelect

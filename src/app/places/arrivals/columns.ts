@@ -1,4 +1,5 @@
 import { clockTime, fileSize } from '../../../core/words/figures'
+import { type Measured, contradictionsOf, measuredOf } from '../../../core/check/voices'
 import { type Clip } from '../../../core/edit/clip'
 import { toNumber } from '../../../core/rational/rational'
 import { codecLabel, codecName, rateLabel, uprightSizeName } from '../../figures'
@@ -11,6 +12,8 @@ export interface Column {
   readonly figures?: boolean
   readonly quiet?: boolean
   readonly text: (clip: Clip) => string
+  /** What stands in the row with its shapes in place of the text; empty for the text alone. */
+  readonly marks?: (clip: Clip) => readonly Measured[]
   /** What rows are ordered by; numbers before words, nothing last. */
   readonly order: (clip: Clip) => number | string | null
 }
@@ -28,6 +31,15 @@ const nameColumn: Column = {
   text: (c) => c.name,
   order: (c) => c.name.toLowerCase(),
 }
+
+/** What of a clip's measurements is worth a word in a list: what is not as it should be. */
+const tellingOf = (clip: Clip): Measured[] =>
+  measuredOf(clip).filter(
+    ({ kind }) => !['clean', 'no repeats', 'full', 'cannot tell'].includes(kind) && !isHeld(clip, kind),
+  )
+/** Fields that are claimed to be there are no news. */
+const isHeld = (clip: Clip, kind: Measured['kind']): boolean =>
+  kind === 'combed' && clip.reading?.video?.scan === 'interlaced' && !contradictionsOf(clip).length
 
 export const columns: readonly Column[] = [
   nameColumn,
@@ -88,6 +100,14 @@ export const columns: readonly Column[] = [
     width: '92px',
     text: (c) => video(c)?.scan ?? '',
     order: (c) => video(c)?.scan ?? null,
+  },
+  {
+    id: 'measured',
+    title: 'measured',
+    width: 'minmax(112px, 1fr)',
+    text: measuredText,
+    marks: tellingOf,
+    order: (c) => (c.evidence ? measuredText(c) : null),
   },
   {
     id: 'depth',
@@ -154,6 +174,16 @@ export const columns: readonly Column[] = [
   },
 ]
 
+function measuredText(clip: Clip): string {
+  if (clip.reading?.kind !== 'video') return '–'
+  if (!clip.evidence) return 'not yet'
+  return (
+    tellingOf(clip)
+      .map(({ short }) => short)
+      .join(', ') || 'as claimed'
+  )
+}
+
 function soundText(clip: Clip): string {
   const sound = clip.reading?.audio[0]
   if (!sound) return '–'
@@ -162,7 +192,7 @@ function soundText(clip: Clip): string {
   return parts.join(', ') || codec
 }
 
-export const defaultColumns = ['name', 'size', 'rate', 'time', 'codec', 'wrapper', 'start']
+export const defaultColumns = ['name', 'size', 'rate', 'time', 'codec', 'wrapper', 'measured']
 export const columnOf = (id: string): Column => columns.find((column) => column.id === id) ?? nameColumn
 
 export interface Sorting {
@@ -186,7 +216,7 @@ export function sorted(clips: readonly Clip[], sorting: Sorting | null): readonl
 }
 
 /** By what clips can be put together. */
-export const groupings = ['size', 'rate', 'codec', 'reel', 'date', 'folder'] as const
+export const groupings = ['size', 'rate', 'codec', 'measured', 'reel', 'date', 'folder'] as const
 export type Grouping = (typeof groupings)[number]
 
 export interface Group {

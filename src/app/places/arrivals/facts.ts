@@ -1,3 +1,4 @@
+import { type Measured, measuredOf } from '../../../core/check/voices'
 import { type Clip } from '../../../core/edit/clip'
 import { pixelSizeName, shapeName } from '../../../core/format/format'
 import { rateName } from '../../../core/rate/rate'
@@ -12,21 +13,60 @@ export interface FactLine {
   readonly origin: string
   /** A claim that a correction overrules; it stays visible. */
   readonly overruled?: boolean
+  /** Of several voices, the one that counts. */
+  readonly counts?: boolean
 }
 
 const join = (parts: (string | null | undefined | false | 0)[], by = ', ') => parts.filter(Boolean).join(by)
 
-/** A clip's reading for reading: picture, motion, scan, colour, sound, file. Corrected facts stand before what was claimed. */
+/** What of a clip's corrections speaks of a line. */
+const spoken: Readonly<Record<string, readonly (keyof Clip['corrections'])[]>> = {
+  picture: ['pixelAspect', 'rotation', 'crop'],
+  motion: ['rate', 'repeatsOut'],
+  scan: ['scan', 'fieldOrder'],
+  colour: ['colour'],
+}
+/** Which line a measurement stands under. */
+const under = { scan: 'scan', motion: 'motion', picture: 'picture', edges: 'edges' } as const
+
+/**
+ * A clip's reading for reading: picture, motion, scan, colour, sound, file. A fact has up to three voices, in this order: what
+ * was corrected, what was claimed, what was measured; the first of them counts.
+ */
 export function factsOf(clip: Clip): FactLine[] {
   const lines = linesOf(clip, clip.reading)
-  if (!clip.claimed) return lines
-  const claims = linesOf(clip, clip.claimed)
-  return lines.flatMap((line) => {
-    // A correction may state what was not claimed at all; lines without a name are never corrected.
-    const claim = claims.find(({ name }) => name === line.name)
-    if (!line.name || claim?.value === line.value) return [line]
-    return [{ ...line, origin: 'corrected' }, ...(claim ? [{ ...claim, name: '', overruled: true }] : [])]
-  })
+  const claims = clip.claimed ? linesOf(clip, clip.claimed) : lines
+  const measured = measuredOf(clip)
+  const edges = measured.some(({ about }) => about === 'edges')
+    ? [{ name: 'edges', value: clip.corrections.crop ? 'bars taken out' : '', origin: '' }]
+    : []
+  return [...lines, ...edges].flatMap((line) => voicesOf(clip, line, claims, measured))
+}
+
+/** All that is said of one fact. */
+function voicesOf(
+  clip: Clip,
+  line: FactLine,
+  claims: readonly FactLine[],
+  measured: readonly Measured[],
+): FactLine[] {
+  // A correction may state what was not claimed at all; lines without a name are never corrected.
+  const claim = line.name ? claims.find(({ name }) => name === line.name) : line
+  const isCorrected = (spoken[line.name] ?? []).some((fact) => clip.corrections[fact] !== undefined)
+  const seen = measured
+    .filter(({ about }) => under[about] === line.name)
+    .map(({ says }): FactLine => ({ name: '', value: says, origin: 'measured' }))
+  const changed = claim?.value !== line.value
+  const others = [
+    ...(changed && claim ? [{ ...claim, name: '', overruled: true }] : []),
+    // What nobody claimed is held as measured: it is said once.
+    ...(changed && !isCorrected ? [] : seen),
+  ]
+  const origin = !changed ? line.origin : isCorrected ? 'corrected' : 'measured'
+  const held = { ...line, origin, ...(others.length ? { counts: true } : {}) }
+  // A fact that only the picture speaks of has no voice before it.
+  if (!line.value) return seen.map((voice, i) => ({ ...voice, name: i === 0 ? line.name : '', counts: true }))
+  return [held, ...others]
 }
 
 function linesOf(clip: Clip, reading: Clip['reading']): FactLine[] {

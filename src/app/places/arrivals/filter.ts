@@ -1,4 +1,5 @@
 import { differencesFrom, oddities } from '../../../core/check/marks'
+import { contradictionsOf, measuredOf } from '../../../core/check/voices'
 import { type Clip } from '../../../core/edit/clip'
 import type { Format } from '../../../core/format/format'
 import { codecLabel, rateLabel, uprightSizeName } from '../../figures'
@@ -29,6 +30,8 @@ function findable(clip: Clip): string {
     reading?.timecode?.start,
     reading?.reel,
     ...(reading ? oddities(reading).map((mark) => mark.short) : []),
+    ...measuredOf(clip).map(({ short, kind }) => `${short} ${kind}`),
+    contradictionsOf(clip).length > 0 && 'contradicts',
     clip.fault && `not read ${clip.fault.code}`,
   ]
     .filter(Boolean)

@@ -1,7 +1,7 @@
 import type { Format } from '../../format/format'
 import { type Fit, fitPicture } from '../../framing/framing'
 import type { Picture } from '../../picture/picture'
-import type { Rotation } from '../../picture/turn'
+import { type Rotation, isQuarterTurn } from '../../picture/turn'
 import type { Sides, Treatment } from '../../treatment/treatment'
 import { factor, percent, pixels } from '../../words/figures'
 import type { Priced } from '../charge'
@@ -12,7 +12,14 @@ import type { WordsOf } from '../words'
 /** What frame size, pixel shape and turn cost. */
 export type SizeFigures =
   | { readonly kind: 'enlarge'; readonly scaleX: number; readonly scaleY: number }
-  | { readonly kind: 'reduce'; readonly scaleX: number; readonly scaleY: number; readonly headroom: number }
+  | {
+      readonly kind: 'reduce'
+      readonly scaleX: number
+      readonly scaleY: number
+      readonly headroom: number
+      /** What is in it, where it was enlarged before. */
+      readonly detail?: { readonly width: number; readonly height: number }
+    }
   | { readonly kind: 'bars'; readonly share: number; readonly bars: Sides }
   | { readonly kind: 'crop'; readonly share: number; readonly crop: Sides }
   | { readonly kind: 'distort'; readonly ratio: number }
@@ -44,8 +51,10 @@ export function framingCharges(
     const loss = weights.invented * inventedShare(scaleX, scaleY)
     charges.push({ kind: 'enlarge', scaleX, scaleY, grade: gradeBy(largest, 1.1, 1.5), loss })
   } else if (Math.min(scaleX, scaleY) < 1 - dust) {
-    const loss = weights.unused * (1 - scaleX * scaleY)
-    charges.push({ kind: 'reduce', scaleX, scaleY, headroom: fit.headroom, grade: 'light', loss })
+    const [across, down] = trueShares(picture)
+    const loss = weights.unused * (1 - Math.min(1, scaleX / across) * Math.min(1, scaleY / down))
+    const detail = picture.detail ? { detail: picture.detail } : {}
+    charges.push({ kind: 'reduce', scaleX, scaleY, headroom: fit.headroom, ...detail, grade: 'light', loss })
   }
   const partly = (share: number, weight: number) => ({
     share,
@@ -66,6 +75,16 @@ export function framingCharges(
   else if (!fit.untouched && charges.every(({ kind }) => kind === 'bars' || kind === 'crop') && offGrid(fit))
     charges.push({ kind: 'between-pixels', grade: 'light', loss: 0 })
   return { charges, fit }
+}
+
+/** The shares of its pixels, across and down as it stands upright, that a picture truly has: all, unless it was enlarged before. */
+function trueShares({ width, height, rotation, detail }: Picture): readonly [across: number, down: number] {
+  if (!detail) return [1, 1]
+  const [x, y] = [detail.width / width, detail.height / height].map((share) => Math.min(1, share)) as [
+    number,
+    number,
+  ]
+  return isQuarterTurn(rotation) ? [y, x] : [x, y]
 }
 
 const offGrid = ({ left, top }: Fit) => !Number.isInteger(left) || !Number.isInteger(top)
@@ -104,9 +123,10 @@ export const sizeWords: WordsOf<SizeFigures> = {
   },
   reduce: {
     aspect: 'size',
-    sentence({ scaleX, scaleY, headroom }) {
+    sentence({ scaleX, scaleY, headroom, detail }) {
       const room = headroom > 1.005 ? `room to zoom to ${percent(headroom)}` : 'no room to zoom'
-      return `reduced to ${reduction(scaleX, scaleY)}: ${room}`
+      const real = detail ? `, though no more than ${detail.width}×${detail.height} is in it` : ''
+      return `reduced to ${reduction(scaleX, scaleY)}: ${room}${real}`
     },
     short: ({ scaleX, scaleY }) => `reduced to ${percent(Math.min(scaleX, scaleY))}`,
   },

@@ -1,19 +1,25 @@
 <script setup lang="ts">
 import { useRafFn } from '@vueuse/core'
 import { Button, Modal } from 'ant-design-vue'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { type Clip, claimsOf } from '../../../core/edit/clip'
-import { frameToTimecode, timecodeToFrame } from '../../../core/rate/timecode'
-import { countOf, framesOf, stepAt, timeOf } from '../../../core/motion/timing'
-import { add, nearestRational, toNumber } from '../../../core/rational/rational'
-import { exactSeconds } from '../../../core/words/figures'
-import { present } from '../../../core/assert'
-import { storedIndexOf, timingOf } from '../../../core/edit/timing'
-import { useProject } from '../../../stores/project'
-import { layerOfClip, rasterOf } from '../../picture/layer-of-clip'
-import { usePainter } from '../../picture/use-painter'
-import NativeSelect from '../../components/NativeSelect.vue'
-import { type Field, stepField } from '../../picture/field'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { type Clip, claimsOf } from '../../../../core/edit/clip'
+import { frameToTimecode, timecodeToFrame } from '../../../../core/rate/timecode'
+import { countOf, framesOf, stepAt, timeOf } from '../../../../core/motion/timing'
+import { add, nearestRational, toNumber } from '../../../../core/rational/rational'
+import { exactSeconds } from '../../../../core/words/figures'
+import { present } from '../../../../core/assert'
+import { storedIndexOf, timingOf } from '../../../../core/edit/timing'
+import { useProject } from '../../../../stores/project'
+import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
+import { usePainter } from '../../../picture/use-painter'
+import NativeSelect from '../../../components/NativeSelect.vue'
+import { type Field, stepField } from '../../../picture/field'
+import DifferencePicture from './DifferencePicture.vue'
+import ProofMarks from './ProofMarks.vue'
+import ProofPicture from './ProofPicture.vue'
+import SpectrumChart from './SpectrumChart.vue'
+import { useProof } from './use-proof'
+import { type View, bestFrame, firstView, saysOf, viewTitles, views } from './views'
 
 /** A clip's own frames, one image pixel on one screen pixel, stepped by frame and by field, or playing. */
 const props = defineProps<{ clip: Clip }>()
@@ -25,10 +31,31 @@ const steps = computed(() => framesOf(timingOf(props.clip)))
 const last = computed(() => Math.max(0, countOf(steps.value) - 1))
 const interlaced = computed(() => video.value.scan === 'interlaced')
 const topFirst = computed(() => video.value.fieldOrder !== 'bottom-first')
+const order = computed<[Field, Field]>(() => {
+  const measured = props.clip.evidence?.fieldOrder.verdict
+  const bottom = interlaced.value ? !topFirst.value : measured === 'bottom-first'
+  return bottom ? ['bottom', 'top'] : ['top', 'bottom']
+})
 const frame = ref(0)
 const field = ref<Field>('both')
 const zoom = ref(1)
 const playing = ref(false)
+const view = ref<View>(firstView(props.clip))
+const { proof, trouble: unproven } = useProof(() => props.clip, view, frame)
+const blocks = computed(() =>
+  view.value === 'combs' && proof.value?.about === 'combs' ? proof.value.blocks : [],
+)
+/** Where the picture itself is marked, not taken apart. */
+const onPicture = computed(() => ['frame', 'combs', 'edges'].includes(view.value))
+/** Shows a view at the frame that proves it best. */
+function show(next: View) {
+  playing.value = false
+  field.value = 'both'
+  view.value = next
+  const best = bestFrame(props.clip, next)
+  if (best !== null) goTo(best)
+}
+onMounted(() => show(view.value))
 const canvas = ref<HTMLCanvasElement | null>(null)
 const ratio = window.devicePixelRatio || 1
 const size = computed(() => rasterOf(props.clip))
@@ -123,16 +150,75 @@ const zooms = [0.25, 0.5, 1, 2, 4, 8].map((value) => ({
       :aria-label="`Frames of ${clip.name}: arrow keys step by frame, with Shift by field, space plays, plus and minus zoom`"
       @keydown="onKey"
     >
-      <div class="ground" tabindex="0">
-        <canvas
-          ref="canvas"
-          role="img"
-          :aria-label="`Frame ${drawn}${field === 'both' ? '' : `, ${field} field`}`"
-          :data-frame="drawn"
+      <div class="views" role="tablist" aria-label="What is looked at">
+        <button
+          v-for="one in views"
+          :key="one"
+          role="tab"
+          :aria-selected="view === one"
+          :title="viewTitles[one]"
+          @click="show(one)"
+        >
+          {{ one }}
+        </button>
+        <span class="quiet says">{{
+          saysOf(clip, view) ?? (view === 'frame' ? '' : 'not measured yet')
+        }}</span>
+      </div>
+      <div v-if="onPicture" class="ground" tabindex="0">
+        <div
+          class="picture"
           :style="{ width: `${(size.width / ratio) * zoom}px`, height: `${(size.height / ratio) * zoom}px` }"
-        />
+        >
+          <canvas
+            ref="canvas"
+            role="img"
+            :aria-label="`Frame ${drawn}${field === 'both' ? '' : `, ${field} field`}`"
+            :data-frame="drawn"
+          />
+          <ProofMarks v-if="view !== 'frame'" :clip="clip" :blocks="blocks" :edges="view === 'edges'" />
+        </div>
         <p v-if="trouble" class="trouble" role="status">{{ trouble }}</p>
       </div>
+      <div v-else class="ground apart" tabindex="0">
+        <template v-if="view === 'fields'">
+          <ProofPicture
+            :clip="clip"
+            :frame="frame"
+            :field="order[0]"
+            :caption="`${order[0]} field, first in time`"
+          />
+          <ProofPicture
+            :clip="clip"
+            :frame="frame"
+            :field="order[1]"
+            :caption="`${order[1]} field, second`"
+          />
+        </template>
+        <template v-else-if="view === 'repeats'">
+          <ProofPicture
+            :clip="clip"
+            :frame="Math.max(0, frame - 1)"
+            :caption="`frame ${Math.max(0, frame - 1)}`"
+          />
+          <ProofPicture :clip="clip" :frame="frame" :caption="`frame ${frame}`" />
+          <DifferencePicture v-if="proof?.about === 'repeats'" :difference="proof.difference" />
+        </template>
+        <template v-else>
+          <ProofPicture :clip="clip" :frame="frame" :caption="`frame ${frame}`" />
+          <SpectrumChart
+            v-if="proof?.about === 'detail' && proof.spectrum"
+            :spectrum="proof.spectrum"
+            :size="claimsOf(clip)?.video ?? size"
+            :detail="clip.evidence?.detail ?? null"
+          />
+        </template>
+      </div>
+      <p v-if="unproven" class="quiet" role="status">{{ unproven }}</p>
+      <p v-else-if="view === 'combs' && proof?.about === 'combs'" class="quiet" role="status">
+        <b class="figures">{{ blocks.length }}</b> blocks of 16×16 comb in this frame. A stripe that combs in
+        its fields too is not counted.
+      </p>
       <div class="bar">
         <Button @click="playing = !playing">{{ playing ? 'Pause' : 'Play' }}</Button>
         <Button aria-label="One frame back" @click="step(-1)">− frame</Button>
@@ -162,9 +248,44 @@ const zooms = [0.25, 0.5, 1, 2, 4, 8].map((value) => ({
   place-items: safe center;
   position: relative;
 }
+.picture {
+  position: relative;
+}
 canvas {
   display: block;
+  width: 100%;
+  height: 100%;
   image-rendering: pixelated;
+}
+.apart {
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(0, 1fr);
+  gap: 12px;
+  padding: 12px;
+  place-items: start stretch;
+}
+.views {
+  display: flex;
+  gap: 18px;
+  align-items: baseline;
+  padding-bottom: 8px;
+}
+.views button {
+  all: unset;
+  cursor: pointer;
+  padding-bottom: 3px;
+}
+.views button[aria-selected='true'] {
+  font-weight: 600;
+  border-bottom: 2px solid var(--accent);
+}
+.views button:focus-visible {
+  outline: 2px solid var(--accent);
+  outline-offset: 2px;
+}
+.says {
+  margin-left: auto;
 }
 .trouble {
   position: absolute;

@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Clip } from '../../../../core/edit/clip'
+import { useProject } from '../../../../stores/project'
+import type { Field } from '../../../picture/field'
+import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
+import { usePainter } from '../../../picture/use-painter'
+
+/** A frame of a clip, or one of its fields made whole, as wide as there is room. */
+const props = withDefaults(defineProps<{ clip: Clip; frame: number; field?: Field; caption: string }>(), {
+  field: 'both',
+})
+const project = useProject()
+const canvas = ref<HTMLCanvasElement | null>(null)
+const size = computed(() => rasterOf(props.clip))
+const { trouble } = usePainter(canvas, () => {
+  const { width, height } = size.value
+  return {
+    key: `${props.frame} ${props.field}`,
+    painting: {
+      layers: [layerOfClip(project.opened, props.clip, size.value, props.frame)],
+      region: { x: 0, y: 0, width, height },
+      width,
+      height,
+      scaling: 'pixels',
+      field: props.field,
+    },
+  }
+})
+</script>
+
+<template>
+  <figure>
+    <canvas ref="canvas" role="img" :aria-label="caption" />
+    <figcaption class="small">{{ trouble ?? caption }}</figcaption>
+  </figure>
+</template>
+
+<style scoped>
+figure {
+  margin: 0;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+}
+canvas {
+  width: 100%;
+  max-height: 52vh;
+  object-fit: contain;
+  object-position: top left;
+}
+.small {
+  font-size: 12px;
+  color: #f4f1e8;
+}
+</style>

@@ -1,0 +1,118 @@
+<script setup lang="ts">
+import {
+  CategoryScale,
+  Chart,
+  Legend,
+  LineController,
+  LineElement,
+  LinearScale,
+  PointElement,
+} from 'chart.js'
+import { computed } from 'vue'
+import { Line } from 'vue-chartjs'
+import type { Evidence } from '../../../../core/evidence/evidence'
+import type { Spectrum } from '../../../../core/evidence/proof'
+import { useEdition } from '../../../theme/edition'
+import { cssVariables } from '../../../theme/tokens'
+
+Chart.register(LineController, LineElement, PointElement, LinearScale, CategoryScale, Legend)
+
+/** How strong each fineness is in a frame, and the line beyond which an enlargement left nothing. */
+const props = defineProps<{
+  spectrum: Spectrum
+  size: { readonly width: number; readonly height: number }
+  detail: Evidence['detail'] | null
+}>()
+const { edition } = useEdition()
+const colours = computed(() => cssVariables(edition.value))
+const points = computed(() => props.spectrum.across.length)
+const enlarged = computed(() =>
+  props.detail?.verdict === 'enlarged' && props.detail.width
+    ? { share: props.detail.width / props.size.width, width: props.detail.width }
+    : null,
+)
+const labels = computed(() =>
+  Array.from({ length: points.value }, (_, k) =>
+    String(Math.round(((k + 0.5) / points.value) * props.size.width)),
+  ),
+)
+/** A line straight down at the width that was enlarged from. */
+const border = computed(() => {
+  if (!enlarged.value) return []
+  const at = Math.round(enlarged.value.share * points.value)
+  const all = [...props.spectrum.across, ...props.spectrum.down]
+  const [low, high] = [Math.min(...all), Math.max(...all)]
+  return [
+    {
+      label: `enlarged from ${enlarged.value.width}`,
+      data: Array.from({ length: points.value }, (_, k) => (k === at ? high : k === at + 1 ? low : null)),
+      borderColor: colours.value['--severe'],
+      borderDash: [4, 3],
+      borderWidth: 2,
+      pointRadius: 0,
+    },
+  ]
+})
+const data = computed(() => ({
+  labels: labels.value,
+  datasets: [
+    {
+      label: 'across',
+      data: [...props.spectrum.across],
+      borderColor: colours.value['--accent'],
+      borderWidth: 2,
+      pointRadius: 0,
+    },
+    {
+      label: 'down',
+      data: [...props.spectrum.down],
+      borderColor: colours.value['--quiet'],
+      borderWidth: 1.5,
+      pointRadius: 0,
+    },
+    ...border.value,
+  ],
+}))
+const options = computed(() => {
+  const font = { family: "'IBM Plex Mono'", size: 11 }
+  const color = colours.value['--quiet']
+  return {
+    animation: false as const,
+    maintainAspectRatio: false,
+    scales: {
+      x: {
+        ticks: { color, font, maxTicksLimit: 8 },
+        grid: { color: colours.value['--line'] },
+        title: { display: true, text: 'fineness, as pixels across the picture', color },
+      },
+      y: {
+        ticks: { color, font },
+        grid: { color: colours.value['--line'] },
+        title: { display: true, text: 'strength, dB', color },
+      },
+    },
+    plugins: { legend: { labels: { color: colours.value['--ink'], boxWidth: 14, boxHeight: 2 } } },
+  }
+})
+/** The same in words, for who does not see it. */
+const said = computed(() => {
+  const level = (share: number) =>
+    props.spectrum.across[Math.min(points.value - 1, Math.floor(share * points.value))]
+  const at = (share: number) =>
+    `${Math.round(level(share) ?? 0)} dB at ${Math.round(share * props.size.width)}`
+  return `Strength across: ${[0.25, 0.5, 0.75, 0.95].map(at).join(', ')} pixels.`
+})
+</script>
+
+<template>
+  <div class="chart"><Line :data="data" :options="options" role="img" :aria-label="said" /></div>
+</template>
+
+<style scoped>
+.chart {
+  height: 46vh;
+  min-width: 0;
+  background: var(--sheet);
+  padding: 10px;
+}
+</style>

@@ -1,0 +1,43 @@
+import { type Ref, onBeforeUnmount, ref, watch } from 'vue'
+import type { Clip } from '../../../../core/edit/clip'
+import type { Proof } from '../../../../media/proof'
+import { useMedia } from '../../../../stores/media'
+import type { View } from './views'
+
+/** What has to be computed of a frame for a view; the others are drawn from what is known. */
+const needed: Readonly<Partial<Record<View, Proof['about']>>> = {
+  combs: 'combs',
+  repeats: 'repeats',
+  detail: 'detail',
+}
+
+/** The proof of a frame for a view, made anew when either changes; only the newest wish is followed. */
+export function useProof(clip: () => Clip, view: Ref<View>, frame: Ref<number>) {
+  const media = useMedia()
+  const proof = ref<Proof | null>(null)
+  const trouble = ref<string | null>(null)
+  let wish = new AbortController()
+  watch(
+    [view, frame, () => clip().id],
+    async () => {
+      wish.abort()
+      wish = new AbortController()
+      const { signal } = wish
+      const about = needed[view.value]
+      trouble.value = null
+      if (proof.value?.about !== about) proof.value = null
+      if (!about) return
+      try {
+        const answer = await media.proofAt(clip(), frame.value, about, signal)
+        if (signal.aborted) return
+        proof.value = answer.ok ? answer.proof : null
+        trouble.value = answer.ok ? null : answer.error
+      } catch (error) {
+        if (!signal.aborted) throw error
+      }
+    },
+    { immediate: true },
+  )
+  onBeforeUnmount(() => wish.abort())
+  return { proof, trouble }
+}

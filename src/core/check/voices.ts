@@ -1,0 +1,265 @@
+import { type Clip, claimsOf } from '../edit/clip'
+import { corrected } from '../edit/correction'
+import type { Evidence } from '../evidence/evidence'
+import type { Format } from '../format/format'
+import { formatName } from '../format/format'
+import { pictureOf } from '../picture/picture'
+import { type Rate, rateName } from '../rate/rate'
+import { equal } from '../rational/rational'
+import { type CorrectionChange, consequences, sureEnough } from '../reading/correct'
+import type { VideoFacts } from '../reading/reading'
+import type { Weights } from '../toll/policy'
+import { tollOf } from '../toll/toll'
+import { counted, figure, percent } from '../words/figures'
+
+/** What the picture says of one fact, beside what was claimed. */
+export interface Measured {
+  readonly about: 'scan' | 'motion' | 'picture' | 'edges'
+  readonly says: string
+  /** For a list: a word or two. */
+  readonly short: string
+  readonly kind:
+    | 'combed'
+    | 'order'
+    | 'clean'
+    | 'repeats'
+    | 'pulldown'
+    | 'no repeats'
+    | 'enlarged'
+    | 'full'
+    | 'bars'
+    | 'mixed'
+    | 'cannot tell'
+}
+
+/** A claim that the picture contradicts, or something baked in that a correction takes out. */
+export interface Contradiction {
+  readonly about: 'scan' | 'field order' | 'repeats' | 'bars'
+  readonly title: string
+  /** What was seen, with figures. */
+  readonly seen: string
+  readonly confidence: number
+  /** What the action is called that puts the correction, and what it changes. */
+  readonly action: string
+  readonly change: CorrectionChange
+  /** What takes the claim for true against the picture; null where there is no claim to hold to. */
+  readonly holding: CorrectionChange | null
+}
+
+const orderWords = (order: string): string => order.replace('-first', ' field first')
+const frameWords = ({ frames }: Evidence): string => `in ${counted(frames, 'frame')} seen`
+const isSure = ({ confidence }: { readonly confidence: number }): boolean => confidence >= sureEnough
+
+/** Whether the bars that were seen are there. */
+const hasBars = ({ bars }: Evidence): boolean =>
+  isSure(bars) && bars.top + bars.bottom + bars.left + bars.right > 0
+
+/** What the picture of a clip says, fact by fact; empty until it is measured. */
+export function measuredOf({ evidence }: Clip): Measured[] {
+  if (!evidence) return []
+  const { mixed } = evidence
+  return [
+    scanMeasured(evidence),
+    motionMeasured(evidence),
+    detailMeasured(evidence),
+    ...(hasBars(evidence) ? [barsMeasured(evidence)] : []),
+    ...(mixed.length
+      ? [
+          {
+            about: 'motion',
+            kind: 'mixed',
+            short: 'mixed',
+            says: `mixed: ${mixed.map(({ about, first, says }) => `${about} ${says.replace('-', ' ')} from frame ${first}`).join(', ')}`,
+          } as const,
+        ]
+      : []),
+  ]
+}
+
+function scanMeasured({ combing, fieldOrder }: Evidence): Measured {
+  const about = 'scan'
+  if (combing.verdict === 'combed')
+    return {
+      about,
+      kind: 'combed',
+      short: `fields, ${fieldOrder.verdict === 'bottom-first' ? 'bottom' : 'top'} first`,
+      says: `two moments in each frame, ${orderWords(fieldOrder.verdict)}; ${percent(combing.share)} of the frames seen comb`,
+    }
+  if (combing.verdict === 'clean')
+    return { about, kind: 'clean', short: 'whole frames', says: 'whole frames: nothing combs' }
+  return { about, kind: 'cannot tell', short: 'scan ?', says: 'cannot tell: too little moves' }
+}
+
+function motionMeasured({ repeats, pulldown }: Evidence): Measured {
+  const about = 'motion'
+  const rate = repeats.trueRate
+    ? `${rateName(repeats.trueRate)} new frames a second`
+    : 'its rate is not known'
+  if (pulldown)
+    return {
+      about,
+      kind: 'pulldown',
+      short: `pulldown ${pulldown.pattern}`,
+      says: `${pulldown.pattern} pulldown, ${rate}`,
+    }
+  if (repeats.verdict === 'pattern')
+    return {
+      about,
+      kind: 'repeats',
+      short: repeats.pattern ? `repeats ${repeats.pattern}` : 'repeats',
+      says: repeats.pattern ? `frames repeat ${repeats.pattern}: ${rate}` : `frames repeat: ${rate}`,
+    }
+  if (repeats.verdict === 'irregular')
+    return { about, kind: 'repeats', short: 'repeats', says: 'frames repeat without a pattern' }
+  if (repeats.verdict === 'none')
+    return { about, kind: 'no repeats', short: 'no repeats', says: 'every frame is a new one' }
+  return { about, kind: 'cannot tell', short: 'repeats ?', says: 'cannot tell: too little moves' }
+}
+
+function detailMeasured({ detail }: Evidence): Measured {
+  const about = 'picture'
+  const size = `${detail.width}×${detail.height}`
+  if (detail.verdict === 'enlarged')
+    return { about, kind: 'enlarged', short: `enlarged ${size}`, says: `no more than ${size} in it` }
+  if (detail.verdict === 'full')
+    return { about, kind: 'full', short: 'full detail', says: 'detail fills the raster' }
+  return { about, kind: 'cannot tell', short: 'detail ?', says: 'cannot tell how much detail it has' }
+}
+
+function barsMeasured({ bars }: Evidence): Measured {
+  const pair = (a: number, b: number, where: string) =>
+    a + b > 0 ? [`${a} · ${b} px ${where}`] : ([] as string[])
+  const says = [
+    ...pair(bars.top, bars.bottom, 'above and below'),
+    ...pair(bars.left, bars.right, 'left and right'),
+  ].join(', ')
+  return { about: 'edges', kind: 'bars', short: 'bars', says: `bars of ${says}` }
+}
+
+/** What of a clip's claims the picture contradicts, worst first; what was corrected since is none any more. */
+export function contradictionsOf(clip: Clip): Contradiction[] {
+  const { evidence, reading, corrections } = clip
+  const { video } = reading ?? {}
+  const claimed = claimsOf(clip)?.video
+  if (!evidence || !video || !claimed || reading?.kind !== 'video') return []
+  return [
+    ...(corrections.scan === undefined ? scanContradictions(evidence, claimed) : []),
+    ...(corrections.fieldOrder === undefined && corrections.scan === undefined
+      ? orderContradictions(evidence, claimed)
+      : []),
+    ...(corrections.repeatsOut === undefined && corrections.rate === undefined
+      ? repeatContradictions(evidence, claimed)
+      : []),
+    ...(corrections.crop === undefined ? barContradictions(evidence, claimed) : []),
+  ]
+}
+
+function scanContradictions(evidence: Evidence, { scan, rate }: VideoFacts): Contradiction[] {
+  const { combing, fieldOrder } = evidence
+  if (scan === 'progressive' && combing.verdict === 'combed' && isSure(combing)) {
+    const order = fieldOrder.verdict === 'bottom-first' ? 'bottom-first' : 'top-first'
+    return [
+      {
+        about: 'scan',
+        title: 'Flagged progressive, but it combs.',
+        seen: `Two moments in each frame, ${orderWords(order)}: ${percent(combing.share)} of the frames comb, ${frameWords(evidence)}.`,
+        confidence: combing.confidence,
+        action: `Take it as ${rate ? fieldsName(rate) : 'interlaced'}, ${order === 'top-first' ? 'top' : 'bottom'} first`,
+        change: { scan: 'interlaced', fieldOrder: order },
+        holding: { scan: 'progressive' },
+      },
+    ]
+  }
+  if (scan === 'interlaced' && fieldOrder.verdict === 'progressive' && isSure(fieldOrder))
+    return [
+      {
+        about: 'scan',
+        title: 'Flagged interlaced, but its frames are whole.',
+        seen: `Both fields are of one moment ${frameWords(evidence)}: deinterlacing it would only soften it.`,
+        confidence: fieldOrder.confidence,
+        action: 'Take it as progressive',
+        change: { scan: 'progressive' },
+        holding: { scan: 'interlaced' },
+      },
+    ]
+  return []
+}
+
+/** Fields are counted by their own rate: 25 frames are 50i. */
+const fieldsName = (rate: Rate): string => `${rateName({ num: rate.num * 2, den: rate.den })}i`
+
+function orderContradictions(evidence: Evidence, { scan, fieldOrder: claimed }: VideoFacts): Contradiction[] {
+  const { verdict } = evidence.fieldOrder
+  if (scan !== 'interlaced' || !isSure(evidence.fieldOrder)) return []
+  if (verdict === 'progressive' || verdict === 'cannot-tell') return []
+  if (claimed === null || claimed === 'unknown' || claimed === verdict) return []
+  return [
+    {
+      about: 'field order',
+      title: `Flagged ${orderWords(claimed)}, but the other field is first in time.`,
+      seen: `As flagged, motion goes back and forth: ${orderWords(verdict)} ${frameWords(evidence)}.`,
+      confidence: evidence.fieldOrder.confidence,
+      action: `Take it ${verdict === 'top-first' ? 'top' : 'bottom'} field first`,
+      change: { fieldOrder: verdict },
+      holding: { fieldOrder: claimed },
+    },
+  ]
+}
+
+function repeatContradictions(evidence: Evidence, { rate }: VideoFacts): Contradiction[] {
+  const { verdict, pattern, holds, phase, trueRate, confidence } = evidence.repeats
+  if (verdict !== 'pattern' || !holds || phase === null || !trueRate || !rate) return []
+  if (!isSure(evidence.repeats) || equal(trueRate, rate)) return []
+  return [
+    {
+      about: 'repeats',
+      title: `A ${rateName(trueRate)} shot in a file of ${rateName(rate)}.`,
+      seen: `Frames repeat ${pattern ?? 'evenly'} ${frameWords(evidence)}: only ${rateName(trueRate)} a second are new.`,
+      confidence,
+      action: `Take each frame once, at ${rateName(trueRate)}`,
+      change: { repeatsOut: { holds, phase } },
+      holding: null,
+    },
+  ]
+}
+
+function barContradictions(evidence: Evidence, { width, height }: VideoFacts): Contradiction[] {
+  if (!hasBars(evidence)) return []
+  const { top, bottom, left, right, confidence } = evidence.bars
+  const [across, down] = [width - left - right, height - top - bottom]
+  const share = 1 - (across * down) / (width * height)
+  return [
+    {
+      about: 'bars',
+      title: 'Bars are baked into the picture.',
+      seen: `${barsMeasured(evidence).says.replace(/^b/, 'B')}: ${percent(share)} of ${width}×${height} is black.`,
+      confidence,
+      action: `Take ${across}×${down} as the picture`,
+      change: { crop: { top, bottom, left, right } },
+      holding: null,
+    },
+  ]
+}
+
+/** What a correction does to a clip, in sentences: to itself, and to what it pays in formats. */
+export function outcomeOf(
+  clip: Clip,
+  change: CorrectionChange,
+  formats: readonly Format[],
+  weights: Weights,
+): string[] {
+  const claims = claimsOf(clip)
+  const after = corrected(clip, change)
+  if (!claims || !clip.reading?.video || !after.reading?.video) return []
+  const [was, is] = [pictureOf(clip.reading.video), pictureOf(after.reading.video)]
+  const prices = formats.flatMap((format) => {
+    const [before, then] = [tollOf(was, format, undefined, weights), tollOf(is, format, undefined, weights)]
+    return before.grade === then.grade
+      ? []
+      : [`In ${formatName(format)} its toll goes from ${before.grade} to ${then.grade}.`]
+  })
+  return [...consequences(claims, after.corrections), ...prices]
+}
+
+/** How a verdict's sureness is said. */
+export const sureWords = (confidence: number): string => `confidence ${figure(confidence, 2)}`

@@ -1,0 +1,139 @@
+import type { Luma } from '../planes/luma'
+import type { MeansGatherer } from './bars'
+import { linesModule } from './lines.wasm'
+import type { Kernels } from './measure'
+import { type PairKernel, type PairSums, blockSide, emptySums, sumsOfBlock } from './pair'
+import { pairModule } from './pair.wasm'
+
+/** What the compiled modules give. */
+interface Exports {
+  readonly memory: WebAssembly.Memory
+}
+interface PairExports extends Exports {
+  measure(first: number, second: number, width: number, height: number, out: number): void
+  combs(first: number, width: number, height: number, out: number): void
+}
+interface LineExports extends Exports {
+  gather(frame: number, width: number, height: number, rows: number, columns: number): void
+}
+
+const page = 65_536
+/** The beginning of memory is left to the module. */
+const start = 1024
+const bytesOf = (base64: string) => Uint8Array.from(atob(base64), (char) => char.charCodeAt(0))
+
+function instance<Of extends Exports>(base64: string): Of {
+  const module = new WebAssembly.Module(bytesOf(base64))
+  return new WebAssembly.Instance(module, { env: { abort: () => {} } }).exports as unknown as Of
+}
+
+/** Makes memory reach so far. */
+function reach(memory: WebAssembly.Memory, bytes: number): void {
+  const missing = bytes - memory.buffer.byteLength
+  if (missing > 0) memory.grow(Math.ceil(missing / page))
+}
+
+/** The blocks of a picture, and how many bytes a row of sums takes. */
+function roomOf({ width, height }: Luma) {
+  const blocks = Math.floor(width / blockSide) * Math.floor(height / blockSide)
+  return { blocks, row: blocks * Uint16Array.BYTES_PER_ELEMENT }
+}
+
+/**
+ * The pass over pairs in SIMD, equal to `measurePair` sum by sum. Where it is given the second frame of a pair as the first of the
+ * next, as runs do, that is not copied again.
+ */
+export function simdPairs(): PairKernel {
+  const { memory, measure } = instance<PairExports>(pairModule)
+  /** The picture that lies in each of two places. */
+  const held: [Luma | null, Luma | null] = [null, null]
+  let size = 0
+
+  function place(luma: Luma, other: Luma | null): number {
+    const known = held.indexOf(luma)
+    const at = known >= 0 ? known : held[0] === other ? 1 : 0
+    const offset = start + at * size
+    if (known < 0) {
+      new Uint8Array(memory.buffer, offset, luma.data.length).set(luma.data)
+      held[at] = luma
+    }
+    return offset
+  }
+
+  return (first, second) => {
+    const { width, height } = first
+    const { blocks, row } = roomOf(first)
+    const bytes = Math.ceil(first.data.length / 16) * 16
+    if (bytes !== size) {
+      size = bytes
+      held[0] = held[1] = null
+    }
+    const out = start + 2 * size
+    // A vector may be read up to sixteen bytes beyond the last pixel.
+    reach(memory, out + sumsOfBlock * row + 16)
+    const from = place(first, second)
+    measure(from, place(second, first), width, height, out)
+    const sums = emptySums(width, height)
+    const rows: readonly (keyof PairSums)[] = ['sadTop', 'sadBottom', 'n1', 'n2', 'e0', 'eA', 'eB']
+    rows.forEach((name, i) => {
+      const into = sums[name] as Uint16Array
+      into.set(new Uint16Array(memory.buffer, out + i * row, blocks))
+    })
+    return sums
+  }
+}
+
+/** Gathers line means in SIMD, equal to `gatherMeans` byte for byte. */
+export function simdMeans(): MeansGatherer {
+  const { memory, gather } = instance<LineExports>(linesModule)
+  let size: { readonly width: number; readonly height: number } | null = null
+  let frames = 0
+  const lies = (width: number, height: number) => {
+    const rowMeans = (width >> 3) * height
+    const rows = start + Math.ceil((width * height) / 16) * 16
+    return { rows, rowMeans, columns: rows + rowMeans, columnMeans: (height >> 3) * width }
+  }
+  return {
+    add({ width, height, data }) {
+      const { rows, columns, columnMeans } = lies(width, height)
+      reach(memory, columns + columnMeans + 16)
+      size ??= { width, height }
+      new Uint8Array(memory.buffer, start, data.length).set(data)
+      gather(start, width, height, rows, columns)
+      frames++
+    },
+    get frames() {
+      return frames
+    },
+    means() {
+      if (!size) return null
+      const { width, height } = size
+      const { rows, rowMeans, columns, columnMeans } = lies(width, height)
+      const byBand = new Uint8Array(memory.buffer, columns, columnMeans)
+      const bands = height >> 3
+      const byColumn = new Uint8Array(columnMeans)
+      for (let band = 0; band < bands; band++)
+        for (let x = 0; x < width; x++) byColumn[x * bands + band] = byBand[band * width + x] ?? 0
+      return { width, height, rows: new Uint8Array(memory.buffer, rows, rowMeans).slice(), columns: byColumn }
+    },
+  }
+}
+
+/** The kernels that the app measures with. */
+export const simdKernels = (): Kernels => ({ pair: simdPairs(), gather: simdMeans })
+
+/** The combing counts alone, in SIMD: for each block what `n1` and `n2` of `measurePair` are. */
+export function simdCombs(): (frame: Luma) => Pick<PairSums, 'n1' | 'n2'> {
+  const { memory, combs } = instance<PairExports>(pairModule)
+  return (frame) => {
+    const { blocks, row } = roomOf(frame)
+    const out = start + Math.ceil(frame.data.length / 16) * 16
+    reach(memory, out + 2 * row + 16)
+    new Uint8Array(memory.buffer, start, frame.data.length).set(frame.data)
+    combs(start, frame.width, frame.height, out)
+    return {
+      n1: new Uint16Array(memory.buffer, out, blocks).slice(),
+      n2: new Uint16Array(memory.buffer, out + row, blocks).slice(),
+    }
+  }
+}

@@ -1,0 +1,88 @@
+import type { Evidence } from '../core/evidence/evidence'
+import { type Kernels, type Stretch, samplingOf, startMeasuring } from '../core/evidence/measure'
+import { countOf } from '../core/motion/timing'
+import type { Rate } from '../core/rate/rate'
+import { openClip } from './decode/clip'
+import { type ClipKind, NoPicture, type OpenClip } from './decode/engine'
+import type { MediaLocator } from './source'
+
+/** A file of a clip as it is decoded, and the clip's index of its first frame. */
+export interface DecodableFile {
+  readonly locator: MediaLocator
+  readonly kind: ClipKind
+  readonly first: number
+}
+
+/** So much time is given to a clip, in milliseconds: where decoding is slow, as many frames as come in it. */
+export const longestMeasuring = 20_000
+/** Fewer frames than these say nothing, however long they take. */
+const leastFrames = 12
+
+/** A stretch of one file, by its own index. */
+interface Piece extends Stretch {
+  readonly file: DecodableFile
+}
+
+/** Where the stretches of a clip lie in its files; one that goes over an end goes on in the next. */
+function piecesOf(files: readonly DecodableFile[], stretches: readonly Stretch[]): Piece[] {
+  return stretches.flatMap(({ first, count }) =>
+    files.flatMap((file) => {
+      const from = Math.max(first, file.first)
+      const till = Math.min(first + count, file.first + countOf(file.kind.steps))
+      return from < till ? [{ file, first: from - file.first, count: till - from }] : []
+    }),
+  )
+}
+
+/**
+ * Measures what the picture of a clip says, from its decoded frames.
+ * @param rate of the clip as its wrapper says; null where it does not
+ * @param seen is told after each frame how many were looked at, of how many that are wanted
+ * @throws NoPicture where none can be decoded
+ */
+export async function measureClip(
+  files: readonly DecodableFile[],
+  rate: Rate | null,
+  kernels: Kernels,
+  signal: AbortSignal,
+  seen: (frames: number, wanted: number) => void,
+): Promise<Evidence> {
+  const [one] = files
+  if (!one) throw new NoPicture('This clip has no picture.')
+  const total = files.reduce((sum, { kind }) => sum + countOf(kind.steps), 0)
+  const pieces = piecesOf(files, samplingOf(total, one.kind))
+  const wanted = pieces.reduce((sum, { count }) => sum + count, 0)
+  const measuring = startMeasuring(kernels, wanted)
+  const began = performance.now()
+  let frames = 0
+  const isOver = () => frames >= leastFrames && performance.now() - began > longestMeasuring
+  let open = null as { readonly file: DecodableFile; readonly clip: OpenClip } | null
+  /** Why a piece could not be decoded; what others say stands without it. */
+  let fault: unknown = null
+  try {
+    for (const { file, first, count } of pieces) {
+      if (isOver()) break
+      if (open?.file !== file) {
+        open?.clip.close()
+        open = { file, clip: await openClip(file.locator, file.kind, signal) }
+      }
+      try {
+        for await (const frame of open.clip.samples(first, signal)) {
+          const { index } = frame
+          const luma = await frame.luma().finally(() => frame.close())
+          if (index >= first + count) break
+          measuring.frame(file.first + index, luma)
+          seen(++frames, wanted)
+          if (index === first + count - 1 || isOver()) break
+        }
+      } catch (error) {
+        signal.throwIfAborted()
+        fault = error
+      }
+    }
+  } finally {
+    open?.clip.close()
+  }
+  if (frames < 2 && fault) throw fault
+  return measuring.finish(rate)
+}

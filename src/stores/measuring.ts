@@ -1,0 +1,157 @@
+import { proxy } from 'comlink'
+import { defineStore } from 'pinia'
+import { computed, reactive, ref, toRaw } from 'vue'
+import type { Clip } from '../core/edit/clip'
+import { learnEvidence } from '../core/edit/correction'
+import { reasonOf } from '../core/words/reason'
+import type { EvidenceAnswer } from '../workers/evidence.worker'
+import { askFor } from '../workers/job'
+import { evidenceServices } from '../workers/services'
+import { useMedia } from './media'
+import { useProject } from './project'
+
+/** A clip that is being measured, and how far that is. */
+interface Current {
+  readonly id: string
+  readonly name: string
+  frames: number
+  wanted: number
+}
+
+/** The queue of clips whose pictures are measured in the background, one after the other, each once. */
+export const useMeasuring = defineStore('measuring', () => {
+  const project = useProject()
+  const media = useMedia()
+  /** Clips that the editor wants first. */
+  const first = ref<readonly string[]>([])
+  /** Clips that are not measured by themselves any more in this session: cancelled ones, and those that failed. */
+  const left = new Set<string>()
+  /** Why clips could not be measured. */
+  const troubles = reactive(new Map<string, string>())
+  const current = ref<readonly Current[]>([])
+  const paused = ref(false)
+  /** Clips measured since the queue began, and how long these took together, in milliseconds. */
+  const done = ref(0)
+  const took = ref(0)
+  let stop = new AbortController()
+  let lines = 0
+
+  /** Clips that wait, those asked for first. Looked up, not watched: of ten thousand clips each would be. */
+  function queue(): Clip[] {
+    const [missing, failed] = [toRaw(media.missing), toRaw(media.troubles)]
+    const inWork = new Set(current.value.map(({ id }) => id))
+    const canBe = (clip: Clip): boolean =>
+      clip.evidence === null &&
+      clip.reading?.kind === 'video' &&
+      clip.reading.video !== null &&
+      !missing.has(clip.id) &&
+      !failed.has(clip.id) &&
+      !inWork.has(clip.id)
+    const asked = first.value.flatMap((id) => project.doc?.clips[id] ?? [])
+    const before = new Set(first.value)
+    const others = project.clips.filter(({ id }) => !before.has(id) && !left.has(id))
+    return [...asked, ...others].filter(canBe)
+  }
+  /** How many clips wait. */
+  const waiting = ref(0)
+  const count = () => (waiting.value = queue().length)
+  /** Seconds that the queue still takes, by what it took so far; null before the first is done. */
+  const secondsLeft = computed(() => {
+    if (done.value === 0) return null
+    const each = took.value / done.value / 1000
+    const under = current.value.reduce((sum, { frames, wanted }) => sum + 1 - frames / Math.max(1, wanted), 0)
+    return (each * (waiting.value + under)) / Math.max(1, evidenceServices().length)
+  })
+
+  /** Measures what is not measured yet; a second call while it runs adds nothing. */
+  async function work(projectId: string): Promise<void> {
+    if (project.readOnly) return
+    const services = evidenceServices()
+    while (lines < services.length) {
+      const service = services[lines++]
+      if (service) void line(projectId, service()).finally(() => lines--)
+    }
+  }
+
+  async function line(projectId: string, service: ReturnType<ReturnType<typeof evidenceServices>[number]>) {
+    while (!paused.value && project.doc?.project.id === projectId) {
+      const [clip, ...rest] = queue()
+      waiting.value = rest.length
+      if (!clip) return
+      await measure(projectId, clip, service)
+    }
+  }
+
+  async function measure(
+    projectId: string,
+    clip: Clip,
+    service: ReturnType<ReturnType<typeof evidenceServices>[number]>,
+  ): Promise<void> {
+    const { signal } = stop
+    const began = performance.now()
+    current.value = [...current.value, { id: clip.id, name: clip.name, frames: 0, wanted: 0 }]
+    const seen = proxy((frames: number, wanted: number) => {
+      current.value = current.value.map((one) => (one.id === clip.id ? { ...one, frames, wanted } : one))
+    })
+    try {
+      const files = await media.decodable(clip)
+      if (!files) return void left.add(clip.id)
+      const rate = clip.reading?.video?.rate ?? null
+      const answer = await askFor<EvidenceAnswer>(
+        service,
+        async (id) => service.measure(id, files, rate, seen),
+        signal,
+      )
+      if (!answer.ok) {
+        troubles.set(clip.id, answer.error)
+        left.add(clip.id)
+        return
+      }
+      troubles.delete(clip.id)
+      done.value++
+      took.value += performance.now() - began
+      if (project.doc?.project.id === projectId)
+        project.learn((doc) => learnEvidence(doc, clip.id, answer.evidence))
+    } catch (error) {
+      // A paused one is taken up again; one that was cancelled, or that a worker died of, is not.
+      if (signal.aborted && paused.value) return
+      left.add(clip.id)
+      if (!signal.aborted) troubles.set(clip.id, `It could not be measured: ${reasonOf(error)}.`)
+    } finally {
+      current.value = current.value.filter(({ id }) => id !== clip.id)
+      first.value = first.value.filter((id) => id !== clip.id)
+      count()
+    }
+  }
+
+  function interrupt() {
+    stop.abort()
+    stop = new AbortController()
+  }
+  function pause(): void {
+    paused.value = true
+    interrupt()
+  }
+  function goOn(): void {
+    paused.value = false
+    if (project.doc) void work(project.doc.project.id)
+  }
+  /** Leaves all that is not measured yet. */
+  function cancel(): void {
+    for (const { id } of [...queue(), ...current.value]) left.add(id)
+    first.value = []
+    count()
+    interrupt()
+  }
+  /** Measures clips before all others, also those that were left. */
+  function measureNow(ids: readonly string[]): void {
+    for (const id of ids) {
+      left.delete(id)
+      troubles.delete(id)
+    }
+    first.value = [...new Set([...ids, ...first.value])]
+    goOn()
+  }
+
+  return { current, waiting, paused, done, secondsLeft, troubles, work, pause, goOn, cancel, measureNow }
+})

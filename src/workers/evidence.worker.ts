@@ -1,0 +1,39 @@
+import { expose } from 'comlink'
+import type { Evidence } from '../core/evidence/evidence'
+import { simdKernels } from '../core/evidence/simd'
+import type { Rate } from '../core/rate/rate'
+import { reasonOf } from '../core/words/reason'
+import { NoPicture } from '../media/decode/engine'
+import { type DecodableFile, measureClip } from '../media/measure'
+import { jobs } from './job'
+
+/** What came of measuring a clip, or why nothing did, in a sentence. */
+export type EvidenceAnswer =
+  { readonly ok: true; readonly evidence: Evidence } | { readonly ok: false; readonly error: string }
+
+const running = jobs()
+
+const service = {
+  /** Measures a clip. @param seen is told how many frames were looked at, of how many */
+  measure: (
+    id: number,
+    files: readonly DecodableFile[],
+    rate: Rate | null,
+    seen: (frames: number, wanted: number) => void,
+  ): Promise<EvidenceAnswer> =>
+    running.run(id, async (signal): Promise<EvidenceAnswer> => {
+      try {
+        return { ok: true, evidence: await measureClip(files, rate, simdKernels(), signal, seen) }
+      } catch (error) {
+        signal.throwIfAborted()
+        return {
+          ok: false,
+          error: error instanceof NoPicture ? error.message : `It could not be measured: ${reasonOf(error)}.`,
+        }
+      }
+    }),
+  end: (id: number): void => running.end(id),
+}
+
+export type EvidenceService = typeof service
+expose(service)
