@@ -74,11 +74,11 @@ async function measureOnce(browser: Browser, firstView: number[], twelveClips: n
   await page.getByRole('button', { name: 'Begin' }).click()
   await page.getByRole('button', { name: 'Begin the project' }).click()
   // The stand-in's files have to arrive first.
-  await page.getByRole('button', { name: 'Take in all 19 from the siding' }).waitFor()
+  await page.getByRole('button', { name: 'Take in all 23 from the siding' }).waitFor()
   await page.getByRole('button', { name: /^Siding/ }).click()
   const boxes = page.getByRole('dialog').getByRole('listitem').getByRole('checkbox')
   await boxes.nth(18).waitFor()
-  for (let n = 12; n < 19; n++) await boxes.nth(n).uncheck()
+  for (let n = 12; n < 23; n++) await boxes.nth(n).uncheck()
   await page.evaluate(() => {
     const button = [...document.querySelectorAll('button')].find((b) =>
       b.textContent?.includes('Take in 12'),

@@ -1,6 +1,7 @@
 import {
   type Scene,
   furnaceHall,
+  grainyTower,
   heat,
   mouldCheck,
   phoneVisit,
@@ -28,6 +29,15 @@ export interface DrawnClip {
   readonly bars?: number
   /** The picture is drawn lying on its side, as a phone stores it. */
   readonly onItsSide?: boolean
+  /** What the file says of its scan, where that is not what it holds or not top field first. */
+  readonly says?: { readonly scan: 'progressive' | 'interlaced'; readonly fieldOrder: string | null }
+  /** What measuring it has to find, beside nothing: no combs, no repeats, no bars. */
+  readonly holds?: {
+    readonly fields?: 'top-first' | 'bottom-first'
+    readonly repeats?: string
+    readonly bars?: readonly [above: number, below: number]
+    readonly detail?: readonly [width: number, height: number]
+  }
   /** A sound to go with it, as an expression of the time `t`. */
   readonly sound?: string
   readonly encode: readonly string[]
@@ -173,6 +183,7 @@ export const drawnClips: readonly DrawnClip[] = [
     height: 576,
     rate: '50',
     count: 200,
+    holds: { fields: 'top-first' },
     encode: [
       '-vf',
       'tinterlace=interleave_top,setsar=64/45',
@@ -192,6 +203,7 @@ export const drawnClips: readonly DrawnClip[] = [
     height: 1080,
     rate: '50',
     count: 150,
+    holds: { fields: 'top-first' },
     encode: [
       '-vf',
       'tinterlace=interleave_top,setsar=4/3',
@@ -251,16 +263,80 @@ export const drawnClips: readonly DrawnClip[] = [
     time: (n) => filmFrame(n) / 24,
     number: filmFrame,
     bars: 0.125,
+    holds: { repeats: '2:3', bars: [134, 134] },
     encode: [...h264(26), ...rec709],
   },
   {
     file: 'yard_dawn_A012.mp4',
-    scene: (c, w, h, t) => tower(c, w, h, t + 20),
+    scene: (c, w, h, t) => grainyTower(c, w, h, t + 20),
+    width: 2560,
+    height: 1440,
+    rate: '25',
+    count: 75,
+    holds: { detail: [2560, 1440] },
+    encode: ['-vf', 'scale=3840:2160:flags=bicubic', ...h264(24), ...rec709, ...timecode('05:52:10:00')],
+  },
+  {
+    // A dub whose maker forgot to say that it has fields.
+    file: 'archive_dub_07.mp4',
+    scene: (c, w, h, t) => swingingBell(c, w, h, t + 1.5),
+    ...hd,
+    rate: '50',
+    count: 100,
+    says: { scan: 'progressive', fieldOrder: null },
+    holds: { fields: 'top-first' },
+    encode: ['-vf', 'tinterlace=interleave_top,setfield=prog', ...h264(20), ...rec709],
+  },
+  {
+    // Digitised with the fields in the wrong order.
+    file: 'archive_reel4.mov',
+    scene: (c, w, h, t) => swingingBell(c, w, h, t + 6),
+    width: 720,
+    height: 576,
+    rate: '50',
+    count: 100,
+    says: { scan: 'interlaced', fieldOrder: 'top-first' },
+    holds: { fields: 'bottom-first' },
+    encode: [
+      '-vf',
+      'tinterlace=interleave_bottom,setsar=64/45,setfield=tff',
+      ...h264(18, '-flags', '+ilme+ildct', '-x264opts', 'tff=1'),
+      '-color_primaries',
+      'bt470bg',
+      '-color_trc',
+      'bt709',
+      '-colorspace',
+      'bt470bg',
+    ],
+  },
+  {
+    file: 'mould_take_E003.mxf',
+    scene: (c, w, h, t) => mouldCheck(c, w, h, t + 2),
     width: 1280,
     height: 720,
     rate: '25',
-    count: 100,
-    encode: ['-vf', 'scale=3840:2160:flags=bicubic', ...h264(26), ...rec709, ...timecode('05:52:10:00')],
+    count: 40,
+    encode: [
+      '-c:v',
+      'dnxhd',
+      '-profile:v',
+      'dnxhr_lb',
+      '-pix_fmt',
+      'yuv422p',
+      ...rec709,
+      ...timecode('11:20:00:00'),
+    ],
+  },
+  {
+    file: 'tower_dv_03.avi',
+    scene: (c, w, h, t) => tower(c, w, h, t + 9),
+    width: 720,
+    height: 576,
+    rate: '50',
+    count: 76,
+    says: { scan: 'interlaced', fieldOrder: 'bottom-first' },
+    holds: { fields: 'bottom-first' },
+    encode: ['-vf', 'tinterlace=interleave_bottom,setsar=16/15', '-c:v', 'dvvideo', '-pix_fmt', 'yuv420p'],
   },
   {
     file: 'pour_backup_B015.mp4',

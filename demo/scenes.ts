@@ -273,3 +273,15 @@ export const mouldCheck: Scene = (c, w, h, t) => {
   c.restore()
   disc(c, 'rgba(255,244,214,0.14)', w * (0.5 + 0.25 * Math.cos(t)), h * (0.5 + 0.2 * Math.sin(t)), h * 0.2)
 }
+
+/** The tower with what a sharp lens shows of it: grains of stone and gravel, each a pixel or two, always in the same places. */
+export const grainyTower: Scene = (c, w, h, t) => {
+  tower(c, w, h, t)
+  let x = 20_260_501
+  const random = () => (x = (Math.imul(x, 1103515245) + 12345) & 0x7fffffff) / 0x7fffffff
+  for (let i = 0; i < 60_000; i++) {
+    const [left, top, side] = [random() * w, h * (0.2 + 0.8 * random()), 1 + Math.floor(random() * 2)]
+    c.fillStyle = random() < 0.5 ? 'rgba(40,30,20,0.35)' : 'rgba(255,240,215,0.3)'
+    c.fillRect(Math.floor(left), Math.floor(top), side, side)
+  }
+}

@@ -54,7 +54,7 @@ for (const edition of ['light', 'night'] as const) {
     await look('closer')
     await page.keyboard.press('Escape')
     await page.getByRole('dialog').waitFor({ state: 'hidden' })
-    await row(page, 'archive_tape').click({ modifiers: ['Shift'] })
+    await row(page, 'archive_tape').click({ modifiers: ['Control'] })
     await page.getByRole('button', { name: 'Compare 2' }).click()
     await look('compare')
     await page.keyboard.press('Escape')

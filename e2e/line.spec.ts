@@ -105,14 +105,14 @@ test('the whole line: from the siding to the hand-over, and back after a reload'
   await page.reload()
   await expect(page.getByRole('region', { name: 'Check of the timeline' })).toContainText('visitor_C002.mov')
   await place(page, 'Arrivals')
-  await expect(page.getByRole('heading', { name: /^19 arrived$/ })).toBeVisible()
+  await expect(page.getByRole('heading', { name: /^23 arrived$/ })).toBeVisible()
   await row(page, 'archive_reel2').click()
   await expect(docket.getByRole('img', { name: 'A frame of archive_reel2.mov' })).toBeVisible()
 
   // The project file comes back as a second project in the same state.
   await page.goto('/')
   await page.getByLabel('Project file').setInputFiles(await projectFile.path())
-  await expect(page.getByRole('heading', { name: /^19 arrived$/ })).toBeVisible()
+  await expect(page.getByRole('heading', { name: /^23 arrived$/ })).toBeVisible()
   await expect(page.getByRole('banner')).toContainText('3840×2160 · 25p')
   await place(page, 'Dispatch')
   const [again] = await Promise.all([

@@ -27,7 +27,7 @@ export const place = (page: Page, name: string) =>
 export async function openDemo(page: Page) {
   await page.goto('/')
   await page.getByRole('button', { name: 'Open the demo' }).click()
-  await expect(page.getByRole('heading', { name: /^19 arrived$/ })).toBeVisible()
+  await expect(page.getByRole('heading', { name: /^23 arrived$/ })).toBeVisible()
 }
 
 /** Waits until everything is on disk: a reload in the same instant would interrupt the writing. */
@@ -93,4 +93,12 @@ export async function fillable(page: Page) {
     }
   })
   return (full: boolean) => page.evaluate((value) => void ((window as { full?: boolean }).full = value), full)
+}
+
+/** Goes to a clip in the table of what each pays: of many only some rows are drawn. */
+export async function findPayer(page: Page, name: string) {
+  const table = page.getByRole('grid', { name: 'What each clip pays' })
+  await table.focus()
+  await page.keyboard.type(name.toLowerCase())
+  await expect(table.getByRole('row', { name: new RegExp(name) })).toBeVisible()
 }

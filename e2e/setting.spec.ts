@@ -1,5 +1,16 @@
 import { readFile } from 'node:fs/promises'
-import { clipToPlace, demoFile, dropFiles, expect, openDemo, place, row, saved, test } from './line'
+import {
+  clipToPlace,
+  demoFile,
+  dropFiles,
+  expect,
+  findPayer,
+  openDemo,
+  place,
+  row,
+  saved,
+  test,
+} from './line'
 
 test('a title card that comes first decides nothing, and it is said why', async ({ page }) => {
   await page.goto('/new?name=Wrong start')
@@ -84,6 +95,7 @@ test('a format is set from a clip, what it does is told before, and the log keep
 
   // Trying another format tells both fates.
   await place(page, 'Yard')
+  await findPayer(page, 'bell_swing_B011')
   await page.getByRole('button', { name: /^bell_swing_B011/ }).click()
   const docket = page.getByRole('complementary', { name: 'Docket' })
   await docket.getByRole('button', { name: 'Try its format' }).click()
@@ -97,6 +109,7 @@ test('a format is set from a clip, what it does is told before, and the log keep
 
   await page.getByRole('grid', { name: 'What each clip pays' }).focus()
   await page.keyboard.type('bell_swing_B011')
+  await findPayer(page, 'bell_swing_B011')
   await page.getByRole('button', { name: /^bell_swing_B011/ }).click()
   await docket.getByRole('button', { name: 'Set it as project format' }).click()
   await expect(page.getByRole('banner')).toContainText('1920×1080 · 50p')

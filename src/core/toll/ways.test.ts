@@ -322,3 +322,47 @@ describe('untouched', () => {
     ).toBe(true)
   })
 })
+
+describe('what was measured', () => {
+  it('of combs costs a weave on whole frames, though the clip counts as progressive; on fields it does not', () => {
+    expect(paid('1920x1080@25p', '1920x1080@25p', {}, { combs: true })).toEqual(['weave severe 0.6'])
+    expect(paid('1920x1080@25p', '1920x1080@50i', {}, { combs: true })).toEqual(
+      paid('1920x1080@25p', '1920x1080@50i'),
+    )
+  })
+
+  it('of the phase of a pulldown makes taking it out free, at that phase', () => {
+    const out = (phase: 0 | 1 | 2 | 3 | 4) => ({ motion: { kind: 'remove-pulldown', phase } }) as const
+    const from = (phase: 0 | 1 | 2 | 3 | 4, pulldownPhase: number | null) =>
+      paid('1920x1080@29.97i', '1920x1080@23.976p', out(phase), { pulldownPhase })
+    expect(from(3, 3)).toEqual(['remove-pulldown free 0'])
+    expect(from(2, 3)).toEqual(['remove-pulldown light 0.02'])
+    expect(from(3, null)).toEqual(['remove-pulldown light 0.02'])
+  })
+
+  it('of true detail: what is reduced loses only what is in it, as it stands upright', () => {
+    const loses = (more: Partial<Picture>) => {
+      const { charges } = settle('3840x2160@25p', '1920x1080@25p', {}, more).toll
+      return charges.find(({ kind }) => kind === 'reduce')!.loss
+    }
+    const all = loses({})
+    expect(all).toBeGreaterThan(0)
+    expect(loses({ detail: { width: 1920, height: 1080 } })).toBe(0)
+    expect(loses({ detail: { width: 1280, height: 720 } })).toBe(0)
+    const some = loses({ detail: { width: 2560, height: 1440 } })
+    expect(some).toBeCloseTo((all * (1 - (1920 * 1080) / (2560 * 1440))) / 0.75, 9)
+    // One axis alone was enlarged.
+    expect(loses({ detail: { width: 1920, height: 2160 } })).toBeCloseTo((all * 0.5) / 0.75, 9)
+    // On its side, what is across the raster stands down the picture.
+    const turned = (detail: Picture['detail']) =>
+      settle('2160x3840@25p', '1920x1080@25p', {}, { rotation: 90, detail }).toll.charges.find(
+        ({ kind }) => kind === 'reduce',
+      )!.loss
+    expect(turned({ width: 2160, height: 1920 })).toBeCloseTo((all * 0.5) / 0.75, 9)
+    expect(
+      tollSentence(
+        settle('3840x2160@25p', '1920x1080@25p', {}, { detail: { width: 1280, height: 720 } }).toll,
+      ),
+    ).toBe('reduced to 50 %: room to zoom to 200 %, though no more than 1280×720 is in it')
+  })
+})

@@ -118,6 +118,7 @@ async function engineOf(input: Input, track: InputVideoTrack, clip: ClipKind): P
       const samples = sink.samples(timeAt(from))
       try {
         for await (const sample of samples) {
+          if (signal.aborted) sample.close()
           signal.throwIfAborted()
           yield frameOf(stepNear(steps, sample.timestamp - first), sample, clip)
         }

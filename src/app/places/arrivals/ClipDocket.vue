@@ -133,7 +133,7 @@ aside > * {
 }
 dl {
   display: grid;
-  grid-template-columns: 68px 1fr auto;
+  grid-template-columns: 60px minmax(0, 1fr) auto;
 }
 dt,
 dd {
@@ -147,7 +147,7 @@ dd {
 .origin {
   text-align: right;
   padding-right: 0;
-  max-width: 116px;
+  max-width: 92px;
 }
 .counts {
   font-weight: 600;

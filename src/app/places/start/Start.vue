@@ -92,8 +92,7 @@ async function importProject(file: File) {
       <div>
         <h2>The demo</h2>
         <p class="quiet">
-          A short film about a bell foundry: {{ demoFiles ?? 'some' }} files from eleven cameras and
-          recorders.
+          A short film about a bell foundry: {{ demoFiles ?? 'some' }} files from many cameras and recorders.
         </p>
         <Button @click="openDemo">Open the demo</Button>
       </div>

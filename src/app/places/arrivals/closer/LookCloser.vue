@@ -31,11 +31,21 @@ const steps = computed(() => framesOf(timingOf(props.clip)))
 const last = computed(() => Math.max(0, countOf(steps.value) - 1))
 const interlaced = computed(() => video.value.scan === 'interlaced')
 const topFirst = computed(() => video.value.fieldOrder !== 'bottom-first')
-const order = computed<[Field, Field]>(() => {
-  const measured = props.clip.evidence?.fieldOrder.verdict
-  const bottom = interlaced.value ? !topFirst.value : measured === 'bottom-first'
-  return bottom ? ['bottom', 'top'] : ['top', 'bottom']
-})
+const measuredFirst = computed(() => props.clip.evidence?.fieldOrder.verdict)
+/** Both fields as they are shown one after the other: as flagged, else as measured. */
+const order = computed<[Field, Field]>(() =>
+  (interlaced.value ? !topFirst.value : measuredFirst.value === 'bottom-first')
+    ? ['bottom', 'top']
+    : ['top', 'bottom'],
+)
+function fieldCaption(place: 0 | 1): string {
+  const [first] = order.value
+  const turned =
+    ['top-first', 'bottom-first'].includes(measuredFirst.value ?? '') &&
+    measuredFirst.value !== `${first}-first`
+  const [as, truly] = place === 0 ? ['first', 'second'] : ['second', 'first']
+  return `${order.value[place]} field, shown ${as}${turned ? `, but ${truly} in time` : ''}`
+}
 const frame = ref(0)
 const field = ref<Field>('both')
 const zoom = ref(1)
@@ -54,6 +64,14 @@ function show(next: View) {
   view.value = next
   const best = bestFrame(props.clip, next)
   if (best !== null) goTo(best)
+  if (next === 'edges') zoom.value = wholeZoom()
+}
+/** The largest zoom at which the whole picture is seen. */
+function wholeZoom(): number {
+  const [width, height] = [window.innerWidth * 0.9, window.innerHeight * 0.66]
+  const fits = (value: number) =>
+    (size.value.width / ratio) * value <= width && (size.value.height / ratio) * value <= height
+  return zooms.findLast(({ value }) => fits(value))?.value ?? 0.25
 }
 onMounted(() => show(view.value))
 const canvas = ref<HTMLCanvasElement | null>(null)
@@ -182,18 +200,8 @@ const zooms = [0.25, 0.5, 1, 2, 4, 8].map((value) => ({
       </div>
       <div v-else class="ground apart" tabindex="0">
         <template v-if="view === 'fields'">
-          <ProofPicture
-            :clip="clip"
-            :frame="frame"
-            :field="order[0]"
-            :caption="`${order[0]} field, first in time`"
-          />
-          <ProofPicture
-            :clip="clip"
-            :frame="frame"
-            :field="order[1]"
-            :caption="`${order[1]} field, second`"
-          />
+          <ProofPicture :clip="clip" :frame="frame" :field="order[0]" :caption="fieldCaption(0)" />
+          <ProofPicture :clip="clip" :frame="frame" :field="order[1]" :caption="fieldCaption(1)" />
         </template>
         <template v-else-if="view === 'repeats'">
           <ProofPicture
@@ -263,7 +271,7 @@ canvas {
   grid-auto-columns: minmax(0, 1fr);
   gap: 12px;
   padding: 12px;
-  place-items: start stretch;
+  place-items: safe center stretch;
 }
 .views {
   display: flex;

@@ -75,6 +75,7 @@ const data = computed(() => ({
 }))
 const options = computed(() => {
   const font = { family: "'IBM Plex Mono'", size: 11 }
+  const text = { family: "'IBM Plex Sans'", size: 12 }
   const color = colours.value['--quiet']
   return {
     animation: false as const,
@@ -83,15 +84,17 @@ const options = computed(() => {
       x: {
         ticks: { color, font, maxTicksLimit: 8 },
         grid: { color: colours.value['--line'] },
-        title: { display: true, text: 'fineness, as pixels across the picture', color },
+        title: { display: true, text: 'fineness, as pixels across the picture', color, font: text },
       },
       y: {
         ticks: { color, font },
         grid: { color: colours.value['--line'] },
-        title: { display: true, text: 'strength, dB', color },
+        title: { display: true, text: 'strength, dB', color, font: text },
       },
     },
-    plugins: { legend: { labels: { color: colours.value['--ink'], boxWidth: 14, boxHeight: 2 } } },
+    plugins: {
+      legend: { labels: { color: colours.value['--ink'], font: text, boxWidth: 14, boxHeight: 2 } },
+    },
   }
 })
 /** The same in words, for who does not see it. */
