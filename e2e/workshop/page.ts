@@ -91,6 +91,19 @@ const workshop = {
     clip.close()
     return seen
   },
+  /** The mark of the key frame before each of some frames: fast, for posters. */
+  async near(url: string, sizeBytes: number, engine: 'browser' | 'toolkit', indices: number[], where: Where) {
+    const clip = await opened(url, sizeBytes, engine)
+    if (!clip) return null
+    const seen: (number | null)[] = []
+    for (const index of indices) {
+      const frame = await clip.near(index, never)
+      seen.push(markIn(await frame.luma(), where))
+      frame.close()
+    }
+    clip.close()
+    return seen
+  },
   /** The marks of all frames from one on, as they stream. */
   async streamed(url: string, sizeBytes: number, engine: 'browser' | 'toolkit', from: number, where: Where) {
     const clip = await opened(url, sizeBytes, engine)

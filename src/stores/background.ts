@@ -12,24 +12,31 @@ export const useBackground = defineStore('background', () => {
   const project = useProject()
   const media = useMedia()
   const measuring = useMeasuring()
-  let working = false
+  /** The lines that run, and those that are to look again: clips may have come meanwhile. */
+  const running = new Set<boolean>()
+  const wanted = new Set<boolean>()
   /** Clips whose frames could not be walked in this session. */
   const unwalkable = new Set<string>()
   /** Clips whose rows are seen now: theirs are made first. */
   let seen: ReadonlySet<string> = new Set()
   const inWork = new Map<string, AbortController>()
 
-  /** Makes what is missing; a second call while it runs adds nothing. */
+  /** Makes what is missing; a second call while it runs looks again when it is through. */
   async function work(projectId: string): Promise<void> {
-    if (working) return
-    working = true
+    // Both engines work at once, each on one clip.
+    await Promise.all([lineOf(projectId, false), lineOf(projectId, true)])
+    if (running.size === 0) void measuring.work(projectId)
+  }
+
+  async function lineOf(projectId: string, slowly: boolean): Promise<void> {
+    wanted.add(slowly)
+    if (running.has(slowly)) return
+    running.add(slowly)
     try {
-      // Both engines work at once, each on one clip.
-      await Promise.all([line(projectId, false), line(projectId, true)])
+      while (wanted.delete(slowly)) await line(projectId, slowly)
     } finally {
-      working = false
+      running.delete(slowly)
     }
-    void measuring.work(projectId)
   }
 
   /** Works on the clips of one engine until nothing is left to do; clips may come meanwhile. */

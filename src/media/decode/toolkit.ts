@@ -93,9 +93,10 @@ async function idleEngine(): Promise<Engine> {
     const [oldest] = [...engines].sort((a, b) => (a.running?.usedAt ?? 0) - (b.running?.usedAt ?? 0))
     const running = oldest?.running
     if (!running) continue
-    // A frame that somebody waits for comes first.
+    // A frame that somebody waits for comes first, and what is asked for right after it belongs to it.
     const waited = running.quiet
     await waited
+    await new Promise((turn) => setTimeout(turn))
     if (running.quiet !== waited || oldest.running !== running) continue
     running.givenUp = true
     running.stream.cancel()
@@ -138,21 +139,26 @@ function streamOn(engine: Engine, { ringBytes, ...job }: ToolkitOrder): ToolkitS
   const inTurn = <T>(signal: AbortSignal, work: (signal: AbortSignal) => Promise<T>): Promise<T> => {
     const taking = waited(signal, work)
     running.quiet = taking.catch(() => {})
+    begins()
     return taking
   }
+  // Who asked for a stream has not asked for bytes of it yet: it is not given up before.
+  let begins = () => {}
+  const begun = new Promise<void>((settle) => (begins = settle))
 
   const stream: ToolkitStream = {
     take: (length, signal) => inTurn(signal, (until) => reader.take(length, until)),
     takeLine: (signal) => inTurn(signal, (until) => lineOf((length) => reader.take(length, until))),
     ended,
     cancel() {
+      begins()
       reader.cancel()
       setTimeout(() => {
         if (!isEnded) thrownAway(engine, 'it did not end when it was told to')
       }, longestEnd)
     },
   }
-  const running: Running = { stream, quiet: Promise.resolve(), givenUp: false, usedAt: ++clock }
+  const running: Running = { stream, quiet: begun, givenUp: false, usedAt: ++clock }
   engine.running = running
   return stream
 }
