@@ -7,6 +7,7 @@ import { read } from '../../src/core/reading/read'
 import type { Luma } from '../../src/core/planes/luma'
 import { openInBrowser } from '../../src/media/decode/browser-clip'
 import type { ClipKind, Engine } from '../../src/media/decode/engine'
+import { soundByToolkit, soundInBrowser } from '../../src/media/decode/sound'
 import { toolkitClip } from '../../src/media/decode/toolkit-clip'
 import { byteSource } from '../../src/media/source'
 
@@ -103,6 +104,28 @@ const workshop = {
     }
     clip.close()
     return seen
+  },
+  /** Samples of a stream of sound from one up to another, the first channel, and when the stream begins. */
+  async sound(
+    url: string,
+    sizeBytes: number,
+    engine: 'browser' | 'toolkit',
+    stream: number,
+    from: number,
+    to: number,
+  ) {
+    const locator = { kind: 'url', url, sizeBytes } as const
+    const { reading } = await read(byteSource(locator))
+    const facts = reading?.audio[stream]
+    if (!reading || !facts?.sampleRate || !facts.channels) return null
+    const { sampleRate, channels } = facts
+    const kind = { stream, sampleRate, channels, hasPicture: reading.video !== null }
+    const sound =
+      engine === 'toolkit' ? await soundByToolkit(locator, kind, never) : await soundInBrowser(locator, kind)
+    if (!sound) return null
+    const [first] = await sound.samples(from, to, never)
+    sound.close()
+    return { sampleRate, start: sound.start, samples: [...(first ?? [])] }
   },
   /** The marks of all frames from one on, as they stream. */
   async streamed(url: string, sizeBytes: number, engine: 'browser' | 'toolkit', from: number, where: Where) {

@@ -3,11 +3,13 @@ import { computed } from 'vue'
 import { type Format, formatName, formatKey, tradeName } from '../../../core/format/format'
 import { Lean } from '../../../core/toll/policy'
 import { figure, percent } from '../../../core/words/figures'
+import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
 import ShareBar from '../../components/ShareBar.vue'
 
 /** The formats worth choosing, best first. */
 const yard = useYard()
+const project = useProject()
 const shown = computed(() => yard.ranking.slice(0, 6))
 const isLooked = (format: Format) =>
   yard.candidate !== null && formatKey(format) === formatKey(yard.candidate)
@@ -26,6 +28,19 @@ const isLooked = (format: Format) =>
       {{ lean }}
     </button>
   </div>
+  <label v-if="yard.enlarged.length" class="detail small">
+    <input
+      type="checkbox"
+      :checked="project.opened.project.trueDetail"
+      @change="yard.setTrueDetail(!project.opened.project.trueDetail)"
+    />
+    {{
+      yard.enlarged.length === 1
+        ? `${yard.enlarged[0]?.name} was enlarged before`
+        : `${yard.enlarged.length} clips were enlarged before`
+    }}: what is truly in {{ yard.enlarged.length === 1 ? 'it' : 'them' }}
+    {{ project.opened.project.trueDetail ? 'counts' : 'does not count' }} as what is lost
+  </label>
   <ol>
     <li
       v-for="(candidate, i) in shown"
@@ -56,6 +71,13 @@ const isLooked = (format: Format) =>
 </template>
 
 <style scoped>
+.detail {
+  display: flex;
+  gap: 6px;
+  align-items: baseline;
+  font-size: 12px;
+  accent-color: var(--accent);
+}
 .leans {
   display: flex;
   align-items: baseline;
