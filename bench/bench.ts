@@ -4,7 +4,9 @@ import { measureCard } from './card'
 import { measureFirstUse } from './first-use'
 import { measureList } from './list'
 import { measureMoving, measurePaying } from './moving'
+import { measureKernels } from './measuring'
 import { measureOpening } from './opening'
+import { measureHuge, measurePosters } from './pictures'
 import { measureRanking } from './ranking'
 import { measureBytes, measureReading } from './reading'
 
@@ -40,6 +42,18 @@ if (asked('reading')) {
     line(`bytes read of a clip, ${wrapper}`, `${median(read)} (${range(read)}), largest file ${largest}`)
   }
 }
+if (asked('kernels')) {
+  const { full, combs, native } = await measureKernels()
+  const beside = (target: string, of: number) =>
+    native ? `, ${(of / native).toFixed(1)} times the native filter (target ${target})` : ''
+  line(
+    'measuring pictures, full pass, one core',
+    `${full.toFixed(0)} megapixels a second${beside('0.6', full)}`,
+  )
+  line('combing counts alone, one core', `${combs.toFixed(0)} megapixels a second${beside('3', combs)}`)
+  if (native)
+    line('the media toolkit’s interlace filter, one core', `${native.toFixed(0)} megapixels a second`)
+}
 const hasBrowser = existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium')
 if (!hasBrowser) console.log('no Chromium here: list and first use are not measured')
 if (asked('list') && hasBrowser) {
@@ -69,6 +83,22 @@ if (asked('card') && hasBrowser) {
   line('taken in: 5000 clips read, 15000 left aside (target 60 s)', `${(read / 1000).toFixed(1)} s`)
   line('a row chosen meanwhile (target 100 ms)', `${median(choosing)!.toFixed(0)} ms (${range(choosing)})`)
   line('the server meanwhile (target 200 MB)', `${serverMegabytes.toFixed(0)} MB`)
+}
+if (asked('posters') && hasBrowser) {
+  const { seconds, made, choosing } = await measurePosters()
+  line(
+    'posters of 300 HD clips, half by the second engine (target 120 s)',
+    `${made} in ${seconds.toFixed(0)} s`,
+  )
+  line('a row chosen meanwhile', `${median(choosing)!.toFixed(0)} ms (${range(choosing)})`)
+}
+if (asked('huge') && hasBrowser) {
+  const { gigabytes, seconds, frames, megabytesRead, megabytesHeld } = await measureHuge()
+  line(`a clip of ${gigabytes} GB measured (target 20 s)`, `${seconds.toFixed(1)} s, ${frames}`)
+  line(
+    'read of it; held by the page (target 400 MB)',
+    `${megabytesRead.toFixed(1)} MB; ${megabytesHeld.toFixed(0)} MB`,
+  )
 }
 if (asked('first-use') && hasBrowser) {
   const { firstView, twelveClips } = await measureFirstUse()

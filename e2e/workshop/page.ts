@@ -4,14 +4,26 @@ import { timingOfReading } from '../../src/core/edit/timing'
 import { countOf, framesOf } from '../../src/core/motion/timing'
 import { matrixOf } from '../../src/core/picture/colour'
 import { read } from '../../src/core/reading/read'
+import { simdKernels } from '../../src/core/evidence/simd'
 import type { Luma } from '../../src/core/planes/luma'
 import { openInBrowser } from '../../src/media/decode/browser-clip'
 import type { ClipKind, Engine } from '../../src/media/decode/engine'
 import { soundByToolkit, soundInBrowser } from '../../src/media/decode/sound'
 import { toolkitClip } from '../../src/media/decode/toolkit-clip'
+import { measureClip } from '../../src/media/measure'
 import { byteSource } from '../../src/media/source'
 
 const never = new AbortController().signal
+
+/** Workers that were started, so that one can be killed as a crash would. */
+const started: Worker[] = []
+const Plain = window.Worker
+window.Worker = class extends Plain {
+  constructor(url: string | URL, options?: WorkerOptions) {
+    super(url, options)
+    started.push(this)
+  }
+}
 
 async function described(url: string, sizeBytes: number) {
   const locator = { kind: 'url', url, sizeBytes } as const
@@ -91,6 +103,64 @@ const workshop = {
     }
     clip.close()
     return seen
+  },
+  /** What comes of asking for a frame while the worker that decodes is killed, and of asking again. */
+  async killed(url: string, sizeBytes: number, index: number, where: Where) {
+    const clip = await opened(url, sizeBytes, 'toolkit')
+    if (!clip) return null
+    const lost = clip.sample(index, never).then(
+      () => 'it came',
+      (error: unknown) => String(error),
+    )
+    setTimeout(() => started.at(-1)?.terminate(), 60)
+    const told = await lost
+    const frame = await clip.sample(index, never)
+    const mark = markIn(await frame.luma(), where)
+    frame.close()
+    clip.close()
+    return { told, mark }
+  },
+  /** The marks of frames of a file whose bytes between two shares of it are noise, and what measuring says of it. */
+  async damaged(
+    url: string,
+    engine: 'browser' | 'toolkit',
+    from: number,
+    to: number,
+    indices: number[],
+    where: Where,
+  ) {
+    const bytes = new Uint8Array(await (await fetch(url)).arrayBuffer())
+    const { kind } = await described(url, bytes.length)
+    for (let i = Math.floor(bytes.length * from); i < bytes.length * to; i++)
+      bytes[i] = (i * 2654435761) >>> 13
+    const file = new File([bytes], 'damaged')
+    const locator = { kind: 'file', file } as const
+    const clip = engine === 'toolkit' ? toolkitClip(locator, kind) : await openInBrowser(locator, kind)
+    const seen: (number | string | null)[] = []
+    for (const index of indices) {
+      try {
+        const frame = await clip?.sample(index, never)
+        seen.push(frame ? markIn(await frame.luma(), where) : 'not opened')
+        frame?.close()
+      } catch (error) {
+        seen.push(String(error))
+      }
+    }
+    clip?.close()
+    const said = await measureClip([{ locator, kind, first: 0 }], null, simdKernels(), never, () => {}).then(
+      ({ frames }) => frames,
+      (error: unknown) => String(error),
+    )
+    return { seen, said }
+  },
+  /** What measuring a file says that is there no more once it was opened. */
+  async vanished(url: string, goneUrl: string, sizeBytes: number) {
+    const { kind } = await described(url, sizeBytes)
+    const locator = { kind: 'url', url: goneUrl, sizeBytes } as const
+    return measureClip([{ locator, kind, first: 0 }], null, simdKernels(), never, () => {}).then(
+      ({ frames }) => frames,
+      (error: unknown) => String(error),
+    )
   },
   /** The mark of the key frame before each of some frames: fast, for posters. */
   async near(url: string, sizeBytes: number, engine: 'browser' | 'toolkit', indices: number[], where: Where) {

@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs'
+import type { IncomingMessage, ServerResponse } from 'node:http'
 import { join } from 'node:path'
 import { createServer } from 'vite'
 
@@ -9,6 +11,12 @@ export async function serveWorkshop(): Promise<{ readonly url: string; close(): 
     logLevel: 'error',
     cacheDir: 'test-results/workshop',
     worker: { format: 'es' },
+    plugins: [
+      {
+        name: 'vanishing',
+        configureServer: ({ middlewares }) => void middlewares.use('/vanishing', vanishing),
+      },
+    ],
     optimizeDeps: { entries: ['e2e/workshop/index.html'], exclude: ['@ffmpeg/core'] },
     server: {
       port: 0,
@@ -23,3 +31,23 @@ export async function serveWorkshop(): Promise<{ readonly url: string; close(): 
   const [url = ''] = server.resolvedUrls?.local ?? []
   return { url, close: () => server.close() }
 }
+
+/** Serves the demo's files until so many requests were made of one; then it is gone. `/vanishing/REQUESTS/NAME` */
+function vanishing(request: IncomingMessage, response: ServerResponse): void {
+  const [, most = '0', name = ''] = (request.url ?? '').split('/')
+  const made = (asked.get(request.url ?? '') ?? 0) + 1
+  asked.set(request.url ?? '', made)
+  const [, from, to] = /bytes=(\d+)-(\d+)/.exec(request.headers.range ?? '') ?? []
+  if (made > Number(most) || from === undefined) {
+    response.statusCode = 404
+    response.end()
+    return
+  }
+  const bytes = readFileSync(join(import.meta.dirname, '..', '..', 'demo', 'clips', name))
+  const last = Math.min(bytes.length - 1, Number(to))
+  response.statusCode = 206
+  response.setHeader('Content-Range', `bytes ${from}-${last}/${bytes.length}`)
+  response.setHeader('Content-Type', 'application/octet-stream')
+  response.end(bytes.subarray(Number(from), last + 1))
+}
+const asked = new Map<string, number>()

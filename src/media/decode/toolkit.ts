@@ -186,7 +186,7 @@ export async function reasonOfEnd(stream: ToolkitStream, otherwise: string): Pro
   stream.cancel()
   const { said } = await stream.ended
   const told = said.findLast((line) =>
-    /error|invalid|not found|unsupported|no such|could not|ended/i.test(line),
+    /error|invalid|not found|unsupported|no such|could not|ended|answered/i.test(line),
   )
   return (
     told

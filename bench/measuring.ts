@@ -1,0 +1,97 @@
+/** What measuring pictures costs: the kernels beside the media toolkit's own interlace filter, one core each, in one run. */
+import { spawnSync } from 'node:child_process'
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { simdCombs, simdKernels } from '../src/core/evidence/simd'
+import type { Luma } from '../src/core/planes/luma'
+
+const [width, height, count] = [1920, 1080, 60]
+
+/** Frames of moving texture: neither flat nor pure noise. */
+function drawn(n: number): Luma {
+  const data = new Uint8Array(width * height)
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      data[y * width + x] = (((x + 3 * n) ^ y) & 0x3f) * 3 + (((x * 7 + y * 13 + n * 29) >> 2) & 0x1f)
+  return { width, height, data }
+}
+
+/** Megapixels a second. */
+const speed = (frames: number, milliseconds: number) => (frames * width * height) / 1000 / milliseconds
+
+function best(work: () => number): number {
+  return Math.max(...Array.from({ length: 5 }, work))
+}
+
+/** How fast the native filter is: what it adds to passing the same frames through. Null where the toolkit is not here. */
+async function nativeSpeed(frames: readonly Luma[]): Promise<number | null> {
+  if (spawnSync('ffmpeg', ['-version']).error) return null
+  const folder = await mkdtemp(join(tmpdir(), 'pictures-'))
+  try {
+    const file = join(folder, 'frames.raw')
+    await writeFile(file, Buffer.concat(frames.map(({ data }) => data)))
+    const loops = 8
+    const seconds = (filter: string) => {
+      const words = [
+        '-v',
+        'error',
+        '-nostdin',
+        '-threads',
+        '1',
+        '-filter_threads',
+        '1',
+        '-f',
+        'rawvideo',
+        '-pix_fmt',
+        'gray',
+      ]
+      const before = process.hrtime.bigint()
+      spawnSync('ffmpeg', [
+        ...words,
+        ...[
+          '-s',
+          `${width}x${height}`,
+          '-stream_loop',
+          String(loops - 1),
+          '-i',
+          file,
+          '-vf',
+          filter,
+          '-f',
+          'null',
+          '-',
+        ],
+      ])
+      return Number(process.hrtime.bigint() - before) / 1e6
+    }
+    const fastest = (filter: string) => Math.min(...Array.from({ length: 3 }, () => seconds(filter)))
+    return speed(loops * frames.length, fastest('idet') - fastest('null'))
+  } finally {
+    await rm(folder, { recursive: true })
+  }
+}
+
+/** Megapixels a second of the full pass, of the combing counts alone, and of the native filter. */
+export async function measureKernels(): Promise<{ full: number; combs: number; native: number | null }> {
+  const frames = Array.from({ length: count }, (_, n) => drawn(n))
+  const kernels = simdKernels()
+  const counts = simdCombs()
+  const timed = (work: () => void) => {
+    const before = performance.now()
+    work()
+    return speed(count - 1, performance.now() - before)
+  }
+  const full = best(() =>
+    timed(() => {
+      const means = kernels.gather()
+      frames.forEach((frame, i) => {
+        if (i > 0) kernels.pair(frames[i - 1] as Luma, frame)
+        // A clip of ten seconds gives a frame in five to the bars.
+        if (i % 5 === 0) means.add(frame)
+      })
+    }),
+  )
+  const combs = best(() => timed(() => frames.forEach((frame) => counts(frame))))
+  return { full, combs, native: await nativeSpeed(frames) }
+}
