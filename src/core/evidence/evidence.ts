@@ -3,6 +3,7 @@ import { Rate } from '../rate/rate'
 import { equal } from '../rational/rational'
 import { type CombingVerdict, type FieldOrderVerdict, fieldsOf } from './fields'
 import { type Holding, type RepeatsVerdict, holdingIn } from './holding'
+import type { Pulldown } from './pulldown'
 import { type Run, seriesOf } from './series'
 
 const Confidence = z.number().min(0).max(1)
@@ -115,10 +116,12 @@ export function evidenceOf(
   }))
   const orders = fields.map(({ first, fieldOrder }) => ({ first, verdict: fieldOrder }))
   const held = holding.map(({ first, repeats }) => ({ first, verdict: repeats }))
-  const fieldOrder = common(orders, ({ verdict }) => verdict)
+  const seenOrder = common(orders, ({ verdict }) => verdict)
   const repeats = common(held, repeatsKey)
   const pulldowns = holding.flatMap(({ pulldown }) => pulldown ?? [])
-  const [pulldown] = pulldowns
+  const found = pulldowns[0]
+  const pulldown = found && repeats?.pattern === found.pattern && repeats.holds === null ? found : undefined
+  const fieldOrder = orderWith(seenOrder, pulldown, repeats?.confidence ?? 0)
   const mixed = [
     ...(fieldOrder ? [] : disagreeing('field order', orders)),
     ...(repeats ? [] : disagreeing('repeats', held)),
@@ -127,10 +130,7 @@ export function evidenceOf(
     frames,
     ...joinedFields(fields, fieldOrder),
     repeats: repeats ?? unknownRepeats,
-    pulldown:
-      pulldown && repeats?.pattern === pulldown.pattern && repeats.holds === null
-        ? { pattern: pulldown.pattern, phase: pulldown.phase }
-        : null,
+    pulldown: pulldown ? { pattern: pulldown.pattern, phase: pulldown.phase } : null,
     bars,
     detail,
     mixed,
@@ -139,6 +139,16 @@ export function evidenceOf(
       repeated: holding.find(({ repeatedAt }) => repeatedAt !== null)?.repeatedAt ?? null,
     },
   }
+}
+
+/** Where pulldown is seen, two frames of five are of two moments, however many others are whole: its order is the clip's. */
+function orderWith(
+  order: FieldOrderVerdict | undefined,
+  pulldown: Pulldown | undefined,
+  confidence: number,
+): FieldOrderVerdict | undefined {
+  const isOpen = !order || order.verdict === 'progressive' || order.verdict === 'cannot-tell'
+  return pulldown && isOpen ? { verdict: pulldown.fieldOrder, confidence: 0.9 * confidence } : order
 }
 
 /** The one of which there is most; undefined of none. */

@@ -42,15 +42,17 @@ export function samplingOf(frameCount: number, size: Sides): Stretch[] {
   return [{ first: middle, count: most }, ...apart.map((first) => ({ first, count: shortRun }))]
 }
 
-/** Which of the frames that pass are taken, so that those taken are spread over all of them. */
+/** Which of the frames that pass are taken, so that those taken are spread over all of them: so many, where it is known how many come. */
 function spread(most: number, planned: number) {
-  let stride = Math.max(1, Math.ceil(planned / most))
-  let [seen, taken] = [0, 0]
+  let [seen, taken, stride] = [0, 0, 1]
+  const place = (frame: number) => Math.floor((frame * most) / planned)
   return (): boolean => {
-    const isOne = seen++ % stride === 0
+    const at = seen++
+    if (planned > 0) return at === 0 || place(at) > place(at - 1)
+    if (at % stride !== 0) return false
     // Of a pipe nobody knows how much comes: the further on, the rarer one is taken.
-    if (isOne && ++taken % most === 0) stride *= 2
-    return isOne
+    if (++taken % most === 0) stride *= 2
+    return true
   }
 }
 
