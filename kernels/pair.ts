@@ -22,12 +22,15 @@ function withDifference(sums: v128, a: v128, b: v128): v128 {
   return i16x8.add(sums, i16x8.extadd_pairwise_i8x16_u(difference))
 }
 
-/** Where b stands out from a and c on both sides by more than 15: all bits of its byte. */
+/**
+ * 1 in each byte where b stands out from a and c on both sides by more than 15.
+ * @param high b + 15, @param low b − 15, both held at their ends
+ */
 @inline
-function outstanding(a: v128, b: v128, c: v128): v128 {
-  const below = i8x16.sub_sat_u(i8x16.min_u(a, c), b)
-  const above = i8x16.sub_sat_u(b, i8x16.max_u(a, c))
-  return i8x16.gt_u(i8x16.max_u(below, above), i8x16.splat(15))
+function outstanding(a: v128, high: v128, low: v128, c: v128): v128 {
+  const below = i8x16.sub_sat_u(i8x16.min_u(a, c), high)
+  const above = i8x16.sub_sat_u(low, i8x16.max_u(a, c))
+  return i8x16.min_u(v128.or(below, above), i8x16.splat(1))
 }
 
 /** Counts of bytes as 16-bit sums of pairs. */
@@ -67,8 +70,10 @@ export function measure(first: usize, second: usize, width: i32, height: i32, ou
         for (let y = from; y < till; y++) {
           const f4 = v128.load(first + at + 2 * row)
           const g3 = v128.load(second + at + row)
-          n1 = i8x16.sub(n1, outstanding(f1, f2, f3))
-          n2 = i8x16.sub(n2, outstanding(f0, f2, f4))
+          const high = i8x16.add_sat_u(f2, i8x16.splat(15))
+          const low = i8x16.sub_sat_u(f2, i8x16.splat(15))
+          n1 = i8x16.add(n1, outstanding(f1, high, low, f3))
+          n2 = i8x16.add(n2, outstanding(f0, high, low, f4))
           const aroundF = i8x16.avgr_u(f1, f3)
           const aroundG = i8x16.avgr_u(g1, g3)
           e0 = withDifference(e0, f2, aroundF)
@@ -123,8 +128,10 @@ export function combs(first: usize, width: i32, height: i32, out: usize): void {
         let f3 = v128.load(first + at + row)
         for (let y = from; y < till; y++) {
           const f4 = v128.load(first + at + 2 * row)
-          n1 = i8x16.sub(n1, outstanding(f1, f2, f3))
-          n2 = i8x16.sub(n2, outstanding(f0, f2, f4))
+          const high = i8x16.add_sat_u(f2, i8x16.splat(15))
+          const low = i8x16.sub_sat_u(f2, i8x16.splat(15))
+          n1 = i8x16.add(n1, outstanding(f1, high, low, f3))
+          n2 = i8x16.add(n2, outstanding(f0, high, low, f4))
           f0 = f1
           f1 = f2
           f2 = f3

@@ -55,6 +55,8 @@ export async function measureClip(
   const measuring = startMeasuring(kernels, wanted)
   const began = performance.now()
   let frames = 0
+  /** Two frames are looked at together, and no more are held. */
+  const places: Uint8Array[] = []
   const isOver = () => frames >= leastFrames && performance.now() - began > longestMeasuring
   let open = null as { readonly file: DecodableFile; readonly clip: OpenClip } | null
   /** Why a piece could not be decoded; what others say stands without it. */
@@ -69,7 +71,8 @@ export async function measureClip(
       try {
         for await (const frame of open.clip.samples(first, signal)) {
           const { index } = frame
-          const luma = await frame.luma().finally(() => frame.close())
+          const luma = await frame.luma(places[frames % 2]).finally(() => frame.close())
+          places[frames % 2] = luma.data
           if (index >= first + count) break
           measuring.frame(file.first + index, luma)
           seen(++frames, wanted)

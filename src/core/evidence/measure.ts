@@ -58,7 +58,7 @@ function spread(most: number, planned: number) {
 
 /** Frames of a clip as they are measured, one after the other. */
 export interface Measuring {
-  /** Looks at a frame. A run goes on while its number follows the one before. */
+  /** Looks at a frame. A run goes on while its number follows the one before; its bytes may be used anew after the next. */
   frame(index: number, luma: Luma): void
   /** @param rate of the clip as its wrapper says; null where it does not */
   finish(rate: Rate | null): Evidence
@@ -93,7 +93,7 @@ export function startMeasuring(kernels: Kernels = plainKernels, planned = 0): Me
       if (isForBars()) means.add(luma)
       const most = Math.max(1, Math.min(mostPictures, Math.floor(picturesBudget / luma.data.length)))
       isForDetail ??= spread(most, planned)
-      if (isForDetail()) pictures.push(luma)
+      if (isForDetail()) pictures.push({ ...luma, data: luma.data.slice() })
       if (pictures.length === 2 * most) pictures = pictures.filter((_, i) => i % 2 === 0)
       const run = runs.at(-1)
       if (run && before && before.index === index - 1) run.pairs.push(kernels.pair(before.luma, luma))

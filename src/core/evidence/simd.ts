@@ -123,17 +123,25 @@ export function simdMeans(): MeansGatherer {
 export const simdKernels = (): Kernels => ({ pair: simdPairs(), gather: simdMeans })
 
 /** The combing counts alone, in SIMD: for each block what `n1` and `n2` of `measurePair` are. */
-export function simdCombs(): (frame: Luma) => Pick<PairSums, 'n1' | 'n2'> {
+export function simdCombs(): { place(frame: Luma): void; count(): Pick<PairSums, 'n1' | 'n2'> } {
   const { memory, combs } = instance<PairExports>(pairModule)
-  return (frame) => {
-    const { blocks, row } = roomOf(frame)
-    const out = start + Math.ceil(frame.data.length / 16) * 16
-    reach(memory, out + 2 * row + 16)
-    new Uint8Array(memory.buffer, start, frame.data.length).set(frame.data)
-    combs(start, frame.width, frame.height, out)
-    return {
-      n1: new Uint16Array(memory.buffer, out, blocks).slice(),
-      n2: new Uint16Array(memory.buffer, out + row, blocks).slice(),
-    }
+  let placed: Luma | null = null
+  const outOf = (frame: Luma) => start + Math.ceil(frame.data.length / 16) * 16
+  return {
+    place(frame) {
+      reach(memory, outOf(frame) + 2 * roomOf(frame).row + 16)
+      new Uint8Array(memory.buffer, start, frame.data.length).set(frame.data)
+      placed = frame
+    },
+    count() {
+      if (!placed) throw new Error('a frame is placed before it is counted')
+      const { blocks, row } = roomOf(placed)
+      const out = outOf(placed)
+      combs(start, placed.width, placed.height, out)
+      return {
+        n1: new Uint16Array(memory.buffer, out, blocks).slice(),
+        n2: new Uint16Array(memory.buffer, out + row, blocks).slice(),
+      }
+    },
   }
 }

@@ -48,10 +48,13 @@ export function planesOf(layout: PlaneLayout, bytes: Uint8Array): Planes {
   return { width, height, bitDepth, across, down, luma, chroma, alpha }
 }
 
-/** A copy of a picture's luma, 8 bits a sample; deeper samples are shifted down. */
-export function lumaOf({ width, height, bitDepth, luma }: Planes): Luma {
-  if (luma instanceof Uint8Array) return { width, height, data: luma.slice() }
-  const data = new Uint8Array(luma.length)
-  for (let i = 0; i < luma.length; i++) data[i] = (luma[i] ?? 0) >> (bitDepth - 8)
+/**
+ * A copy of a picture's luma, 8 bits a sample; deeper samples are shifted down.
+ * @param into where it is put; a new place where none is given or it is of another length
+ */
+export function lumaOf({ width, height, bitDepth, luma }: Planes, into?: Uint8Array): Luma {
+  const data = into?.length === luma.length ? into : new Uint8Array(luma.length)
+  if (luma instanceof Uint8Array) data.set(luma)
+  else for (let i = 0; i < luma.length; i++) data[i] = (luma[i] ?? 0) >> (bitDepth - 8)
   return { width, height, data }
 }

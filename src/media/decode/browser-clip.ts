@@ -6,14 +6,13 @@ import {
   VideoSampleSink,
 } from 'mediabunny'
 import { countOf, middleOf, stepNear } from '../../core/motion/timing'
-import { lumaOf } from '../../core/planes/planes'
 import { nativeCodecs } from '../../core/toll/noted'
 import { toNumber } from '../../core/rational/rational'
 import type { MediaLocator } from '../source'
 import { openInput } from '../walk'
 import { type ClipKind, type DecodedFrame, type Engine, NoPicture, noPicture } from './engine'
 import { drawPlanes } from './planes-frame'
-import { planesOfSample } from './sample-planes'
+import { lumaTaker, planesOfSample } from './sample-planes'
 import { turns } from './turns'
 
 /** Wrappers that the demultiplexer takes apart. */
@@ -39,7 +38,12 @@ export async function openInBrowser(locator: MediaLocator, clip: ClipKind): Prom
 const furtherSeconds = 0.6
 
 /** A sample and all that a decoded frame is asked for; closed with it. */
-function frameOf(index: number, sample: VideoSample, { meaning }: ClipKind): DecodedFrame {
+function frameOf(
+  index: number,
+  sample: VideoSample,
+  { meaning }: ClipKind,
+  luma: ReturnType<typeof lumaTaker>,
+): DecodedFrame {
   const planes = () => planesOfSample(sample, meaning)
   sample.setRotation(0)
   return {
@@ -47,7 +51,7 @@ function frameOf(index: number, sample: VideoSample, { meaning }: ClipKind): Dec
     width: sample.codedWidth,
     height: sample.codedHeight,
     planes,
-    luma: async () => lumaOf(await planes()),
+    luma: (into) => luma(sample, into),
     async draw(context, width, height) {
       const { transfer } = meaning
       if (transfer === 'pq' || transfer === 'hlg') drawPlanes(context, await planes(), meaning, width, height)
@@ -60,6 +64,7 @@ function frameOf(index: number, sample: VideoSample, { meaning }: ClipKind): Dec
 async function engineOf(input: Input, track: InputVideoTrack, clip: ClipKind): Promise<Engine> {
   const { steps } = clip
   const sink = new VideoSampleSink(track)
+  const luma = lumaTaker(clip.meaning)
   const first = await track.getFirstTimestamp()
   const timeAt = (index: number) =>
     first + toNumber(middleOf(steps, Math.max(0, Math.min(countOf(steps) - 1, index))))
@@ -98,7 +103,7 @@ async function engineOf(input: Input, track: InputVideoTrack, clip: ClipKind): P
     inTurn(async () => {
       signal.throwIfAborted()
       try {
-        return frameOf(index, (await sampleAt(await time())).clone(), clip)
+        return frameOf(index, (await sampleAt(await time())).clone(), clip, luma)
       } catch (error) {
         stop()
         throw noPicture(error)
@@ -120,7 +125,7 @@ async function engineOf(input: Input, track: InputVideoTrack, clip: ClipKind): P
         for await (const sample of samples) {
           if (signal.aborted) sample.close()
           signal.throwIfAborted()
-          yield frameOf(stepNear(steps, sample.timestamp - first), sample, clip)
+          yield frameOf(stepNear(steps, sample.timestamp - first), sample, clip, luma)
         }
       } catch (error) {
         signal.throwIfAborted()

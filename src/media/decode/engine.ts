@@ -24,7 +24,8 @@ export interface DecodedFrame {
   readonly width: number
   readonly height: number
   planes(): Promise<Planes>
-  luma(): Promise<Luma>
+  /** @param into where it may be put, of as many bytes as it has samples; a new place otherwise */
+  luma(into?: Uint8Array): Promise<Luma>
   /** Draws it for the screen into a rectangle at the origin; for pixels beyond it, it may be drawn more coarsely. */
   draw(context: OffscreenCanvasRenderingContext2D, width: number, height: number): Promise<void>
   close(): void

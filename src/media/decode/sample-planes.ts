@@ -1,4 +1,5 @@
-import { type Planes, planesOf } from '../../core/planes/planes'
+import type { Luma } from '../../core/planes/luma'
+import { type Planes, lumaOf, planesOf } from '../../core/planes/planes'
 import type { Meaning } from '../../core/planes/screen'
 
 /** What a decoded frame of the browser offers, or of a decoder that works in its stead. */
@@ -75,6 +76,27 @@ export async function planesOfSample(frame: CopiedFrame, meaning: Meaning): Prom
     )
   }
   throw new Error(`the browser gives frames as ${format ?? 'something of its own'}, which cannot be read`)
+}
+
+/**
+ * Takes the luma of decoded frames, 8 bits a sample; one buffer serves them all, so that a run of frames leaves little behind.
+ * Frames are taken one after the other.
+ */
+export function lumaTaker(meaning: Meaning): (frame: CopiedFrame, into?: Uint8Array) => Promise<Luma> {
+  let buffer = new Uint8Array(0)
+  return async (frame, into) => {
+    const isPlain = /^(I4(20|22|44)A?|NV12)$/.test(frame.format ?? '')
+    if (!isPlain) return lumaOf(await planesOfSample(frame, meaning), into)
+    const size = frame.allocationSize()
+    if (buffer.length < size) buffer = new Uint8Array(size)
+    const [plane] = await frame.copyTo(buffer)
+    const width = frame.visibleRect?.width ?? frame.codedWidth
+    const height = frame.visibleRect?.height ?? frame.codedHeight
+    const rows = rowsOf(buffer, plane?.offset ?? 0, plane?.stride ?? width, width, height)
+    if (into?.length === rows.length) into.set(rows)
+    const copied = () => (rows.buffer === buffer.buffer ? rows.slice() : rows)
+    return { width, height, data: into?.length === rows.length ? into : copied() }
+  }
 }
 
 function rowsOf(bytes: Uint8Array, offset: number, stride: number, length: number, rows: number): Uint8Array {

@@ -22,7 +22,7 @@ export async function openStill(locator: MediaLocator, { steps, meaning }: ClipK
       width: picture.width,
       height: picture.height,
       planes,
-      luma: async () => lumaOf(await planes()),
+      luma: async (into) => lumaOf(await planes(), into),
       draw: async (context, width, height) => context.drawImage(picture, 0, 0, width, height),
       close: () => {},
     }
