@@ -60,7 +60,8 @@ test('a file that vanishes while it is measured is told of in a sentence', async
       size,
     ] as const)
     // What came until then is looked at, or it is said why nothing is.
-    if (typeof said === 'string') expect(said).toMatch(/This clip cannot be decoded: .*(answered 404|no frame|not be read|Error)/)
+    if (typeof said === 'string')
+      expect(said).toMatch(/This clip cannot be decoded: .*(answered 404|no frame|not be read|Error)/)
     else expect(said).toBeGreaterThan(1)
   }
 })

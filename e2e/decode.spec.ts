@@ -34,7 +34,7 @@ function* shuffled(below: number) {
 }
 
 /** How many random frames are asked for of each clip: `MARKS=30 npx playwright test decode` asks for more than every run does. */
-const many = Number(process.env.MARKS ?? 6)
+const many = Number(process.env.MARKS ?? 4)
 
 for (const engine of engines)
   for (const clip of whole) {
