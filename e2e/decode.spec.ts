@@ -1,5 +1,5 @@
 import { statSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
+import { type Page, expect, test } from '@playwright/test'
 import { type DrawnClip, drawnClips } from '../demo/clips'
 import { serveWorkshop } from './workshop/serve'
 import type { Where } from './workshop/page'
@@ -10,14 +10,15 @@ const whole = drawnClips.filter(({ cut }) => !cut)
 const path = ({ file }: DrawnClip) => new URL(`../demo/clips/${file}`, import.meta.url)
 
 let workshop: Awaited<ReturnType<typeof serveWorkshop>>
-test.beforeAll(async () => {
+/** One page for all: the engine that ships is loaded once. */
+let page: Page
+test.beforeAll(async ({ browser }) => {
   workshop = await serveWorkshop()
-})
-test.afterAll(() => workshop.close())
-test.beforeEach(async ({ page }) => {
+  page = await browser.newPage()
   await page.goto(`${workshop.url}e2e/workshop/index.html`)
   await page.waitForFunction(() => document.title === 'ready')
 })
+test.afterAll(() => workshop.close())
 
 const isInterlaced = ({ encode }: DrawnClip) => encode.some((word) => word.includes('tinterlace'))
 const where = ({ bars = 0, onItsSide = false }: DrawnClip, line = 0.5): Where => ({ bars, onItsSide, line })
@@ -40,9 +41,7 @@ for (const engine of engines)
   for (const clip of whole) {
     // Ultra-high definition takes a second a frame in one thread of WebAssembly.
     const random = engine === 'toolkit' && clip.width * clip.height > 4_000_000 ? Math.ceil(many / 3) : many
-    test(`${clip.file} by the ${engine}: first, last and ${random} others come as they are asked for`, async ({
-      page,
-    }) => {
+    test(`${clip.file} by the ${engine}: first, last and ${random} others come as they are asked for`, async () => {
       const { size } = statSync(path(clip))
       const url = `${workshop.url}demo/clips/${clip.file}`
       const count = await page.evaluate(([u, s, e]) => window.workshop.count(u, s, e), [
@@ -71,7 +70,7 @@ for (const file of [
   'bell_swing_B011.mp4',
 ]) {
   const clip = whole.find((drawn) => drawn.file === file)!
-  test(`${file} streams every frame once, in order, to the end, from any place`, async ({ page }) => {
+  test(`${file} streams every frame once, in order, to the end, from any place`, async () => {
     const { size } = statSync(path(clip))
     const url = `${workshop.url}demo/clips/${file}`
     const count = isInterlaced(clip) ? clip.count / 2 : clip.count
