@@ -70,6 +70,7 @@ const rec709 = [
   '-color_range',
   'tv',
 ]
+const rec601 = ['-color_primaries', 'bt470bg', '-color_trc', 'bt709', '-colorspace', 'bt470bg']
 const timecode = (start: string) => ['-timecode', start]
 const uhd = { width: 3840, height: 2160, rate: '25' }
 const hd = { width: 1920, height: 1080 }
@@ -188,12 +189,7 @@ export const drawnClips: readonly DrawnClip[] = [
       '-vf',
       'tinterlace=interleave_top,setsar=64/45',
       ...h264(20, '-flags', '+ilme+ildct', '-x264opts', 'tff=1'),
-      '-color_primaries',
-      'bt470bg',
-      '-color_trc',
-      'bt709',
-      '-colorspace',
-      'bt470bg',
+      ...rec601,
     ],
   },
   {
@@ -301,12 +297,7 @@ export const drawnClips: readonly DrawnClip[] = [
       '-vf',
       'tinterlace=interleave_bottom,setsar=64/45,setfield=tff',
       ...h264(18, '-flags', '+ilme+ildct', '-x264opts', 'tff=1'),
-      '-color_primaries',
-      'bt470bg',
-      '-color_trc',
-      'bt709',
-      '-colorspace',
-      'bt470bg',
+      ...rec601,
     ],
   },
   {

@@ -1,25 +1,10 @@
-import { statSync } from 'node:fs'
-import { type Page, expect, test } from '@playwright/test'
 import { type DrawnClip, drawnClips } from '../demo/clips'
-import { serveWorkshop } from './workshop/serve'
 import type { Where } from './workshop/page'
+import { expect, test } from './workshop/test'
 
 /** Both engines by themselves, on every clip of the demo: the frame that is asked for is the frame that comes. */
 const engines = ['browser', 'toolkit'] as const
 const whole = drawnClips.filter(({ cut }) => !cut)
-const path = ({ file }: DrawnClip) => new URL(`../demo/clips/${file}`, import.meta.url)
-
-let workshop: Awaited<ReturnType<typeof serveWorkshop>>
-/** One page for all: the engine that ships is loaded once. */
-let page: Page
-test.beforeAll(async ({ browser }) => {
-  workshop = await serveWorkshop()
-  page = await browser.newPage()
-  await page.goto(`${workshop.url}e2e/workshop/index.html`)
-  await page.waitForFunction(() => document.title === 'ready')
-})
-test.afterAll(() => workshop.close())
-
 const isInterlaced = ({ encode }: DrawnClip) => encode.some((word) => word.includes('tinterlace'))
 const where = ({ bars = 0, onItsSide = false }: DrawnClip, line = 0.5): Where => ({ bars, onItsSide, line })
 /** The marks that a stored frame may bear: of an interlaced one, those of its two fields. */
@@ -41,9 +26,11 @@ for (const engine of engines)
   for (const clip of whole) {
     // Ultra-high definition takes a second a frame in one thread of WebAssembly.
     const random = engine === 'toolkit' && clip.width * clip.height > 4_000_000 ? Math.ceil(many / 3) : many
-    test(`${clip.file} by the ${engine}: first, last and ${random} others come as they are asked for`, async () => {
-      const { size } = statSync(path(clip))
-      const url = `${workshop.url}demo/clips/${clip.file}`
+    test(`${clip.file} by the ${engine}: first, last and ${random} others come as they are asked for`, async ({
+      workshop,
+    }) => {
+      const { page } = workshop
+      const { url, size } = workshop.clip(clip.file)
       const count = await page.evaluate(([u, s, e]) => window.workshop.count(u, s, e), [
         url,
         size,
@@ -70,9 +57,9 @@ for (const file of [
   'bell_swing_B011.mp4',
 ]) {
   const clip = whole.find((drawn) => drawn.file === file)!
-  test(`${file} streams every frame once, in order, to the end, from any place`, async () => {
-    const { size } = statSync(path(clip))
-    const url = `${workshop.url}demo/clips/${file}`
+  test(`${file} streams every frame once, in order, to the end, from any place`, async ({ workshop }) => {
+    const { page } = workshop
+    const { url, size } = workshop.clip(file)
     const count = isInterlaced(clip) ? clip.count / 2 : clip.count
     const from = Math.floor(count * 0.6)
     const seen = await page.evaluate(

@@ -1,18 +1,5 @@
-import { statSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
 import { bellStrike, hallSound } from '../demo/sounds'
-import { serveWorkshop } from './workshop/serve'
-
-/** Both engines of sound by themselves: a strike is heard where it was drawn. */
-let workshop: Awaited<ReturnType<typeof serveWorkshop>>
-test.beforeAll(async () => {
-  workshop = await serveWorkshop()
-})
-test.afterAll(() => workshop.close())
-test.beforeEach(async ({ page }) => {
-  await page.goto(`${workshop.url}e2e/workshop/index.html`)
-  await page.waitForFunction(() => document.title === 'ready')
-})
+import { type Workshop, expect, test } from './workshop/test'
 
 /** The strokes of the swinging bell, as the demo draws them. */
 const strokes = (t: number) =>
@@ -26,10 +13,10 @@ function lateness(heard: readonly number[], drawn: (sample: number) => number, f
 }
 
 for (const engine of ['browser', 'toolkit'] as const) {
-  const heard = (page: import('@playwright/test').Page, file: string, from: number, to: number) => {
-    const { size } = statSync(new URL(`../demo/clips/${file}`, import.meta.url))
-    return page.evaluate(([url, bytes, by, a, b]) => window.workshop.sound(url, bytes, by, 0, a, b), [
-      `${workshop.url}demo/clips/${file}`,
+  const heard = ({ page, clip }: Workshop, file: string, from: number, to: number) => {
+    const { url, size } = clip(file)
+    return page.evaluate(([u, bytes, by, a, b]) => window.workshop.sound(u, bytes, by, 0, a, b), [
+      url,
       size,
       engine,
       from,
@@ -38,14 +25,14 @@ for (const engine of ['browser', 'toolkit'] as const) {
   }
 
   test(`a strike beside a picture is heard within a sample of where it was drawn, by the ${engine}`, async ({
-    page,
+    workshop,
   }) => {
     for (const [from, to] of [
       [0, 3000],
       [47_500, 51_000],
       [143_900, 147_000],
     ] as const) {
-      const sound = await heard(page, 'bell_swing_B011.mp4', from, to)
+      const sound = await heard(workshop, 'bell_swing_B011.mp4', from, to)
       expect(sound!.sampleRate).toBe(48_000)
       expect(sound!.samples).toHaveLength(to - from)
       expect(
@@ -54,22 +41,22 @@ for (const engine of ['browser', 'toolkit'] as const) {
     }
   })
 
-  test(`sound alone is its samples, exactly, from any place, by the ${engine}`, async ({ page }) => {
-    const strike = await heard(page, 'bell_strike.wav', 4000, 8000)
+  test(`sound alone is its samples, exactly, from any place, by the ${engine}`, async ({ workshop }) => {
+    const strike = await heard(workshop, 'bell_strike.wav', 4000, 8000)
     const drawn = bellStrike(44_100)
     expect(strike).toMatchObject({ sampleRate: 44_100, start: 0 })
     expect(Math.max(...strike!.samples.map((value, i) => Math.abs(value - drawn[4000 + i]!)))).toBeLessThan(
       1 / 32_000,
     )
-    const hall = await heard(page, 'hall_sound.wav', 100_000, 102_000)
+    const hall = await heard(workshop, 'hall_sound.wav', 100_000, 102_000)
     const woven = hallSound(48_000)
     expect(
       Math.max(...hall!.samples.map((value, i) => Math.abs(value - woven[2 * (100_000 + i)]!))),
     ).toBeLessThan(1e-6)
     // Before and beyond it there is silence.
-    const before = await heard(page, 'bell_strike.wav', -100, 100)
+    const before = await heard(workshop, 'bell_strike.wav', -100, 100)
     expect(before!.samples.slice(0, 100).every((value) => value === 0)).toBe(true)
-    const beyond = await heard(page, 'bell_strike.wav', 44_100 * 5 - 50, 44_100 * 5 + 50)
+    const beyond = await heard(workshop, 'bell_strike.wav', 44_100 * 5 - 50, 44_100 * 5 + 50)
     expect(beyond!.samples.slice(50).every((value) => value === 0)).toBe(true)
     expect(beyond!.samples).toHaveLength(100)
   })

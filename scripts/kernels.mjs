@@ -2,27 +2,17 @@
  * `npm run kernels`: compiles the kernels of `kernels/` (AssemblyScript) to WebAssembly with SIMD, as modules of text that every
  * part of the house can import. Nothing of it is committed; `npm ci` runs it, and so does whatever needs it newer.
  */
-import { mkdirSync, writeFileSync } from 'node:fs'
+import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import asc from 'assemblyscript/asc'
+import { kernels, root } from './prepare.mjs'
 
-const root = join(import.meta.dirname, '..')
-
-/** Where each kernel goes. */
-const kernels = {
-  pair: 'src/core/evidence/pair.wasm.ts',
-  lines: 'src/core/evidence/lines.wasm.ts',
-}
-
-export async function compileKernels() {
+async function compileKernels() {
   for (const [name, path] of Object.entries(kernels)) {
     const { error, stderr, binary } = await compiled(join(root, 'kernels', `${name}.ts`))
     if (error) throw new Error(`${name} does not compile: ${stderr}`)
-    const target = join(root, path)
-    mkdirSync(join(target, '..'), { recursive: true })
     writeFileSync(
-      target,
+      join(root, path),
       `/** Made by scripts/kernels.mjs from kernels/${name}.ts: a WebAssembly module in base64. */\nexport const ${name}Module = '${Buffer.from(binary).toString('base64')}'\n`,
     )
   }
@@ -39,4 +29,4 @@ async function compiled(source) {
   return { error, stderr: stderr.toString(), binary }
 }
 
-if (process.argv[1] === fileURLToPath(import.meta.url)) await compileKernels()
+await compileKernels()

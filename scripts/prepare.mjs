@@ -3,6 +3,11 @@ import { spawnSync } from 'node:child_process'
 import { existsSync, readdirSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 
+/** Kernels in AssemblyScript, and the modules that they are made into. */
+export const kernels = {
+  pair: 'src/core/evidence/pair.wasm.ts',
+  lines: 'src/core/evidence/lines.wasm.ts',
+}
 export const root = join(import.meta.dirname, '..')
 export const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium'
 
@@ -32,7 +37,7 @@ export function ensureInstalled() {
 
 /** Compiles the kernels where they are missing or older than their sources. */
 export function ensureKernels() {
-  const made = modified(join(root, 'src', 'core', 'evidence', 'pair.wasm.ts'))
+  const made = Math.min(...Object.values(kernels).map((path) => modified(join(root, path))))
   const sources = Math.max(newestIn(join(root, 'kernels')), modified(join(root, 'scripts', 'kernels.mjs')))
   if (made > sources) return
   run(process.execPath, [join(root, 'scripts', 'kernels.mjs')])

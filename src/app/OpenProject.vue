@@ -3,6 +3,7 @@ import { reasonOf } from '../core/words/reason'
 import { ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useArrivals } from '../stores/arrivals'
+import { nextTurn } from '../media/turns'
 import { useBackground } from '../stores/background'
 import { useMedia } from '../stores/media'
 import { useProject } from '../stores/project'
@@ -34,11 +35,11 @@ watch(
     }
     await media.openProject(id)
     // The list is painted before its files are looked for.
-    await new Promise((turn) => setTimeout(turn))
+    await nextTurn()
     await media.findFiles(project.clips)
     // Whoever opens a project will want it ranked: the worker starts meanwhile.
     choiceService()
-    if (!arrivals.progress.running) void background.work(id)
+    if (!arrivals.progress.running) void background.work()
   },
   { immediate: true },
 )

@@ -6,6 +6,7 @@ import {
   differenceOf,
   spectrumOf,
 } from '../core/evidence/proof'
+import { simdPairs } from '../core/evidence/simd'
 import type { FrameAccess } from './frames'
 
 /** What is shown of a frame as a proof: the blocks that comb, how it differs from the one before, or its spectra. */
@@ -22,10 +23,11 @@ export async function proofOf(
   last: number,
   signal: AbortSignal,
 ): Promise<Proof> {
-  const before = index > 0 ? await access.luma(index - 1, signal) : null
+  const luma = async (at: number) => (at >= 0 && at <= last ? access.luma(at, signal) : null)
+  if (about === 'detail') return { about, spectrum: spectrumOf(await access.luma(index, signal)) }
+  // In the order of the frames, so that the decoder goes on.
+  const before = await luma(index - 1)
   const frame = await access.luma(index, signal)
-  if (about === 'detail') return { about, spectrum: spectrumOf(frame) }
-  if (about === 'repeats') return { about, difference: differenceOf(before ?? frame, frame) }
-  const after = index < last ? await access.luma(index + 1, signal) : null
-  return { about, blocks: combsIn(before, frame, after) }
+  if (about === 'repeats') return { about, difference: differenceOf(before ?? frame, frame, simdPairs()) }
+  return { about, blocks: combsIn(before, frame, await luma(index + 1), simdPairs()) }
 }

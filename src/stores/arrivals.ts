@@ -210,7 +210,7 @@ export const useArrivals = defineStore('arrivals', () => {
     }
     split.join(projectId, fresh, joins)
     void takeWhatRests()
-    void background.work(projectId)
+    void background.work()
   }
 
   /** Lists what was read. @returns the ids of clips that were not there before */

@@ -3,6 +3,7 @@ import type { Clip } from '../core/edit/clip'
 import type { Draft } from '../core/edit/draft'
 import { hasToBeWalked } from '../core/edit/timing'
 import { isSlowlyDecoded } from '../core/toll/noted'
+import { nextTurn } from '../media/turns'
 import { useMeasuring } from './measuring'
 import { useMedia } from './media'
 import { useProject } from './project'
@@ -21,26 +22,28 @@ export const useBackground = defineStore('background', () => {
   let seen: ReadonlySet<string> = new Set()
   const inWork = new Map<string, AbortController>()
 
-  /** Makes what is missing; a second call while it runs looks again when it is through. */
-  async function work(projectId: string): Promise<void> {
+  /** Makes what the open project lacks; a second call while it runs looks again when it is through. */
+  async function work(): Promise<void> {
     // Both engines work at once, each on one clip.
-    await Promise.all([lineOf(projectId, false), lineOf(projectId, true)])
-    if (running.size === 0) void measuring.work(projectId)
+    await Promise.all([lineOf(false), lineOf(true)])
+    if (running.size === 0) measuring.work()
   }
 
-  async function lineOf(projectId: string, slowly: boolean): Promise<void> {
+  async function lineOf(slowly: boolean): Promise<void> {
     wanted.add(slowly)
     if (running.has(slowly)) return
     running.add(slowly)
     try {
-      while (wanted.delete(slowly)) await line(projectId, slowly)
+      while (wanted.delete(slowly)) await line(slowly)
     } finally {
       running.delete(slowly)
     }
   }
 
   /** Works on the clips of one engine until nothing is left to do; clips may come meanwhile. */
-  async function line(projectId: string, slowly: boolean): Promise<void> {
+  async function line(slowly: boolean): Promise<void> {
+    if (!project.doc) return
+    const projectId = project.doc.project.id
     const isMine = (clip: Clip | undefined): clip is Clip =>
       clip !== undefined && isSlowlyDecoded(clip.reading) === slowly && isWanting(clip)
     const isOpen = () => project.doc?.project.id === projectId
@@ -54,7 +57,7 @@ export const useBackground = defineStore('background', () => {
       await makeSeen()
       for (const [i, { id }] of project.clips.entries()) {
         // Whoever looks through thousands lets others have their turn.
-        if (i % 1000 === 999) await new Promise((turn) => setTimeout(turn))
+        if (i % 1000 === 999) await nextTurn()
         const clip = project.doc?.clips[id]
         if (!isMine(clip)) continue
         if (!isOpen()) return

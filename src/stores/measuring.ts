@@ -1,6 +1,6 @@
 import { proxy } from 'comlink'
 import { defineStore } from 'pinia'
-import { computed, reactive, ref, toRaw } from 'vue'
+import { computed, reactive, ref, toRaw, watch } from 'vue'
 import type { Clip } from '../core/edit/clip'
 import { learnEvidence } from '../core/edit/correction'
 import { reasonOf } from '../core/words/reason'
@@ -9,6 +9,8 @@ import { askFor } from '../workers/job'
 import { evidenceServices } from '../workers/services'
 import { useMedia } from './media'
 import { useProject } from './project'
+
+type Service = ReturnType<typeof evidenceServices>[number]
 
 /** A clip that is being measured, and how far that is. */
 interface Current {
@@ -34,7 +36,8 @@ export const useMeasuring = defineStore('measuring', () => {
   const done = ref(0)
   const took = ref(0)
   let stop = new AbortController()
-  let lines = 0
+  /** The services that have something to measure. */
+  const busy = new Set<Service>()
 
   /** Clips that wait, those asked for first. Looked up, not watched: of ten thousand clips each would be. */
   function queue(): Clip[] {
@@ -63,33 +66,23 @@ export const useMeasuring = defineStore('measuring', () => {
     return (each * (waiting.value + under)) / Math.max(1, evidenceServices().length)
   })
 
-  /** Measures what is not measured yet; a second call while it runs adds nothing. */
-  async function work(projectId: string): Promise<void> {
+  /** Measures what of the open project is not measured yet; a second call while it runs adds nothing. */
+  function work(): void {
     if (project.readOnly) return
-    const services = evidenceServices()
-    while (lines < services.length) {
-      const service = services[lines++]
-      if (service) void line(projectId, service()).finally(() => lines--)
-    }
+    for (const service of evidenceServices()) if (!busy.has(service)) void line(service)
   }
 
-  async function line(projectId: string, service: ReturnType<ReturnType<typeof evidenceServices>[number]>) {
-    while (!paused.value && project.doc?.project.id === projectId) {
-      const [clip, ...rest] = queue()
-      waiting.value = rest.length
-      if (!clip) return
-      await measure(projectId, clip, service)
-    }
+  async function line(service: Service): Promise<void> {
+    busy.add(service)
+    for (let [clip] = queue(); clip && !paused.value; [clip] = queue()) await measure(clip, service())
+    busy.delete(service)
   }
 
-  async function measure(
-    projectId: string,
-    clip: Clip,
-    service: ReturnType<ReturnType<typeof evidenceServices>[number]>,
-  ): Promise<void> {
+  async function measure(clip: Clip, service: ReturnType<Service>): Promise<void> {
     const { signal } = stop
     const began = performance.now()
     current.value = [...current.value, { id: clip.id, name: clip.name, frames: 0, wanted: 0 }]
+    count()
     const seen = proxy((frames: number, wanted: number) => {
       current.value = current.value.map((one) => (one.id === clip.id ? { ...one, frames, wanted } : one))
     })
@@ -110,13 +103,12 @@ export const useMeasuring = defineStore('measuring', () => {
       troubles.delete(clip.id)
       done.value++
       took.value += performance.now() - began
-      if (project.doc?.project.id === projectId)
-        project.learn((doc) => learnEvidence(doc, clip.id, answer.evidence))
+      project.learn((doc) => learnEvidence(doc, clip.id, answer.evidence))
     } catch (error) {
-      // A paused one is taken up again; one that was cancelled, or that a worker died of, is not.
-      if (signal.aborted && paused.value) return
+      // What was interrupted is taken up again, unless it was left; what a worker died of is not.
+      if (signal.aborted) return
       left.add(clip.id)
-      if (!signal.aborted) troubles.set(clip.id, `It could not be measured: ${reasonOf(error)}.`)
+      troubles.set(clip.id, `It could not be measured: ${reasonOf(error)}.`)
     } finally {
       current.value = current.value.filter(({ id }) => id !== clip.id)
       first.value = first.value.filter((id) => id !== clip.id)
@@ -128,13 +120,22 @@ export const useMeasuring = defineStore('measuring', () => {
     stop.abort()
     stop = new AbortController()
   }
+  // Another project begins its own queue: what is measured for the one before would be lost on it.
+  watch(
+    () => project.doc?.project.id,
+    () => {
+      done.value = took.value = 0
+      first.value = []
+      interrupt()
+    },
+  )
   function pause(): void {
     paused.value = true
     interrupt()
   }
   function goOn(): void {
     paused.value = false
-    if (project.doc) void work(project.doc.project.id)
+    work()
   }
   /** Leaves all that is not measured yet. */
   function cancel(): void {

@@ -37,7 +37,7 @@ export const useSplit = defineStore('split', () => {
   function takeAsOne(clips: readonly Clip[], rate: Rate): void {
     const clip = joinStills(clips, newId(), rate)
     project.edit(`make one clip of ${clips.length} stills`, (doc) => putTogether(doc, clip))
-    if (project.doc) void background.work(project.doc.project.id)
+    void background.work()
   }
   const leaveAsStills = () => (offers.value = [])
 

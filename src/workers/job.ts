@@ -1,3 +1,5 @@
+import { nextTurn } from '../media/turns'
+
 /** Work of a worker that is known by a number, so that whoever asked for it can end it. */
 export interface Jobs {
   /**
@@ -17,7 +19,7 @@ export function jobs(): Jobs {
       running.set(id, controller)
       try {
         // A word that ends it may wait behind the word that began it.
-        await new Promise((turn) => setTimeout(turn))
+        await nextTurn()
         controller.signal.throwIfAborted()
         const result = await work(controller.signal)
         if (controller.signal.aborted) drop?.(result)

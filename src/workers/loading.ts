@@ -1,5 +1,6 @@
 import { proxy } from 'comlink'
 import type { Clip } from '../core/edit/clip'
+import { nextTurn } from '../media/turns'
 import { type LoadedProject, loadProject } from '../storage/projects'
 import { askFor } from './job'
 import { loadingService } from './services'
@@ -22,6 +23,6 @@ export async function loadOffPage(
   }
   const loaded = await askFor(service, (id) => service.load(id, projectId, at, mayWrite, proxy(take)))
   // What came is unpacked by now; what is painted of it begins with a turn of its own.
-  await new Promise((turn) => setTimeout(turn))
+  await nextTurn()
   return loaded && { ...loaded, doc: { ...loaded.doc, clips } }
 }

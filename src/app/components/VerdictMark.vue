@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Measured } from '../../core/check/voices'
+import type { Measured } from '../../core/check/measured'
 
 /** What was measured as a small shape: lines that do not meet, two alike, a small one in a large one, a picture between bars. */
 defineProps<{ kind: Measured['kind'] }>()
@@ -7,7 +7,7 @@ defineProps<{ kind: Measured['kind'] }>()
 
 <template>
   <svg viewBox="0 0 12 12" width="12" height="12" aria-hidden="true" :class="kind">
-    <g v-if="kind === 'combed' || kind === 'order'">
+    <g v-if="kind === 'combed'">
       <path d="M1 2h7M4 4.7h7M1 7.3h7M4 10h7" />
     </g>
     <g v-else-if="kind === 'repeats' || kind === 'pulldown'">
@@ -43,7 +43,6 @@ svg {
   stroke-width: 2.4;
 }
 .combed,
-.order,
 .mixed {
   color: var(--severe);
 }

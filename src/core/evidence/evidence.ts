@@ -6,6 +6,10 @@ import { type Holding, type RepeatsVerdict, holdingIn } from './holding'
 import type { Pulldown } from './pulldown'
 import { type Run, seriesOf } from './series'
 
+/** How sure a verdict has to be to count where nobody else speaks, or to contradict a claim. */
+const sureEnough = 0.5
+export const isSure = ({ confidence }: { readonly confidence: number }): boolean => confidence >= sureEnough
+
 const Confidence = z.number().min(0).max(1)
 const Frame = z.number().int().nonnegative()
 const Size = z.number().int().positive().nullable()

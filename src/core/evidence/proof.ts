@@ -2,9 +2,8 @@ import type { Luma } from '../planes/luma'
 import { barsIn, lineMeans } from './bars'
 import { detailAxes } from './detail'
 import { combingBlocks } from './fields'
-import { blockSide, measurePair } from './pair'
+import { type PairKernel, blockSide, measurePair } from './pair'
 import { mostDiffering } from './repeats'
-import { sadOf } from './pair'
 import { seriesOf } from './series'
 
 /** A rectangle of a picture, in its pixels. */
@@ -20,14 +19,17 @@ export interface Patch {
  * @param before the frame before it, where there is one
  * @param after the frame after it, where there is one
  */
-export function combsIn(before: Luma | null, frame: Luma, after: Luma | null): Patch[] {
-  const pairs = [
-    ...(before ? [measurePair(before, frame)] : []),
-    ...(after ? [measurePair(frame, after)] : []),
-  ]
-  const [series] = seriesOf([{ first: 0, pairs }])
+export function combsIn(
+  before: Luma | null,
+  frame: Luma,
+  after: Luma | null,
+  pairOf: PairKernel = measurePair,
+): Patch[] {
   // Of the last frame of a clip there is no pair that begins with it.
-  if (!series || !after) return []
+  if (!after) return []
+  const pairs = [...(before ? [pairOf(before, frame)] : []), pairOf(frame, after)]
+  const [series] = seriesOf([{ first: 0, pairs }])
+  if (!series) return []
   const at = before ? 1 : 0
   const across = Math.floor(frame.width / blockSide)
   return combingBlocks(series, at).map((block) => ({
@@ -46,11 +48,11 @@ export interface Difference {
   readonly picture: Luma
 }
 
-export function differenceOf(a: Luma, b: Luma): Difference {
+export function differenceOf(a: Luma, b: Luma, pairOf: PairKernel = measurePair): Difference {
   const data = new Uint8Array(a.data.length)
   for (let i = 0; i < data.length; i++) data[i] = Math.abs((a.data[i] ?? 0) - (b.data[i] ?? 0))
   return {
-    codes: mostDiffering(measurePair(a, b), sadOf),
+    codes: mostDiffering(pairOf(a, b)),
     picture: { width: a.width, height: a.height, data },
   }
 }

@@ -22,6 +22,10 @@ const weights: Readonly<Record<string, readonly [red: number, blue: number]>> = 
   bt709: [0.2126, 0.0722],
   bt2020: [0.2627, 0.0593],
 }
+/** What red and blue weigh in the luma of a matrix; of one that is not known, as in BT.709. */
+export const weightsOf = (matrix: string): readonly [red: number, blue: number] =>
+  weights[matrix] ?? [0.2126, 0.0722]
+
 /** What stands for luminance in BT.2020. */
 const [red2020, green2020, blue2020] = [0.2627, 0.678, 0.0593]
 /** Fine enough that two neighbours of 10 bits never fall on one. */
@@ -118,7 +122,7 @@ export function toScreen(planes: Planes, meaning: Meaning, stride = 1): ScreenPi
   const full = meaning.range === 'full'
   const [black, lumaSpan, chromaSpan] = full ? [0, top, top] : [16 * unit, 219 * unit, 224 * unit]
   const middle = 128 * unit
-  const [kr, kb] = weights[meaning.matrix] ?? [0.2126, 0.0722]
+  const [kr, kb] = weightsOf(meaning.matrix)
   const kg = 1 - kr - kb
   const [toRed, toBlue] = [(2 * (1 - kr)) / chromaSpan, (2 * (1 - kb)) / chromaSpan]
   const { transfer } = meaning

@@ -5,7 +5,7 @@ import { Colour } from '../picture/colour'
 import { FieldOrder } from '../picture/scan'
 import { Rotation, isQuarterTurn, uprightSize } from '../picture/turn'
 import { type Rational, equal, multiply, rational, toNumber } from '../rational/rational'
-import type { Evidence } from '../evidence/evidence'
+import { type Evidence, isSure } from '../evidence/evidence'
 import { aspectName } from '../format/format'
 import { Rate, rateName } from '../rate/rate'
 import { Sides } from '../treatment/treatment'
@@ -77,9 +77,6 @@ export function applyCorrections(claimed: Reading, corrections: Corrections): Re
   return { ...claimed, video: corrected, durationSec: newDuration(claimed, corrections) }
 }
 
-/** How sure a measurement has to be to count where nobody else speaks, or to contradict a claim. */
-export const sureEnough = 0.5
-
 /**
  * What is held true of a clip: corrected, else claimed, else measured. Where a claim of whole frames stands although the
  * picture combs, the claim is followed, and what it costs knows of the combs.
@@ -88,33 +85,30 @@ export function heldTrue(claimed: Reading, corrections: Corrections, evidence: E
   const reading = applyCorrections(claimed, corrections)
   const { video } = reading
   if (!video || !evidence || reading.kind !== 'video') return reading
-  const { fieldOrder, combing, pulldown } = evidence
-  const sure = fieldOrder.confidence >= sureEnough && fieldOrder.verdict !== 'cannot-tell'
-  const scan =
-    video.scan === 'unknown' && sure
-      ? fieldOrder.verdict === 'progressive'
-        ? 'progressive'
-        : 'interlaced'
-      : video.scan
-  const order =
-    scan === 'interlaced' && sure && fieldOrder.verdict !== 'progressive' && isOpen(video.fieldOrder)
-      ? fieldOrder.verdict
-      : video.fieldOrder
+  const { combing, pulldown, detail: seen } = evidence
+  const order = seenOrder(evidence)
+  const isSilent = video.scan === 'unknown' && order !== undefined
+  const scan = isSilent ? (order === null ? 'progressive' : 'interlaced') : video.scan
+  const isOpen = video.fieldOrder === null || video.fieldOrder === 'unknown'
+  const fieldOrder = scan === 'interlaced' && isOpen ? (order ?? video.fieldOrder) : video.fieldOrder
   const combs =
     scan === 'progressive' &&
     corrections.scan === undefined &&
     combing.verdict === 'combed' &&
-    combing.confidence >= sureEnough
-  const { width, height } = evidence.detail
-  const enlarged = evidence.detail.verdict === 'enlarged' && evidence.detail.confidence >= sureEnough
-  const detail = enlarged && width && height ? { width, height } : null
+    isSure(combing)
+  const { width, height } = seen
+  const detail = seen.verdict === 'enlarged' && isSure(seen) && width && height ? { width, height } : null
   const measured =
     combs || pulldown || detail ? { combs, pulldownPhase: pulldown?.phase ?? null, detail } : undefined
-  if (scan === video.scan && order === video.fieldOrder && !measured) return reading
-  return { ...reading, video: { ...video, scan, fieldOrder: order, ...(measured ? { measured } : {}) } }
+  if (scan === video.scan && fieldOrder === video.fieldOrder && !measured) return reading
+  return { ...reading, video: { ...video, scan, fieldOrder, ...(measured ? { measured } : {}) } }
 }
 
-const isOpen = (order: VideoFacts['fieldOrder']) => order === null || order === 'unknown'
+/** What is surely seen of fields: their order, or that there are none (null); undefined where it cannot be told. */
+function seenOrder({ fieldOrder }: Evidence): FieldOrder | null | undefined {
+  if (!isSure(fieldOrder) || fieldOrder.verdict === 'cannot-tell') return undefined
+  return fieldOrder.verdict === 'progressive' ? null : fieldOrder.verdict
+}
 
 /** A picture without its baked bars; never less than a pixel. */
 const cropped = ({ width, height }: VideoFacts, { left, right, top, bottom }: Sides) => ({

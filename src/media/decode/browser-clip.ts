@@ -13,7 +13,7 @@ import { openInput } from '../walk'
 import { type ClipKind, type DecodedFrame, type Engine, NoPicture, noPicture } from './engine'
 import { drawPlanes } from './planes-frame'
 import { lumaTaker, planesOfSample } from './sample-planes'
-import { turns } from './turns'
+import { turns } from '../turns'
 
 /** Wrappers that the demultiplexer takes apart. */
 const openable = new Set(['MP4', 'QuickTime', 'Matroska', 'WebM', 'MPEG-TS'])

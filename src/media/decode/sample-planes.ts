@@ -1,6 +1,6 @@
 import type { Luma } from '../../core/planes/luma'
 import { type Planes, lumaOf, planesOf } from '../../core/planes/planes'
-import type { Meaning } from '../../core/planes/screen'
+import { type Meaning, weightsOf } from '../../core/planes/screen'
 
 /** What a decoded frame of the browser offers, or of a decoder that works in its stead. */
 export interface CopiedFrame {
@@ -92,19 +92,29 @@ export function lumaTaker(meaning: Meaning): (frame: CopiedFrame, into?: Uint8Ar
     const [plane] = await frame.copyTo(buffer)
     const width = frame.visibleRect?.width ?? frame.codedWidth
     const height = frame.visibleRect?.height ?? frame.codedHeight
-    const rows = rowsOf(buffer, plane?.offset ?? 0, plane?.stride ?? width, width, height)
-    if (into?.length === rows.length) into.set(rows)
-    const copied = () => (rows.buffer === buffer.buffer ? rows.slice() : rows)
-    return { width, height, data: into?.length === rows.length ? into : copied() }
+    const data = into?.length === width * height ? into : new Uint8Array(width * height)
+    copyRows(buffer, plane?.offset ?? 0, plane?.stride ?? width, width, height, data)
+    return { width, height, data }
   }
 }
 
 function rowsOf(bytes: Uint8Array, offset: number, stride: number, length: number, rows: number): Uint8Array {
   if (stride === length) return bytes.subarray(offset, offset + length * rows)
-  const packed = new Uint8Array(length * rows)
+  return copyRows(bytes, offset, stride, length, rows, new Uint8Array(length * rows))
+}
+
+/** Puts rows that lie apart beside each other. */
+function copyRows(
+  bytes: Uint8Array,
+  offset: number,
+  stride: number,
+  length: number,
+  rows: number,
+  into: Uint8Array,
+): Uint8Array {
   for (let row = 0; row < rows; row++)
-    packed.set(bytes.subarray(offset + row * stride, offset + row * stride + length), row * length)
-  return packed
+    into.set(bytes.subarray(offset + row * stride, offset + row * stride + length), row * length)
+  return into
 }
 
 function joined(parts: readonly Uint8Array[]): Uint8Array {
@@ -124,7 +134,7 @@ function planesOfRgb(
   height: number,
   blueFirst: boolean,
   hasAlpha: boolean,
-  { range }: Meaning,
+  { matrix, range }: Meaning,
 ): Planes {
   const count = width * height
   const [luma, cb, cr] = [
@@ -135,7 +145,7 @@ function planesOfRgb(
   const alpha = hasAlpha ? new Uint8Array(count) : null
   const full = range === 'full'
   const [black, lumaSpan, chromaSpan] = full ? [0, 1, 1] : [16, 219 / 255, 224 / 255]
-  const [kr, kb] = [0.2126, 0.0722]
+  const [kr, kb] = weightsOf(matrix)
   for (let i = 0; i < count; i++) {
     const [first, g, last] = [pixels[4 * i] ?? 0, pixels[4 * i + 1] ?? 0, pixels[4 * i + 2] ?? 0]
     const [r, b] = blueFirst ? [last, first] : [first, last]

@@ -6,8 +6,8 @@ import { toNumber } from '../../core/rational/rational'
 import type { MediaLocator } from '../source'
 import { type ClipKind, type DecodedFrame, type Engine, noPicture } from './engine'
 import { planesFrame } from './planes-frame'
-import { GivenUp, type ToolkitStream, reasonOfEnd, toolkitStream } from './toolkit'
-import { turns } from './turns'
+import { turns } from '../turns'
+import { GivenUp, type ToolkitOrder, type ToolkitStream, openStream, reasonOfEnd } from './toolkit'
 
 /** A frame as it came, with its time in the file. */
 interface Came {
@@ -56,7 +56,7 @@ async function framesFrom(
   const frameBytes = width * height * 3 * (bitDepth > 8 ? 2 : 1)
   const trim = start && 'from' in start ? [`trim=start=${start.from.toFixed(6)}`] : []
   const seek = start ? ['-noaccurate_seek', ...seekWords(start)] : []
-  const stream = await toolkitStream({
+  const order: ToolkitOrder = {
     locator,
     timed: 'frames',
     ringBytes: Math.max(leastRing, Math.min(mostRing, ringFrames * frameBytes)),
@@ -66,21 +66,21 @@ async function framesFrom(
       ...['-vf', [...trim, `format=pix_fmts=${taken}`, 'showinfo=checksum=0'].join(',')],
       ...['-strict', '-1', '-f', 'yuv4mpegpipe'],
     ],
-  })
-  const line = await stream.takeLine(signal)
-  const head = readY4mHead(line)
-  if ('wrong' in head) throw new Error(await reasonOfEnd(stream, 'no frame came out of it'))
-  return {
-    stream,
-    head,
-    async next(wish) {
-      const time = await stream.take(8, wish)
-      if (time.length < 8) return null
-      const bytes = await stream.take(head.frameBytes, wish)
-      if (bytes.length < head.frameBytes) return null
-      return { seconds: new Float64Array(time.buffer)[0] ?? NaN, planes: planesOf(head, bytes) }
-    },
   }
+  return openStream(order, async (stream) => {
+    const head = readY4mHead(await stream.takeLine(signal))
+    if ('wrong' in head) throw new Error(await reasonOfEnd(stream, 'no frame came out of it'))
+    return {
+      stream,
+      head,
+      async next(wish) {
+        const seconds = await stream.takeTime(wish)
+        if (seconds === null) return null
+        const bytes = await stream.take(head.frameBytes, wish)
+        return bytes.length < head.frameBytes ? null : { seconds, planes: planesOf(head, bytes) }
+      },
+    }
+  })
 }
 
 function seekWords(start: Start): string[] {
@@ -112,8 +112,7 @@ export function toolkitClip(locator: MediaLocator, clip: ClipKind): Engine {
   const stop = async () => {
     const { stream } = running?.frames ?? {}
     running = null
-    stream?.cancel()
-    await stream?.ended
+    await stream?.leave()
   }
 
   /** Begins so that a frame comes, and the one before it. */
@@ -160,10 +159,9 @@ export function toolkitClip(locator: MediaLocator, clip: ClipKind): Engine {
       if (secondsOf(steps, index) <= lead) break
     }
     if (nearest) return nearest
+    const none = `there is no frame ${index}`
     const { stream } = running?.frames ?? {}
-    throw new Error(
-      await (stream ? reasonOfEnd(stream, `there is no frame ${index}`) : `there is no frame ${index}`),
-    )
+    throw new Error(stream ? await reasonOfEnd(stream, none) : none)
   }
 
   /** Goes on to a frame. @returns null where the stream begins behind it, or ends before any frame */
@@ -214,14 +212,16 @@ export function toolkitClip(locator: MediaLocator, clip: ClipKind): Engine {
       return asFrame(running.last.index, running.last.planes)
     })
 
+  const sample = (index: number, signal: AbortSignal): Promise<DecodedFrame> =>
+    wished(signal, async () => {
+      const within = Math.max(0, Math.min(countOf(steps) - 1, index))
+      return asFrame(index, await planesAt(within, signal))
+    })
+
   return {
     engine: 'toolkit',
     steps,
-    sample: (index, signal) =>
-      wished(signal, async () => {
-        const within = Math.max(0, Math.min(countOf(steps) - 1, index))
-        return asFrame(index, await planesAt(within, signal))
-      }),
+    sample,
     near: (index, signal) =>
       wished(signal, async () => {
         await stop()
@@ -234,13 +234,8 @@ export function toolkitClip(locator: MediaLocator, clip: ClipKind): Engine {
         return frame
       }),
     async *samples(from, signal) {
-      let frame = await this.sample(from, signal)
-      for (;;) {
-        yield frame
-        const next = await following(frame.index, signal)
-        if (!next) return
-        frame = next
-      }
+      let frame: DecodedFrame | null = await sample(from, signal)
+      for (; frame; frame = await following(frame.index, signal)) yield frame
     },
     close: () => void stop(),
   }

@@ -1,17 +1,21 @@
 import { type Remote, wrap } from 'comlink'
 import { newRing, ringReader } from './ring'
 import { onWanted, takeSeat } from './seats'
+import { nextTurn, turns } from '../turns'
 import type { ToolkitEnd, ToolkitJob, ToolkitService } from './toolkit.worker'
 
 /** A stream that the toolkit writes while it is read. Whatever is taken is waited for by nobody else. */
 export interface ToolkitStream {
   /** So many bytes; fewer only at the end. @throws Error where nothing comes for long, GivenUp */
   take(length: number, signal: AbortSignal): Promise<Uint8Array>
+  /** The time that stands before each piece, in seconds; null at the end of the stream. */
+  takeTime(signal: AbortSignal): Promise<number | null>
   /** Bytes up to the next line end and with it; without one at the end of the stream. */
   takeLine(signal: AbortSignal): Promise<Uint8Array>
   /** How it ended, once it has. */
   readonly ended: Promise<ToolkitEnd>
-  /** Wants nothing more. */
+  /** Wants nothing more, and waits until the engine is free. */
+  leave(): Promise<void>
   cancel(): void
 }
 
@@ -81,8 +85,8 @@ onWanted(() => {
   for (const engine of [...engines]) if (engine.running === null) thrownAway(engine, 'it rested')
 })
 
-/** One after the other: who asks for an engine gets one before the next is heard. */
-let queue: Promise<unknown> = Promise.resolve()
+/** Who asks for an engine gets one before the next is heard. */
+const inTurn = turns()
 
 /** An engine that is idle, a new one, or the one whose stream was asked for longest ago, which ends for it. */
 async function idleEngine(): Promise<Engine> {
@@ -96,7 +100,7 @@ async function idleEngine(): Promise<Engine> {
     // A frame that somebody waits for comes first, and what is asked for right after it belongs to it.
     const waited = running.quiet
     await waited
-    await new Promise((turn) => setTimeout(turn))
+    await nextTurn()
     if (running.quiet !== waited || oldest.running !== running) continue
     running.givenUp = true
     running.stream.cancel()
@@ -105,10 +109,22 @@ async function idleEngine(): Promise<Engine> {
 }
 
 /** Lets the toolkit work on a clip and gives what it writes as it is written; it goes no faster than it is read. */
-export function toolkitStream(order: ToolkitOrder): Promise<ToolkitStream> {
-  const turn = queue.then(async () => streamOn(await idleEngine(), order))
-  queue = turn.catch(() => {})
-  return turn
+function toolkitStream(order: ToolkitOrder): Promise<ToolkitStream> {
+  return inTurn(async () => streamOn(await idleEngine(), order))
+}
+
+/** A stream and what is first taken of it; where that fails nothing is left running. */
+export async function openStream<T>(
+  order: ToolkitOrder,
+  begin: (stream: ToolkitStream) => Promise<T>,
+): Promise<T> {
+  const stream = await toolkitStream(order)
+  try {
+    return await begin(stream)
+  } catch (error) {
+    stream.cancel()
+    throw error
+  }
 }
 
 function streamOn(engine: Engine, { ringBytes, ...job }: ToolkitOrder): ToolkitStream {
@@ -136,20 +152,30 @@ function streamOn(engine: Engine, { ringBytes, ...job }: ToolkitOrder): ToolkitS
       throw new Error('nothing was decoded for 20 seconds, so it was ended', { cause: error })
     }
   }
-  const inTurn = <T>(signal: AbortSignal, work: (signal: AbortSignal) => Promise<T>): Promise<T> => {
-    const taking = waited(signal, work)
-    running.quiet = taking.catch(() => {})
+  const taking = <T>(signal: AbortSignal, work: (signal: AbortSignal) => Promise<T>): Promise<T> => {
+    const bytes = waited(signal, work)
+    running.quiet = bytes.catch(() => {})
     begins()
-    return taking
+    return bytes
   }
   // Who asked for a stream has not asked for bytes of it yet: it is not given up before.
   let begins = () => {}
   const begun = new Promise<void>((settle) => (begins = settle))
 
+  const take: ToolkitStream['take'] = (length, signal) =>
+    taking(signal, (until) => reader.take(length, until))
   const stream: ToolkitStream = {
-    take: (length, signal) => inTurn(signal, (until) => reader.take(length, until)),
-    takeLine: (signal) => inTurn(signal, (until) => lineOf((length) => reader.take(length, until))),
+    take,
+    async takeTime(signal) {
+      const bytes = await take(Float64Array.BYTES_PER_ELEMENT, signal)
+      return new Float64Array(bytes.buffer, 0, Math.floor(bytes.length / 8))[0] ?? null
+    },
+    takeLine: (signal) => taking(signal, (until) => lineOf((length) => reader.take(length, until))),
     ended,
+    async leave() {
+      stream.cancel()
+      await ended
+    },
     cancel() {
       begins()
       reader.cancel()
@@ -183,7 +209,7 @@ function rested(engine: Engine): void {
 
 /** Why a stream ended: what the toolkit said last, without the words around it. */
 export async function reasonOfEnd(stream: ToolkitStream, otherwise: string): Promise<string> {
-  stream.cancel()
+  await stream.leave()
   const { said } = await stream.ended
   const told = said.findLast((line) =>
     /error|invalid|not found|unsupported|no such|could not|ended|answered/i.test(line),

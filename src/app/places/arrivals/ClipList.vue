@@ -81,10 +81,16 @@ function marksOf(clip: Clip): { differing: string; odd: string } {
   ]
   return { differing: words(differing).join(' · '), odd: also.join(' · ') }
 }
+/** What stands in the columns of a clip: shapes with their words, or text. */
+const cellsOf = (clip: Clip) =>
+  shown.value.map((column) => ({ column, shapes: column.marks?.(clip) ?? [], text: column.text(clip) }))
 const visible = computed(() =>
   virtual.value.getVirtualItems().flatMap((row) => {
     const line = lines.value[row.index]
-    return line ? [{ start: row.start, line, marks: 'clip' in line ? marksOf(line.clip) : noMarks }] : []
+    if (!line) return []
+    const clip = 'clip' in line ? line.clip : null
+    const said = { marks: clip ? marksOf(clip) : noMarks, cells: clip ? cellsOf(clip) : [] }
+    return [{ start: row.start, line, ...said }]
   }),
 )
 // What is seen is drawn and measured first.
@@ -123,7 +129,7 @@ watch(
     >
       <div role="presentation" :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
         <template
-          v-for="{ start, line, marks } in visible"
+          v-for="{ start, line, marks, cells } in visible"
           :key="'clip' in line ? line.clip.id : `head ${line.head.title}`"
         >
           <div
@@ -157,15 +163,15 @@ watch(
             </template>
             <template v-else>
               <span
-                v-for="column in shown"
+                v-for="{ column, shapes, text } in cells"
                 :key="column.id"
                 class="ellipsis"
                 :class="{ figures: column.figures, right: column.figures, quiet: column.quiet }"
-                ><template v-if="column.marks?.(line.clip).length"
-                  ><span v-for="mark in column.marks(line.clip)" :key="mark.kind" class="mark"
-                    ><VerdictMark :kind="mark.kind" /> {{ mark.short }}</span
+                ><template v-if="shapes.length"
+                  ><span v-for="shape in shapes" :key="shape.kind" class="mark"
+                    ><VerdictMark :kind="shape.kind" /> {{ shape.short }}</span
                   ></template
-                ><template v-else>{{ column.text(line.clip) }}</template></span
+                ><template v-else>{{ text }}</template></span
               >
               <span class="ellipsis">
                 <span class="differs">{{ marks.differing }}</span>

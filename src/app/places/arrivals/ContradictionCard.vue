@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
-import { type Contradiction, outcomeOf, sureWords } from '../../../core/check/voices'
+import { type Contradiction, outcomeOf } from '../../../core/check/contradictions'
+import { sureWords } from '../../../core/check/measured'
 import type { Clip } from '../../../core/edit/clip'
 import { correct } from '../../../core/edit/correction'
 import { weightsOf } from '../../../core/edit/project'

@@ -1,5 +1,6 @@
 import { clockTime, fileSize } from '../../../core/words/figures'
-import { type Measured, contradictionsOf, measuredOf } from '../../../core/check/voices'
+import { contradictionsOf } from '../../../core/check/contradictions'
+import { type Measured, measuredOf } from '../../../core/check/measured'
 import { type Clip } from '../../../core/edit/clip'
 import { toNumber } from '../../../core/rational/rational'
 import { codecLabel, codecName, rateLabel, uprightSizeName } from '../../figures'

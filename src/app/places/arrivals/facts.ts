@@ -1,4 +1,4 @@
-import { type Measured, measuredOf } from '../../../core/check/voices'
+import { type Measured, measuredOf } from '../../../core/check/measured'
 import { type Clip } from '../../../core/edit/clip'
 import { pixelSizeName, shapeName } from '../../../core/format/format'
 import { rateName } from '../../../core/rate/rate'
@@ -26,9 +26,6 @@ const spoken: Readonly<Record<string, readonly (keyof Clip['corrections'])[]>> =
   scan: ['scan', 'fieldOrder'],
   colour: ['colour'],
 }
-/** Which line a measurement stands under. */
-const under = { scan: 'scan', motion: 'motion', picture: 'picture', edges: 'edges' } as const
-
 /**
  * A clip's reading for reading: picture, motion, scan, colour, sound, file. A fact has up to three voices, in this order: what
  * was corrected, what was claimed, what was measured; the first of them counts.
@@ -54,7 +51,7 @@ function voicesOf(
   const claim = line.name ? claims.find(({ name }) => name === line.name) : line
   const isCorrected = (spoken[line.name] ?? []).some((fact) => clip.corrections[fact] !== undefined)
   const seen = measured
-    .filter(({ about }) => under[about] === line.name)
+    .filter(({ about }) => about === line.name)
     .map(({ says }): FactLine => ({ name: '', value: says, origin: 'measured' }))
   const changed = claim?.value !== line.value
   const others = [

@@ -1,5 +1,6 @@
 import { differencesFrom, oddities } from '../../../core/check/marks'
-import { contradictionsOf, measuredOf } from '../../../core/check/voices'
+import { contradictionsOf } from '../../../core/check/contradictions'
+import { measuredOf } from '../../../core/check/measured'
 import { type Clip } from '../../../core/edit/clip'
 import type { Format } from '../../../core/format/format'
 import { codecLabel, rateLabel, uprightSizeName } from '../../figures'

@@ -2,6 +2,7 @@
 import { ref, watch } from 'vue'
 import type { Difference } from '../../../../core/evidence/proof'
 import { figure } from '../../../../core/words/figures'
+import ProofFigure from './ProofFigure.vue'
 
 /** The difference of two frames as a picture, made eight times as strong. */
 const props = defineProps<{ difference: Difference }>()
@@ -17,8 +18,10 @@ watch(
     canvas.value.width = width
     canvas.value.height = height
     const image = new ImageData(width, height)
-    data.forEach((value, i) => image.data.fill(Math.min(255, value * strength), 4 * i, 4 * i + 3))
-    for (let i = 3; i < image.data.length; i += 4) image.data[i] = 255
+    for (let i = 0, at = 0; i < data.length; i++, at += 4) {
+      image.data[at] = image.data[at + 1] = image.data[at + 2] = (data[i] ?? 0) * strength
+      image.data[at + 3] = 255
+    }
     context.putImageData(image, 0, 0)
   },
   { immediate: true, flush: 'post' },
@@ -26,31 +29,11 @@ watch(
 </script>
 
 <template>
-  <figure>
+  <ProofFigure>
     <canvas ref="canvas" role="img" aria-label="The difference of both frames" />
-    <figcaption>
+    <template #caption>
       their difference, made {{ strength }} times as strong:
       <b class="figures">{{ figure(difference.codes, 1) }}</b> of 255 where it is largest
-    </figcaption>
-  </figure>
+    </template>
+  </ProofFigure>
 </template>
-
-<style scoped>
-figure {
-  margin: 0;
-  min-width: 0;
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-}
-canvas {
-  width: 100%;
-  max-height: 52vh;
-  object-fit: contain;
-  object-position: top left;
-}
-figcaption {
-  font-size: 12px;
-  color: #f4f1e8;
-}
-</style>

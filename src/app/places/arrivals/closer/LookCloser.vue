@@ -14,10 +14,8 @@ import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
 import { usePainter } from '../../../picture/use-painter'
 import NativeSelect from '../../../components/NativeSelect.vue'
 import { type Field, stepField } from '../../../picture/field'
-import DifferencePicture from './DifferencePicture.vue'
+import ProofApart from './ProofApart.vue'
 import ProofMarks from './ProofMarks.vue'
-import ProofPicture from './ProofPicture.vue'
-import SpectrumChart from './SpectrumChart.vue'
 import { useProof } from './use-proof'
 import { type View, bestFrame, firstView, saysOf, viewTitles, views } from './views'
 
@@ -31,21 +29,6 @@ const steps = computed(() => framesOf(timingOf(props.clip)))
 const last = computed(() => Math.max(0, countOf(steps.value) - 1))
 const interlaced = computed(() => video.value.scan === 'interlaced')
 const topFirst = computed(() => video.value.fieldOrder !== 'bottom-first')
-const measuredFirst = computed(() => props.clip.evidence?.fieldOrder.verdict)
-/** Both fields as they are shown one after the other: as flagged, else as measured. */
-const order = computed<[Field, Field]>(() =>
-  (interlaced.value ? !topFirst.value : measuredFirst.value === 'bottom-first')
-    ? ['bottom', 'top']
-    : ['top', 'bottom'],
-)
-function fieldCaption(place: 0 | 1): string {
-  const [first] = order.value
-  const turned =
-    ['top-first', 'bottom-first'].includes(measuredFirst.value ?? '') &&
-    measuredFirst.value !== `${first}-first`
-  const [as, truly] = place === 0 ? ['first', 'second'] : ['second', 'first']
-  return `${order.value[place]} field, shown ${as}${turned ? `, but ${truly} in time` : ''}`
-}
 const frame = ref(0)
 const field = ref<Field>('both')
 const zoom = ref(1)
@@ -199,28 +182,7 @@ const zooms = [0.25, 0.5, 1, 2, 4, 8].map((value) => ({
         <p v-if="trouble" class="trouble" role="status">{{ trouble }}</p>
       </div>
       <div v-else class="ground apart" tabindex="0">
-        <template v-if="view === 'fields'">
-          <ProofPicture :clip="clip" :frame="frame" :field="order[0]" :caption="fieldCaption(0)" />
-          <ProofPicture :clip="clip" :frame="frame" :field="order[1]" :caption="fieldCaption(1)" />
-        </template>
-        <template v-else-if="view === 'repeats'">
-          <ProofPicture
-            :clip="clip"
-            :frame="Math.max(0, frame - 1)"
-            :caption="`frame ${Math.max(0, frame - 1)}`"
-          />
-          <ProofPicture :clip="clip" :frame="frame" :caption="`frame ${frame}`" />
-          <DifferencePicture v-if="proof?.about === 'repeats'" :difference="proof.difference" />
-        </template>
-        <template v-else>
-          <ProofPicture :clip="clip" :frame="frame" :caption="`frame ${frame}`" />
-          <SpectrumChart
-            v-if="proof?.about === 'detail' && proof.spectrum"
-            :spectrum="proof.spectrum"
-            :size="claimsOf(clip)?.video ?? size"
-            :detail="clip.evidence?.detail ?? null"
-          />
-        </template>
+        <ProofApart :clip="clip" :view="view" :frame="frame" :proof="proof" />
       </div>
       <p v-if="unproven" class="quiet" role="status">{{ unproven }}</p>
       <p v-else-if="view === 'combs' && proof?.about === 'combs'" class="quiet" role="status">

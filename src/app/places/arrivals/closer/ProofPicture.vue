@@ -5,6 +5,7 @@ import { useProject } from '../../../../stores/project'
 import type { Field } from '../../../picture/field'
 import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
 import { usePainter } from '../../../picture/use-painter'
+import ProofFigure from './ProofFigure.vue'
 
 /** A frame of a clip, or one of its fields made whole, as wide as there is room. */
 const props = withDefaults(defineProps<{ clip: Clip; frame: number; field?: Field; caption: string }>(), {
@@ -30,28 +31,8 @@ const { trouble } = usePainter(canvas, () => {
 </script>
 
 <template>
-  <figure>
+  <ProofFigure>
     <canvas ref="canvas" role="img" :aria-label="caption" />
-    <figcaption class="small">{{ trouble ?? caption }}</figcaption>
-  </figure>
+    <template #caption>{{ trouble ?? caption }}</template>
+  </ProofFigure>
 </template>
-
-<style scoped>
-figure {
-  margin: 0;
-  min-width: 0;
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-}
-canvas {
-  width: 100%;
-  max-height: 52vh;
-  object-fit: contain;
-  object-position: top left;
-}
-.small {
-  font-size: 12px;
-  color: #f4f1e8;
-}
-</style>

@@ -1,4 +1,5 @@
-import { type Measured, contradictionsOf, measuredOf } from '../../../../core/check/voices'
+import { type Contradiction, contradictionsOf } from '../../../../core/check/contradictions'
+import { type Measured, measuredOf } from '../../../../core/check/measured'
 import type { Clip } from '../../../../core/edit/clip'
 import { trueFrame } from '../../../../core/reading/correct'
 
@@ -16,7 +17,7 @@ export const viewTitles: Readonly<Record<View, string>> = {
   detail: 'how much detail is in it, across and down',
 }
 
-const proofOf: Readonly<Record<ReturnType<typeof contradictionsOf>[number]['about'], View>> = {
+const proofOf: Readonly<Record<Contradiction['about'], View>> = {
   scan: 'combs',
   'field order': 'fields',
   repeats: 'repeats',
@@ -43,17 +44,19 @@ export function bestFrame(clip: Clip, view: View): number | null {
   return corrections.repeatsOut ? trueFrame(corrections.repeatsOut, stored) : stored
 }
 
+/** The fact that a view is about. */
+const aboutOf: Readonly<Record<View, Measured['about'] | null>> = {
+  frame: null,
+  combs: 'scan',
+  fields: 'scan',
+  repeats: 'motion',
+  edges: 'edges',
+  detail: 'picture',
+}
+
 /** What was measured about what a view shows. */
 export function saysOf(clip: Clip, view: View): string | null {
-  const about: Readonly<Record<View, Measured['about'] | null>> = {
-    frame: null,
-    combs: 'scan',
-    fields: 'scan',
-    repeats: 'motion',
-    edges: 'edges',
-    detail: 'picture',
-  }
-  const found = measuredOf(clip).find((measured) => measured.about === about[view])
+  const found = measuredOf(clip).find(({ about }) => about === aboutOf[view])
   if (found) return found.says
   return view === 'edges' && clip.evidence ? 'no bars are baked in' : null
 }

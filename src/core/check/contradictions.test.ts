@@ -6,7 +6,8 @@ import { combedEvidence, evidenceWith } from '../evidence/evidence.fixture'
 import { parseFormat } from '../format/parse'
 import { rational } from '../rational/rational'
 import { defaultWeights } from '../toll/policy'
-import { contradictionsOf, measuredOf, outcomeOf, sureWords } from './voices'
+import { contradictionsOf, outcomeOf } from './contradictions'
+import { measuredOf, sureWords } from './measured'
 
 const clip = (format: string) => aVideo('dub', format, 100) as Clip
 const said = (one: Clip) => contradictionsOf(one).map(({ title, seen }) => [title, seen])
