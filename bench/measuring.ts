@@ -24,9 +24,12 @@ function best(work: () => number): number {
   return Math.max(...Array.from({ length: 5 }, work))
 }
 
+/** Whether the media toolkit is on this machine. */
+export const hasToolkit = (): boolean => !spawnSync('ffmpeg', ['-version']).error
+
 /** How fast the native filter is: what it adds to passing the same frames through. Null where the toolkit is not here. */
 async function nativeSpeed(frames: readonly Luma[]): Promise<number | null> {
-  if (spawnSync('ffmpeg', ['-version']).error) return null
+  if (!hasToolkit()) return null
   const folder = await mkdtemp(join(tmpdir(), 'pictures-'))
   try {
     const file = join(folder, 'frames.raw')

@@ -210,6 +210,38 @@ const workshop = {
     clip.close()
     return seen
   },
+  /** How many frames the browser has decoded that were not taken yet, at most, when each of some frames is waited over. */
+  async ahead(url: string, sizeBytes: number, from: number, frames: number) {
+    const clip = await opened(url, sizeBytes, 'browser')
+    if (!clip) return null
+    const Native = window.VideoDecoder
+    let [decoded, taken, most] = [0, 0, 0]
+    window.VideoDecoder = class extends Native {
+      constructor({ output, error }: VideoDecoderInit) {
+        const counted = (frame: VideoFrame) => {
+          decoded++
+          output(frame)
+        }
+        super({ output: counted, error })
+      }
+    }
+    try {
+      for await (const frame of clip.samples(from, never)) {
+        // As long as it takes to decode all that is on its way.
+        for (let before = -1; before !== decoded;) {
+          before = decoded
+          await new Promise((resolve) => setTimeout(resolve, 250))
+        }
+        most = Math.max(most, decoded - ++taken)
+        frame.close()
+        if (taken === frames) break
+      }
+    } finally {
+      window.VideoDecoder = Native
+      clip.close()
+    }
+    return most
+  },
 }
 export type Workshop = typeof workshop
 declare global {

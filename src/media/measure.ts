@@ -15,6 +15,8 @@ export interface DecodableFile {
 
 /** So much time is given to a clip, in milliseconds: where decoding is slow, as many frames as come in it. */
 export const longestMeasuring = 20_000
+/** What is made of all frames at the end takes so many times as long as looking at each did. */
+const finishing = 2.5
 /** Fewer frames than these say nothing, however long they take. */
 const leastFrames = 12
 
@@ -37,7 +39,7 @@ function piecesOf(files: readonly DecodableFile[], stretches: readonly Stretch[]
 /**
  * Measures what the picture of a clip says, from its decoded frames.
  * @param rate of the clip as its wrapper says; null where it does not
- * @param seen is told after each frame how many were looked at, of how many that are wanted
+ * @param seen is told after each frame how many were looked at, of how many that are wanted; measuring goes on when it answers
  * @throws NoPicture where none can be decoded
  */
 export async function measureClip(
@@ -45,7 +47,7 @@ export async function measureClip(
   rate: Rate | null,
   kernels: Kernels,
   signal: AbortSignal,
-  seen: (frames: number, wanted: number) => void,
+  seen: (frames: number, wanted: number) => void | Promise<void>,
 ): Promise<Evidence> {
   const [one] = files
   if (!one) throw new NoPicture('This clip has no picture.')
@@ -53,11 +55,19 @@ export async function measureClip(
   const pieces = piecesOf(files, samplingOf(total, one.kind))
   const wanted = pieces.reduce((sum, { count }) => sum + count, 0)
   const measuring = startMeasuring(kernels, wanted)
-  const began = performance.now()
+  let began = performance.now()
   let frames = 0
+  async function tell(): Promise<void> {
+    const told = performance.now()
+    await seen(++frames, wanted)
+    // What it is held up for is not its own time.
+    began += performance.now() - told
+  }
   /** Two frames are looked at together, and no more are held. */
   const places: Uint8Array[] = []
-  const isOver = () => frames >= leastFrames && performance.now() - began > longestMeasuring
+  let looking = 0
+  const isOver = () =>
+    frames >= leastFrames && performance.now() - began + finishing * looking > longestMeasuring
   let open = null as { readonly file: DecodableFile; readonly clip: OpenClip } | null
   /** Why a piece could not be decoded; what others say stands without it. */
   let fault: unknown = null
@@ -74,8 +84,10 @@ export async function measureClip(
           const luma = await frame.luma(places[frames % 2]).finally(() => frame.close())
           places[frames % 2] = luma.data
           if (index >= first + count) break
+          const came = performance.now()
           measuring.frame(file.first + index, luma)
-          seen(++frames, wanted)
+          looking += performance.now() - came
+          await tell()
           if (index === first + count - 1 || isOver()) break
         }
       } catch (error) {

@@ -1,12 +1,25 @@
-import { ALL_FORMATS, BlobSource, EncodedPacketSink, Input, UrlSource } from 'mediabunny'
+import { ALL_FORMATS, BlobSource, CustomSource, EncodedPacketSink, Input } from 'mediabunny'
 import { type FrameTimes, frameTimesFrom, mostListed } from '../core/reading/frame-times'
 import { rational } from '../core/rational/rational'
-import type { MediaLocator } from './source'
+import { type MediaLocator, byteSource } from './source'
+
+/**
+ * A file that is served, by the ranges that are wanted and little more: the server is near, and what a package for far ones
+ * would fetch ahead is held in memory.
+ */
+function servedSource(locator: MediaLocator): CustomSource {
+  const source = byteSource(locator)
+  return new CustomSource({
+    getSize: () => source.size,
+    read: async (start, end) => source.read(start, end - start),
+    prefetchProfile: 'fileSystem',
+  })
+}
 
 /** The file of a locator, opened for taking apart. Whoever opens it disposes of it. */
 export const openInput = (locator: MediaLocator): Input =>
   new Input({
-    source: locator.kind === 'file' ? new BlobSource(locator.file) : new UrlSource(locator.url),
+    source: locator.kind === 'file' ? new BlobSource(locator.file) : servedSource(locator),
     formats: ALL_FORMATS,
   })
 

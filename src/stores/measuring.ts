@@ -1,6 +1,7 @@
+import { until } from '@vueuse/core'
 import { proxy } from 'comlink'
 import { defineStore } from 'pinia'
-import { computed, reactive, ref, toRaw, watch } from 'vue'
+import { type Ref, computed, onScopeDispose, reactive, ref, shallowReactive, toRaw, watch } from 'vue'
 import type { Clip } from '../core/edit/clip'
 import { learnEvidence } from '../core/edit/correction'
 import { reasonOf } from '../core/words/reason'
@@ -32,6 +33,9 @@ export const useMeasuring = defineStore('measuring', () => {
   const troubles = reactive(new Map<string, string>())
   const current = ref<readonly Current[]>([])
   const paused = ref(false)
+  /** What is playing: measuring holds still meanwhile, and goes on where it was. */
+  const players = shallowReactive(new Set<Ref<boolean>>())
+  const isHeld = computed(() => players.size > 0)
   /** Clips measured since the queue began, and how long these took together, in milliseconds. */
   const done = ref(0)
   const took = ref(0)
@@ -74,7 +78,10 @@ export const useMeasuring = defineStore('measuring', () => {
 
   async function line(service: Service): Promise<void> {
     busy.add(service)
-    for (let [clip] = queue(); clip && !paused.value; [clip] = queue()) await measure(clip, service())
+    for (let [clip] = queue(); clip && !paused.value; [clip] = queue()) {
+      await until(isHeld).toBe(false)
+      await measure(clip, service())
+    }
     busy.delete(service)
   }
 
@@ -83,8 +90,9 @@ export const useMeasuring = defineStore('measuring', () => {
     const began = performance.now()
     current.value = [...current.value, { id: clip.id, name: clip.name, frames: 0, wanted: 0 }]
     count()
-    const seen = proxy((frames: number, wanted: number) => {
+    const seen = proxy(async (frames: number, wanted: number) => {
       current.value = current.value.map((one) => (one.id === clip.id ? { ...one, frames, wanted } : one))
+      await until(isHeld).toBe(false)
     })
     try {
       const files = await media.decodable(clip)
@@ -154,5 +162,25 @@ export const useMeasuring = defineStore('measuring', () => {
     goOn()
   }
 
-  return { current, waiting, paused, done, secondsLeft, troubles, work, pause, goOn, cancel, measureNow }
+  /** Holds measuring still while something plays, as long as the caller's scope lasts. */
+  function holdWhile(playing: Ref<boolean>): void {
+    watch(playing, (now) => (now ? players.add(playing) : players.delete(playing)), { immediate: true })
+    onScopeDispose(() => players.delete(playing))
+  }
+
+  return {
+    current,
+    waiting,
+    paused,
+    isHeld,
+    done,
+    secondsLeft,
+    troubles,
+    work,
+    pause,
+    goOn,
+    cancel,
+    measureNow,
+    holdWhile,
+  }
 })

@@ -14,12 +14,12 @@ export type EvidenceAnswer =
 const running = jobs()
 
 const service = {
-  /** Measures a clip. @param seen is told how many frames were looked at, of how many */
+  /** Measures a clip. @param seen is told how many frames were looked at, of how many, and may hold it up */
   measure: (
     id: number,
     files: readonly DecodableFile[],
     rate: Rate | null,
-    seen: (frames: number, wanted: number) => void,
+    seen: (frames: number, wanted: number) => Promise<void>,
   ): Promise<EvidenceAnswer> =>
     running.run(id, async (signal): Promise<EvidenceAnswer> => {
       try {

@@ -12,7 +12,9 @@ const most = 24
 const [tileLength, tileLines] = [256, 64]
 
 /** The part of a picture that is no bar, row by row without gaps. */
-function within({ width, height, data }: Luma, { top, bottom, left, right }: BarsVerdict): Luma {
+function within(whole: Luma, { top, bottom, left, right }: BarsVerdict): Luma {
+  const { width, height, data } = whole
+  if (!(top || bottom || left || right)) return whole
   const [w, h] = [width - left - right, height - top - bottom]
   const part = new Uint8Array(w * h)
   for (let y = 0; y < h; y++)

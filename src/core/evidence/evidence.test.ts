@@ -198,9 +198,21 @@ describe('a clip that is measured in runs', () => {
     expect(samplingOf(243, hd)).toEqual([{ first: 0, count: 243 }])
     const [long, ...short] = samplingOf(10_000, hd)
     expect(long).toEqual({ first: 4962, count: 75 })
-    expect(short.map(({ count }) => count)).toEqual(Array(6).fill(24))
-    for (const { first, count } of short) expect(first + count <= 4962 || first >= 5037).toBe(true)
-    expect(Math.max(...short.map(({ first, count }) => first + count))).toBeLessThanOrEqual(10_000)
+    expect(short.map(({ count }) => count)).toEqual(Array(7).fill(24))
+    expect(Math.max(...short.map(({ first, count }) => first + count))).toBeGreaterThan(8500)
+  })
+
+  it('is looked at nowhere twice, and never beyond its end', () => {
+    for (const size of [hd, { width: 3840, height: 2160 }, { width: 7680, height: 4320 }])
+      for (let frames = 1; frames < 700; frames++) {
+        const seen = samplingOf(frames, size).flatMap(({ first, count }) =>
+          Array.from({ length: count }, (_, i) => first + i),
+        )
+        expect(new Set(seen).size, `${frames} frames`).toBe(seen.length)
+        expect(Math.min(...seen)).toBeGreaterThanOrEqual(0)
+        expect(Math.max(...seen)).toBeLessThan(frames)
+        expect(seen.length).toBeGreaterThanOrEqual(Math.min(frames, size.width > 4000 ? 30 : 75))
+      }
   })
 
   it('is of one verdict where its runs agree, and mixed where they surely do not', () => {

@@ -15,7 +15,7 @@ export interface Stretch {
 const [longRun, shortRun, shortRuns] = [75, 24, 7]
 
 /** What the sums of all pairs, and the pictures for detail, may take in memory, in bytes each. */
-const [sumsBudget, picturesBudget] = [128 * 2 ** 20, 128 * 2 ** 20]
+const [sumsBudget, picturesBudget] = [64 * 2 ** 20, 24 * 2 ** 20]
 
 interface Sides {
   readonly width: number
@@ -36,10 +36,20 @@ export function samplingOf(frameCount: number, size: Sides): Stretch[] {
   const most = Math.min(longRun, pairs)
   if (frameCount <= most + runs * shortRun) return frameCount > 0 ? [{ first: 0, count: frameCount }] : []
   const middle = Math.floor((frameCount - most) / 2)
-  const room = frameCount - shortRun
-  const spread = Array.from({ length: runs }, (_, i) => Math.round((room * (2 * i + 1)) / (2 * runs)))
-  const apart = spread.filter((first) => first + shortRun <= middle || first >= middle + most)
-  return [{ first: middle, count: most }, ...apart.map((first) => ({ first, count: shortRun }))]
+  const behind = middle + most
+  const shorts = [
+    ...spreadOver(0, middle, Math.ceil(runs / 2)),
+    ...spreadOver(behind, frameCount - behind, Math.floor(runs / 2)),
+  ]
+  return [{ first: middle, count: most }, ...shorts.map((first) => ({ first, count: shortRun }))]
+}
+
+/** Where short runs begin that are spread over a part of a clip, as many as are wished and have room. */
+function spreadOver(from: number, length: number, wished: number): number[] {
+  const runs = Math.min(wished, Math.floor(length / shortRun))
+  return Array.from({ length: runs }, (_, i) =>
+    Math.round(from + ((2 * i + 1) * length) / (2 * runs) - shortRun / 2),
+  )
 }
 
 /** Which of the frames that pass are taken, so that those taken are spread over all of them: so many, where it is known how many come. */

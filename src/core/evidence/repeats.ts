@@ -1,7 +1,7 @@
 import type { PairSums } from './pair'
 import { sadOf } from './pair'
 import type { Series } from './series'
-import { median, quantile, sorted } from './statistics'
+import { greatestLast, median, quantile, sorted } from './statistics'
 
 /** Whether the second frame of a pair repeats the first; null where it cannot be told. */
 export type Flag = boolean | null
@@ -23,8 +23,8 @@ const around = 8
 export function mostDiffering(pair: PairSums, of: (pair: PairSums, block: number) => number = sadOf): number {
   const values = new Float64Array(pair.sadTop.length)
   for (let k = 0; k < values.length; k++) values[k] = of(pair, k)
-  values.sort()
   const count = Math.min(values.length, Math.max(4, Math.round(values.length * 0.02)))
+  if (count < values.length) greatestLast(values, count)
   let sum = 0
   for (let i = values.length - count; i < values.length; i++) sum += values[i] ?? 0
   return count ? sum / count : 0

@@ -1,5 +1,5 @@
 import { type PairSums, blockPixels, sadOf } from './pair'
-import { quantile, sorted } from './statistics'
+import { greatestLast, sorted } from './statistics'
 
 /** Consecutive frames of a clip, measured: pair `i` lies between frame `first + i` and the next. */
 export interface Run {
@@ -46,7 +46,8 @@ export function cutsOf({ pairs }: Run): boolean[] {
   const medians = pairs.map((pair) => {
     const sads = new Float64Array(pair.sadTop.length)
     for (let k = 0; k < sads.length; k++) sads[k] = sadOf(pair, k)
-    return quantile(sads.sort(), 0.5)
+    greatestLast(sads, Math.ceil(sads.length / 2))
+    return sads[sads.length >> 1] ?? 0
   })
   return medians.map((middle, i) => {
     const around = sorted(medians.slice(Math.max(0, i - 4), i + 5))

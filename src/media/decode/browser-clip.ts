@@ -1,18 +1,13 @@
-import {
-  EncodedPacketSink,
-  type Input,
-  type InputVideoTrack,
-  type VideoSample,
-  VideoSampleSink,
-} from 'mediabunny'
+import { EncodedPacketSink, type Input, type InputVideoTrack, type VideoSample } from 'mediabunny'
 import { countOf, middleOf, stepNear } from '../../core/motion/timing'
 import { nativeCodecs } from '../../core/toll/noted'
 import { toNumber } from '../../core/rational/rational'
 import type { MediaLocator } from '../source'
 import { openInput } from '../walk'
 import { type ClipKind, type DecodedFrame, type Engine, NoPicture, noPicture } from './engine'
-import { drawPlanes } from './planes-frame'
-import { lumaTaker, planesOfSample } from './sample-planes'
+import { pacedSamples } from './paced-samples'
+import { drawPlanes, strideFor } from './planes-frame'
+import { lumaOfSample, planesOfSample, withRoom } from './sample-planes'
 import { turns } from '../turns'
 
 /** Wrappers that the demultiplexer takes apart. */
@@ -37,24 +32,32 @@ export async function openInBrowser(locator: MediaLocator, clip: ClipKind): Prom
 /** Steps and playback ask for what comes next: up to this far on, the decoder goes on instead of starting at a key frame. */
 const furtherSeconds = 0.6
 
+/** A decoder from which nothing more is asked for so long, in milliseconds, gives its pictures back. */
+const idle = 5000
+/** Samples decoded ahead: as many as fit this, in bytes, within two bounds. */
+const roomAhead = 32 * 2 ** 20
+const [leastAhead, mostAhead] = [2, 16]
+function aheadOf({ width, height, bitDepth }: ClipKind): number {
+  const bytes = width * height * 1.5 * (bitDepth > 8 ? 2 : 1)
+  return Math.max(leastAhead, Math.min(mostAhead, Math.floor(roomAhead / bytes)))
+}
+
 /** A sample and all that a decoded frame is asked for; closed with it. */
-function frameOf(
-  index: number,
-  sample: VideoSample,
-  { meaning }: ClipKind,
-  luma: ReturnType<typeof lumaTaker>,
-): DecodedFrame {
-  const planes = () => planesOfSample(sample, meaning)
+function frameOf(index: number, sample: VideoSample, { meaning }: ClipKind): DecodedFrame {
   sample.setRotation(0)
   return {
     index,
     width: sample.codedWidth,
     height: sample.codedHeight,
-    planes,
-    luma: (into) => luma(sample, into),
+    planes: () => planesOfSample(sample, meaning),
+    luma: (into) => lumaOfSample(sample, meaning, into),
     async draw(context, width, height) {
       const { transfer } = meaning
-      if (transfer === 'pq' || transfer === 'hlg') drawPlanes(context, await planes(), meaning, width, height)
+      const isSmall = strideFor(sample.codedWidth, width) > 1
+      if (isSmall || transfer === 'pq' || transfer === 'hlg')
+        await withRoom(sample, async (room) =>
+          drawPlanes(context, await planesOfSample(sample, meaning, room), meaning, width, height),
+        )
       else sample.draw(context, 0, 0, width, height)
     },
     close: () => sample.close(),
@@ -63,12 +66,14 @@ function frameOf(
 
 async function engineOf(input: Input, track: InputVideoTrack, clip: ClipKind): Promise<Engine> {
   const { steps } = clip
-  const sink = new VideoSampleSink(track)
-  const luma = lumaTaker(clip.meaning)
   const first = await track.getFirstTimestamp()
   const timeAt = (index: number) =>
     first + toNumber(middleOf(steps, Math.max(0, Math.min(countOf(steps) - 1, index))))
+  /** Samples from a time on; as many are decoded ahead as there is room for. */
+  const samplesFrom = (time: number) => pacedSamples(track, time, aheadOf(clip))
   let running: { samples: AsyncGenerator<VideoSample>; held: VideoSample } | null = null
+
+  let leaving: ReturnType<typeof setTimeout> | undefined
 
   function stop() {
     running?.held.close()
@@ -82,7 +87,7 @@ async function engineOf(input: Input, track: InputVideoTrack, clip: ClipKind): P
       time >= sample.timestamp - 1e-6 && time < sample.timestamp + sample.duration - 1e-6
     if (running && (time < running.held.timestamp || time > running.held.timestamp + furtherSeconds)) stop()
     if (!running) {
-      const samples = sink.samples(time)
+      const samples = samplesFrom(time)
       const { value, done } = await samples.next()
       if (done || !value) throw new NoPicture('There is no frame at this time: the file may be cut off.')
       running = { samples, held: value }
@@ -98,34 +103,40 @@ async function engineOf(input: Input, track: InputVideoTrack, clip: ClipKind): P
     return running.held
   }
 
+  /** The key frame before a time, decoded alone. */
+  async function keyBefore(time: number): Promise<VideoSample> {
+    const key = await new EncodedPacketSink(track).getKeyPacket(time, { metadataOnly: true })
+    const samples = samplesFrom(key?.timestamp ?? time)
+    const { value } = await samples.next()
+    await samples.return()
+    return value ?? (await sampleAt(time)).clone()
+  }
+
   const inTurn = turns()
-  const wished = (signal: AbortSignal, index: number, time: () => Promise<number>): Promise<DecodedFrame> =>
+  const wished = (signal: AbortSignal, index: number, take: () => Promise<VideoSample>) =>
     inTurn(async () => {
       signal.throwIfAborted()
+      clearTimeout(leaving)
       try {
-        return frameOf(index, (await sampleAt(await time())).clone(), clip, luma)
+        return frameOf(index, await take(), clip)
       } catch (error) {
         stop()
         throw noPicture(error)
+      } finally {
+        leaving = setTimeout(stop, idle)
       }
     })
   return {
     engine: 'browser',
     steps,
-    sample: (index, signal) => wished(signal, index, async () => timeAt(index)),
-    near: (index, signal) =>
-      wished(signal, index, async () => {
-        const packets = new EncodedPacketSink(track)
-        const key = await packets.getKeyPacket(timeAt(index), { metadataOnly: true })
-        return key?.timestamp ?? timeAt(index)
-      }),
+    sample: (index, signal) => wished(signal, index, async () => (await sampleAt(timeAt(index))).clone()),
+    near: (index, signal) => wished(signal, index, () => keyBefore(timeAt(index))),
     async *samples(from, signal) {
-      const samples = sink.samples(timeAt(from))
       try {
-        for await (const sample of samples) {
+        for await (const sample of samplesFrom(timeAt(from))) {
           if (signal.aborted) sample.close()
           signal.throwIfAborted()
-          yield frameOf(stepNear(steps, sample.timestamp - first), sample, clip, luma)
+          yield frameOf(stepNear(steps, sample.timestamp - first), sample, clip)
         }
       } catch (error) {
         signal.throwIfAborted()
@@ -133,6 +144,7 @@ async function engineOf(input: Input, track: InputVideoTrack, clip: ClipKind): P
       }
     },
     close: () => {
+      clearTimeout(leaving)
       stop()
       input.dispose()
     },

@@ -38,6 +38,12 @@ export function planesFrame(index: number, planes: Planes, meaning: Meaning): De
   }
 }
 
+/**
+ * A small picture of a large one is drawn from every second, third … pixel, twice as many as are seen: a browser would make the
+ * large one first, and keep several of them.
+ */
+export const strideFor = (from: number, to: number): number => Math.max(1, Math.floor(from / (2 * to)))
+
 /** Draws planes for the screen into a rectangle at the origin. */
 export function drawPlanes(
   context: OffscreenCanvasRenderingContext2D,
@@ -46,8 +52,9 @@ export function drawPlanes(
   width: number,
   height: number,
 ): void {
+  const stride = strideFor(planes.width, width)
   const format = formatOf(planes)
-  if (format && planes.chroma && isPlain(planes, meaning)) {
+  if (stride === 1 && format && planes.chroma && isPlain(planes, meaning)) {
     const frame = asVideoFrame(planes, planes.chroma, format, meaning)
     try {
       context.drawImage(frame, 0, 0, width, height)
@@ -56,8 +63,6 @@ export function drawPlanes(
     }
     return
   }
-  // A small picture of a large one is drawn from every second, third … pixel, twice as many as are seen.
-  const stride = Math.max(1, Math.floor(planes.width / (2 * width)))
   const screen = toScreen(planes, meaning, stride)
   const canvas = new OffscreenCanvas(screen.width, screen.height)
   const onto = present(canvas.getContext('2d'), 'a canvas of this worker is drawn on in two dimensions')

@@ -20,12 +20,36 @@ const subsampling: Readonly<Record<string, readonly [across: number, down: numbe
   '444': [1, 1],
 }
 
-/** The planes of a decoded frame as they were decoded; of a picture in red, green and blue those of its matrix. */
-export async function planesOfSample(frame: CopiedFrame, meaning: Meaning): Promise<Planes> {
+/** Room for one frame that was copied and is done with: garbage of many megabytes a frame would stay long. */
+let spare: Uint8Array<ArrayBuffer> | null = null
+
+/** Lends room for the bytes of a frame, as long as some work lasts. */
+export async function withRoom<T>(
+  frame: CopiedFrame,
+  work: (room: Uint8Array<ArrayBuffer>) => T | Promise<T>,
+): Promise<T> {
+  const size = frame.allocationSize()
+  const room = spare && spare.length >= size ? spare : new Uint8Array(size)
+  spare = null
+  try {
+    return await work(room)
+  } finally {
+    spare = room
+  }
+}
+
+/**
+ * The planes of a decoded frame as they were decoded; of a picture in red, green and blue those of its matrix.
+ * @param bytes where they are put, if not in a place of their own
+ */
+export async function planesOfSample(
+  frame: CopiedFrame,
+  meaning: Meaning,
+  bytes = new Uint8Array(frame.allocationSize()),
+): Promise<Planes> {
   const { format } = frame
   const width = frame.visibleRect?.width ?? frame.codedWidth
   const height = frame.visibleRect?.height ?? frame.codedHeight
-  const bytes = new Uint8Array(frame.allocationSize())
   const layout = await frame.copyTo(bytes)
   const [, chroma = '', alpha = '', depth] = planar.exec(format ?? '') ?? []
   const [across, down] = subsampling[chroma] ?? [2, 2]
@@ -78,24 +102,18 @@ export async function planesOfSample(frame: CopiedFrame, meaning: Meaning): Prom
   throw new Error(`the browser gives frames as ${format ?? 'something of its own'}, which cannot be read`)
 }
 
-/**
- * Takes the luma of decoded frames, 8 bits a sample; one buffer serves them all, so that a run of frames leaves little behind.
- * Frames are taken one after the other.
- */
-export function lumaTaker(meaning: Meaning): (frame: CopiedFrame, into?: Uint8Array) => Promise<Luma> {
-  let buffer = new Uint8Array(0)
-  return async (frame, into) => {
-    const isPlain = /^(I4(20|22|44)A?|NV12)$/.test(frame.format ?? '')
-    if (!isPlain) return lumaOf(await planesOfSample(frame, meaning), into)
-    const size = frame.allocationSize()
-    if (buffer.length < size) buffer = new Uint8Array(size)
-    const [plane] = await frame.copyTo(buffer)
+/** The luma of a decoded frame, 8 bits a sample. @param into where it is put, if it has the size */
+export async function lumaOfSample(frame: CopiedFrame, meaning: Meaning, into?: Uint8Array): Promise<Luma> {
+  const isPlain = /^(I4(20|22|44)A?|NV12)$/.test(frame.format ?? '')
+  return withRoom(frame, async (room) => {
+    if (!isPlain) return lumaOf(await planesOfSample(frame, meaning, room), into)
+    const [plane] = await frame.copyTo(room)
     const width = frame.visibleRect?.width ?? frame.codedWidth
     const height = frame.visibleRect?.height ?? frame.codedHeight
     const data = into?.length === width * height ? into : new Uint8Array(width * height)
-    copyRows(buffer, plane?.offset ?? 0, plane?.stride ?? width, width, height, data)
+    copyRows(room, plane?.offset ?? 0, plane?.stride ?? width, width, height, data)
     return { width, height, data }
-  }
+  })
 }
 
 function rowsOf(bytes: Uint8Array, offset: number, stride: number, length: number, rows: number): Uint8Array {
@@ -117,7 +135,16 @@ function copyRows(
   return into
 }
 
+/** Parts one after the other; where they lie so already, nothing is copied. */
 function joined(parts: readonly Uint8Array[]): Uint8Array {
+  const [first] = parts
+  const follow = parts.every(({ buffer, byteOffset }, i) => {
+    const before = parts[i - 1]
+    return !before || (buffer === before.buffer && byteOffset === before.byteOffset + before.length)
+  })
+  const last = parts.at(-1)
+  if (first && last && follow)
+    return new Uint8Array(first.buffer, first.byteOffset, last.byteOffset + last.length - first.byteOffset)
   const all = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0))
   let at = 0
   for (const part of parts) {

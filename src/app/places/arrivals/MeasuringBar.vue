@@ -6,6 +6,10 @@ import { useMeasuring } from '../../../stores/measuring'
 
 /** The queue of clips whose pictures are measured: how far it is, how long it takes, pause and cancel. */
 const measuring = useMeasuring()
+const title = computed(() => {
+  if (measuring.paused) return 'Measuring rests'
+  return measuring.isHeld ? 'Measuring waits for what plays' : 'Being measured'
+})
 const left = computed(() => measuring.waiting + measuring.current.length)
 const total = computed(() => measuring.done + left.value)
 const share = computed(() => {
@@ -20,7 +24,7 @@ const share = computed(() => {
 <template>
   <section v-if="left > 0" class="measuring" aria-label="Being measured">
     <div class="row">
-      <b>{{ measuring.paused ? 'Measuring rests' : 'Being measured' }}</b>
+      <b>{{ title }}</b>
       <Button v-if="measuring.paused" size="small" type="text" @click="measuring.goOn">go on</Button>
       <Button v-else size="small" type="text" @click="measuring.pause">pause</Button>
       <Button size="small" type="text" @click="measuring.cancel">cancel</Button>

@@ -9,6 +9,7 @@ import { add, nearestRational, toNumber } from '../../../../core/rational/ration
 import { exactSeconds } from '../../../../core/words/figures'
 import { present } from '../../../../core/assert'
 import { storedIndexOf, timingOf } from '../../../../core/edit/timing'
+import { useMeasuring } from '../../../../stores/measuring'
 import { useProject } from '../../../../stores/project'
 import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
 import { usePainter } from '../../../picture/use-painter'
@@ -102,7 +103,7 @@ function stepByField(by: 1 | -1) {
 
 let startedAt = 0
 let startedFrom = 0
-const { pause, resume } = useRafFn(
+const { pause, resume, isActive } = useRafFn(
   () => {
     const passed = nearestRational((performance.now() - startedAt) / 1000, 1e-4)
     const to = stepAt(steps.value, add(timeOf(steps.value, startedFrom), passed))
@@ -112,6 +113,7 @@ const { pause, resume } = useRafFn(
   },
   { immediate: false },
 )
+useMeasuring().holdWhile(isActive)
 watch(playing, (now) => {
   startedAt = performance.now()
   startedFrom = frame.value >= last.value ? 0 : frame.value

@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { type LaneKind, lanesFor } from '../../../../core/motion/lanes'
 import { type Rate, rateName } from '../../../../core/rate/rate'
 import { toNumber } from '../../../../core/rational/rational'
+import { useMeasuring } from '../../../../stores/measuring'
 
 /** A bell drawn along a lane at constant speed, as filmed and as each way of bringing the rate shows it, at true speed. */
 const props = defineProps<{ source: Rate; timeline: Rate }>()
@@ -69,7 +70,7 @@ function drawBell(context: CanvasRenderingContext2D, x: number, floor: number) {
 
 let startedAt = 0
 let pictures = 0
-const { pause, resume } = useRafFn(
+const { pause, resume, isActive } = useRafFn(
   ({ timestamp }) => {
     if (startedAt === 0) startedAt = timestamp
     const seconds = (timestamp - startedAt) / 1000
@@ -79,6 +80,7 @@ const { pause, resume } = useRafFn(
   },
   { immediate: false },
 )
+useMeasuring().holdWhile(isActive)
 watch(running, (now) => {
   startedAt = 0
   pictures = 0
