@@ -189,8 +189,8 @@ const workshop = {
     const { reading } = await read(byteSource(locator))
     const facts = reading?.audio[stream]
     if (!reading || !facts?.sampleRate || !facts.channels) return null
-    const { sampleRate, channels } = facts
-    const kind = { stream, sampleRate, channels, hasPicture: reading.video !== null }
+    const { sampleRate, channels, startSec = 0 } = facts
+    const kind = { stream, sampleRate, channels, hasPicture: reading.video !== null, startSec }
     const sound =
       engine === 'toolkit' ? await soundByToolkit(locator, kind, never) : await soundInBrowser(locator, kind)
     if (!sound) return null

@@ -4,12 +4,18 @@ import { serveWorkshop } from './serve'
 
 export { expect } from '@playwright/test'
 
+interface Served {
+  readonly url: string
+  readonly size: number
+}
+
 /** The workshop, open in one page for all tests of a file: the engine that ships is loaded once. */
 export interface Workshop {
   readonly page: Page
   readonly url: string
-  /** Where a clip of the demo is served, and its size in bytes. */
-  clip(file: string): { readonly url: string; readonly size: number }
+  /** Where a clip of the demo, or a file of the fixtures, is served, and its size in bytes. */
+  clip(file: string): Served
+  fixture(file: string): Served
 }
 
 export const test = base.extend<object, { workshop: Workshop }>({
@@ -19,8 +25,16 @@ export const test = base.extend<object, { workshop: Workshop }>({
       const page = await browser.newPage()
       await page.goto(`${url}e2e/workshop/index.html`)
       await page.waitForFunction(() => document.title === 'ready')
-      const sizeOf = (file: string) => statSync(new URL(`../../demo/clips/${file}`, import.meta.url)).size
-      await use({ page, url, clip: (file) => ({ url: `${url}demo/clips/${file}`, size: sizeOf(file) }) })
+      const served = (path: string): Served => ({
+        url: `${url}${path}`,
+        size: statSync(new URL(`../../${path}`, import.meta.url)).size,
+      })
+      await use({
+        page,
+        url,
+        clip: (file) => served(`demo/clips/${file}`),
+        fixture: (file) => served(`fixtures/files/${file}`),
+      })
       await page.close()
       await close()
     },

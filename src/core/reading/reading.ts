@@ -71,6 +71,8 @@ export const AudioFacts = z
     channels: z.number().int().min(1).max(256).nullable().default(null),
     sampleRate: z.number().positive().max(1_000_000).nullable().default(null),
     bitDepth: z.number().int().min(1).max(64).nullable().default(null),
+    /** When it begins to be heard, in seconds from the first frame; left out where both begin together, or it is not stated. */
+    startSec: z.number().min(-longestSeconds).max(longestSeconds).optional(),
   })
   .readonly()
 export type AudioFacts = z.infer<typeof AudioFacts>

@@ -1,20 +1,20 @@
 import { AudioSampleSink, type InputAudioTrack } from 'mediabunny'
 import type { MediaLocator } from '../source'
 import { openInput } from '../walk'
-import { NoSound, type OpenSound, type SoundKind, lay, silence } from './sound-engine'
+import { NoSound, type OpenSound, type SoundKind, heardFrom, lay, silence } from './sound-engine'
 
 /** A stream by the browser's decoder; null where it has none for it, or cannot take the file apart. */
-export async function soundInBrowser(
-  locator: MediaLocator,
-  { stream, hasPicture }: SoundKind,
-): Promise<OpenSound | null> {
+export async function soundInBrowser(locator: MediaLocator, kind: SoundKind): Promise<OpenSound | null> {
   const input = openInput(locator)
   try {
-    const track = (await input.getAudioTracks())[stream]
+    const track = (await input.getAudioTracks())[kind.stream]
     if (!track || !(await track.canDecode())) throw new NoSound()
-    const picture = hasPicture ? await input.getPrimaryVideoTrack() : null
+    const picture = kind.hasPicture ? await input.getPrimaryVideoTrack() : null
     const origin = (await picture?.getFirstTimestamp()) ?? 0
-    return browserSound(track, origin, await track.getFirstTimestamp(), () => input.dispose())
+    return heardFrom(
+      browserSound(track, origin, await track.getFirstTimestamp(), () => input.dispose()),
+      kind,
+    )
   } catch {
     // The other engine may know it.
     input.dispose()

@@ -6,7 +6,7 @@ export interface OpenSound {
   readonly engine: 'browser' | 'toolkit'
   readonly sampleRate: number
   readonly channels: number
-  /** When its first sample is heard, in seconds from the first frame of the picture; without one, from the file's beginning. */
+  /** When it begins to be heard, in seconds from the first frame of the picture; without one, from the file's beginning. */
   readonly start: number
   /** Samples from one up to another, exactly; silence where the stream has none. @throws NoSound */
   samples(from: number, to: number, signal: AbortSignal): Promise<SoundSamples>
@@ -24,6 +24,23 @@ export interface SoundKind {
   readonly channels: number
   /** Whether there is a picture that sound is counted against. */
   readonly hasPicture: boolean
+  /** When it begins to be heard beside a picture, in seconds, as the reading says. */
+  readonly startSec: number
+}
+
+/** A stream beside a picture as it is heard: what a decoder brings before it begins, to get under way, is silent. */
+export function heardFrom(sound: OpenSound, { hasPicture, startSec }: SoundKind): OpenSound {
+  if (!hasPicture) return sound
+  const first = Math.round(startSec * sound.sampleRate)
+  return {
+    ...sound,
+    start: startSec,
+    async samples(from, to, signal) {
+      const samples = await sound.samples(from, to, signal)
+      for (const channel of samples) channel.fill(0, 0, Math.max(0, Math.min(to, first) - from))
+      return samples
+    },
+  }
 }
 
 /** Lays a piece of sound into the samples that are wanted. */

@@ -1,6 +1,6 @@
 import type { MediaLocator } from '../source'
 import { turns } from '../turns'
-import { NoSound, type OpenSound, type SoundKind, lay, silence } from './sound-engine'
+import { NoSound, type OpenSound, type SoundKind, heardFrom, lay, silence } from './sound-engine'
 import { type ToolkitOrder, openStream, reasonOfEnd } from './toolkit'
 
 /** So much earlier a decoder begins than what is wanted of it, in seconds: some need what comes before. */
@@ -10,9 +10,10 @@ const ringBytes = 8 * 2 ** 20
 /** A stream by the toolkit. */
 export async function soundByToolkit(
   locator: MediaLocator,
-  { stream, sampleRate, channels, hasPicture }: SoundKind,
+  kind: SoundKind,
   signal: AbortSignal,
 ): Promise<OpenSound> {
+  const { stream, sampleRate, channels, hasPicture } = kind
   const inTurn = turns()
 
   /** Sound from a time of the file on: when its first sample is heard by the clock of the file, and its samples. */
@@ -61,7 +62,7 @@ export async function soundByToolkit(
   const origin = hasPicture ? await pictureStart(signal) : 0
   const beginning = await streamFrom(null, signal)
   await beginning.opened.leave()
-  return {
+  const sound: OpenSound = {
     engine: 'toolkit',
     sampleRate,
     channels,
@@ -93,4 +94,5 @@ export async function soundByToolkit(
       }),
     close: () => {},
   }
+  return heardFrom(sound, kind)
 }

@@ -73,7 +73,7 @@ describe('the facts of a clip', () => {
         ...(hall.reading as Reading),
         audio: [
           { codec: 'PCM', channels: 2, sampleRate: 48000, bitDepth: 24 },
-          { codec: 'AC-3', channels: null, sampleRate: null, bitDepth: null },
+          { codec: 'AC-3', channels: null, sampleRate: null, bitDepth: null, startSec: -0.4 },
         ],
         timecode: { start: '10:00:00;00', dropFrame: true },
         recordedAt: '2026-05-01',
@@ -88,7 +88,7 @@ describe('the facts of a clip', () => {
     const sound = lines.findIndex((l) => l.name === 'sound')
     expect(lines.slice(sound, sound + 2).map((l) => l.value)).toEqual([
       'PCM, 2 channels, 48 kHz, 24 bit',
-      'AC-3',
+      'AC-3, begins 0.4 s before the picture',
     ])
     expect(lines.at(-2)!.value).toBe('MP4 wrapper, 1.0 kB, in card A')
     expect(lines.at(-1)!.value).toBe('recorded 2026-05-01, reel A003')

@@ -19,6 +19,13 @@ export interface FactLine {
 
 const join = (parts: (string | null | undefined | false | 0)[], by = ', ') => parts.filter(Boolean).join(by)
 
+/** Sound and picture that begin less than this apart are together, in seconds. */
+const together = 0.02
+const besidePicture = (startSec: number) =>
+  Math.abs(startSec) < together
+    ? null
+    : `begins ${exactSeconds(Math.abs(startSec), 3)} ${startSec > 0 ? 'behind' : 'before'} the picture`
+
 /** What of a clip's corrections speaks of a line. */
 const spoken: Readonly<Record<string, readonly (keyof Clip['corrections'])[]>> = {
   picture: ['pixelAspect', 'rotation', 'crop'],
@@ -86,6 +93,7 @@ function linesOf(clip: Clip, reading: Clip['reading']): FactLine[] {
       track.channels && `${track.channels} channels`,
       track.sampleRate && `${track.sampleRate / 1000} kHz`,
       track.bitDepth && `${track.bitDepth} bit`,
+      besidePicture(track.startSec ?? 0),
     ]),
     origin: '',
   }))

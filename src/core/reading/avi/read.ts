@@ -8,6 +8,7 @@ import type { PictureClaim } from '../claims'
 import { videoCodec } from '../codecs'
 import { ReadingFault } from '../fault'
 import type { AudioFacts } from '../reading'
+import { startingAt } from '../sound-start'
 import { readWaveFormat } from '../wave/format'
 
 /** One `strl` list: a stream with its header and format. */
@@ -16,6 +17,8 @@ interface Stream {
   readonly rate: Rate | null
   /** Frames, or blocks of sound. */
   readonly length: number
+  /** When it begins, in seconds. */
+  readonly begins: number
   readonly code: string
   readonly claims: PictureClaim[]
   readonly sound: AudioFacts | null
@@ -35,7 +38,9 @@ export async function readAvi(file: FileWindow): Promise<WrapperReading> {
   )
   const index = streams.findIndex((stream) => stream.kind === 'vids' || stream.kind === 'iavs')
   const video = streams[index]
-  const sounds = streams.flatMap((stream) => stream.sound ?? [])
+  const sounds = streams.flatMap(({ sound, begins }) =>
+    sound ? startingAt(sound, begins, video?.begins ?? null) : [],
+  )
   if (!video && sounds.length === 0)
     throw new ReadingFault('damaged', 'The header names neither picture nor sound.', 12)
 
@@ -111,6 +116,7 @@ function readStream(list: Cursor): Stream {
     kind: 'other',
     rate: null,
     length: 0,
+    begins: 0,
     code: '',
     claims: [],
     sound: null,
@@ -122,7 +128,7 @@ function readStream(list: Cursor): Stream {
       const handler = body.code()
       body.skip(12)
       const [scale, rate] = [body.u32(true), body.u32(true)]
-      body.skip(4)
+      const start = body.u32(true)
       const known = type === 'vids' || type === 'auds' || type === 'iavs' ? type : 'other'
       stream = {
         ...stream,
@@ -130,6 +136,7 @@ function readStream(list: Cursor): Stream {
         code: handler,
         rate: scale > 0 && rate > 0 ? rateOverScale(rate, scale) : null,
         length: body.u32(true),
+        begins: scale > 0 && rate > 0 ? (start * scale) / rate : 0,
       }
     } else if (kind === 'strf' && stream.kind === 'vids' && body.left >= 40) {
       body.skip(4)

@@ -2,6 +2,7 @@ import { rational } from '../../rational/rational'
 import type { PictureClaim, PictureFacts } from '../claims'
 import { audioCodec, codecOfObjectType, videoCodec } from '../codecs'
 import { colourFromCodes } from '../colour'
+import { Bits } from '../bytes/bits'
 import type { Cursor } from '../bytes/cursor'
 import type { AudioFacts } from '../reading'
 import { boxesIn, readFullBox } from './box'
@@ -70,7 +71,7 @@ export function readVisual(code: string, body: Cursor): VisualDescription {
       if (wd > 0 && hd > 0 && wn > 0 && hn > 0) cleanAperture = { width: wn / wd, height: hn / hd }
     } else if (configurations.has(box.type)) {
       configuration ??= { type: box.type, bytes: inside.bytes }
-      if (box.type === 'esds') codec = codecOfObjectType(objectType(inside)) ?? codec
+      if (box.type === 'esds') codec = codecOfObjectType(decoderConfig(inside).objectType) ?? codec
     }
   }
   return { code, codec, profile: known?.profile ?? null, claims, configuration, cleanAperture }
@@ -85,21 +86,43 @@ function fieldFacts(fields: number, detail: number): PictureFacts {
   return { scan: 'interlaced', fieldOrder: topFirst ? 'top-first' : bottomFirst ? 'bottom-first' : 'unknown' }
 }
 
-/** The object type of an `esds` box (ISO/IEC 14496-1 §7.2.6); 0 where there is none. */
-function objectType(body: Cursor): number {
+/** What an `esds` box says of the decoder (ISO/IEC 14496-1 §7.2.6): its object type, 0 where there is none, and what is set up in it. */
+function decoderConfig(body: Cursor): { readonly objectType: number; readonly setup: Uint8Array } {
+  const nothing = { objectType: 0, setup: new Uint8Array(0) }
   readFullBox(body)
   const header = () => {
     const tag = body.u8()
-    for (let i = 0; i < 4 && body.u8() & 0x80; i++);
-    return tag
+    let length = 0
+    for (let i = 0, more = true; i < 4 && more; i++) {
+      const byte = body.u8()
+      length = length * 128 + (byte & 0x7f)
+      more = (byte & 0x80) !== 0
+    }
+    return { tag, length }
   }
-  if (body.left < 5 || header() !== 3) return 0
+  if (body.left < 5 || header().tag !== 3) return nothing
   body.skip(2)
   const flags = body.u8()
   if (flags & 0x80) body.skip(2)
   if (flags & 0x40) body.skip(body.u8())
   if (flags & 0x20) body.skip(2)
-  return header() === 4 ? body.u8() : 0
+  if (header().tag !== 4) return nothing
+  const objectType = body.u8()
+  if (body.left < 14) return { ...nothing, objectType }
+  body.skip(12)
+  const { tag, length } = header()
+  return { objectType, setup: tag === 5 ? body.slice(Math.min(length, body.left)) : nothing.setup }
+}
+
+/** Channels by the configuration of AAC (ISO/IEC 14496-3 §1.6.2.1, Table 1.19); what the sample entry counts is often a template. */
+const channelsOfConfiguration = [null, 1, 2, 3, 4, 5, 6, 8, null, null, null, 7, 8, null, 8]
+
+function channelsOfAac(setup: Uint8Array): number | null {
+  if (setup.length < 2) return null
+  const bits = new Bits(setup)
+  if (bits.u(5) === 31) bits.skip(6)
+  if (bits.u(4) === 15) bits.skip(24)
+  return channelsOfConfiguration[bits.u(4)] ?? null
 }
 
 /** Reads an audio sample entry after its type: versions 0, 1 and 2 of QuickTime, and ISO's. */
@@ -123,7 +146,11 @@ export function readSound(code: string, body: Cursor): AudioFacts {
   const known = audioCodec(code)
   let codec = known?.codec ?? `unknown (${code.trim()})`
   for (const box of boxesIn(body)) {
-    if (box.type === 'esds') codec = codecOfObjectType(objectType(box.body)) ?? codec
+    if (box.type === 'esds') {
+      const { objectType, setup } = decoderConfig(box.body)
+      codec = codecOfObjectType(objectType) ?? codec
+      if (codec === 'AAC') channels = channelsOfAac(setup) ?? channels
+    }
     if (box.type === 'pcmC' && box.body.left >= 6) bitDepth = box.body.skip(5).u8()
   }
   const stated = known?.bitDepth ?? bitDepth

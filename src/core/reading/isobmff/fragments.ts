@@ -10,6 +10,8 @@ export interface FragmentedSamples {
   readonly count: number
   /** From the first sample to the end of the last, in the media's clock. */
   readonly span: number
+  /** When the first sample is shown, of those of the first run the earliest, in the media's clock. */
+  readonly begins: number | null
   readonly firstSample: { offset: number; size: number } | null
 }
 
@@ -19,6 +21,7 @@ export function readFragments(movie: Cursor, fragments: readonly Box[], trackId:
   const runs: { count: number; duration: number }[] = []
   let [count, time] = [0, 0]
   let start: number | null = null
+  let begins: number | null = null
   let firstSample: FragmentedSamples['firstSample'] = null
   const add = (frames: number, duration: number) => {
     const last = runs.at(-1)
@@ -56,13 +59,15 @@ export function readFragments(movie: Cursor, fragments: readonly Box[], trackId:
       if (decodeTime && decodeTime.body.left >= 8) begin(readDecodeTime(decodeTime.body), follows)
       for (const box of boxesIn(traf.body)) {
         if (box.type !== 'trun') continue
+        const from = time
         const first = readRun(box.body, own, add)
+        if (first) begins ??= from + first.earliest
         if (first && !firstSample)
           firstSample = { offset: (own.base ?? fragment.offset) + first.offset, size: first.size }
       }
     }
   }
-  return { durations: runs, count, span: time - (start ?? 0), firstSample }
+  return { durations: runs, count, span: time - (start ?? 0), begins, firstSample }
 }
 
 function sequenceOf(fragment: Box): number {
@@ -113,11 +118,14 @@ function readRun(body: Cursor, own: Defaults, add: (frames: number, duration: nu
   // Without fields of their own, samples cost no bytes; a million in one run is beyond any writer.
   const count = width ? Math.min(stated, Math.floor(body.left / width)) : Math.min(stated, 1_000_000)
   let firstSize = own.size
+  let [passed, earliest] = [0, Infinity]
   for (let i = 0; i < count; i++) {
     const duration = flags & 0x100 ? body.u32() : own.duration
     const size = flags & 0x200 ? body.u32() : own.size
     if (flags & 0x400) body.skip(4)
-    if (flags & 0x800) body.skip(4)
+    // Some writers put negative offsets into unsigned fields: they are read as signed.
+    earliest = Math.min(earliest, passed + (flags & 0x800 ? body.i32() : 0))
+    passed += duration
     if (i === 0) firstSize = size
     if (!width) {
       add(count, duration)
@@ -125,5 +133,5 @@ function readRun(body: Cursor, own: Defaults, add: (frames: number, duration: nu
     }
     add(1, duration)
   }
-  return count > 0 ? { offset, size: firstSize } : null
+  return count > 0 ? { offset, size: firstSize, earliest } : null
 }

@@ -9,6 +9,7 @@ import { Cursor, utf8 } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { type Fault, ReadingFault } from '../fault'
 import type { Note, Origins, Reading, VideoFacts } from '../reading'
+import { startingAt } from '../sound-start'
 import { type FrameTimes, frameTimesFrom, mostListed } from '../frame-times'
 import { type DurationRun, type RateFacts, rateFromDurations, runsFromTimes } from '../timing'
 import { auditIndex } from './audit'
@@ -33,13 +34,22 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
   }
   const movie = new Cursor(layout.movie.body.bytes, layout.movie.body.base)
   const video = tracks.find((track) => track.visual)
-  const sounds = tracks.flatMap((track) => track.sound ?? [])
-  if (!video && sounds.length === 0) {
+  if (!video && !tracks.some((track) => track.sound)) {
     throw new ReadingFault('unsupported', 'the index names neither picture nor sound', layout.movie.offset)
   }
   const header = readMovieHeader(movie)
   const picture = video ? await readPicture(file, layout, movie, video, header.timescale) : null
   const counted = await readTimecode(file, tracks)
+  const beginning = (track: Track) =>
+    beginningOf(
+      track,
+      layout.fragments.length ? readFragments(movie, layout.fragments, track.id).begins : null,
+      header.timescale,
+    )
+  const pictureBegins = video ? beginning(video) : null
+  const sounds = tracks.flatMap((track) =>
+    track.sound ? startingAt(track.sound, beginning(track), pictureBegins) : [],
+  )
   const longest = tracks.reduce(
     (most, t) => (t.sound ? Math.max(most, t.duration / (t.timescale || 1)) : most),
     0,
@@ -183,6 +193,37 @@ async function readPicture(
       rate.rateMode === 'variable' && !fragmented && !shown && listed ? frameTimesOf(track, listed) : null,
     durationSec: shown?.seconds ?? (total > 0 && track.timescale > 0 ? total / track.timescale : null),
   }
+}
+
+/**
+ * When the first sample of a track is on, in seconds of the movie: empty edits put it off, and an edit that begins later in the
+ * media leaves out what a decoder needs before it (ISO/IEC 14496-12 §8.6.6).
+ * @param fragmented when the first sample in fragments is shown, where there are some
+ */
+function beginningOf(track: Track, fragmented: number | null, movieTimescale: number): number | null {
+  const { timescale, edits, samples } = track
+  if (timescale <= 0) return null
+  const first = samples.count > 0 ? firstShown(samples) : fragmented
+  if (first === null) return null
+  const from = edits.findIndex((edit) => edit.mediaTime >= 0)
+  const empty = edits.slice(0, Math.max(0, from)).reduce((sum, edit) => sum + edit.duration, 0)
+  const into = edits[from]?.mediaTime ?? 0
+  return (empty > 0 ? empty / (movieTimescale || 1) : 0) + Math.max(0, first - into) / timescale
+}
+
+/** Pictures are sorted over no more samples than these. */
+const mostReordered = 64
+
+/** The earliest presentation time of the first samples, in the media's clock. */
+function firstShown({ durations, compositionOffsets }: Track['samples']): number {
+  const offsets = compositionOffsets.flatMap(({ count, duration }) =>
+    Array<number>(Math.min(count, mostReordered)).fill(duration),
+  )
+  let [at, decoded, earliest] = [0, 0, Infinity]
+  for (const { count, duration } of durations)
+    for (let i = 0; i < count && at < mostReordered; i++, at++, decoded += duration)
+      earliest = Math.min(earliest, decoded + (offsets[at] ?? 0))
+  return Number.isFinite(earliest) ? earliest : 0
 }
 
 /** Frames that a constant rate has in a time; null where it is not constant. */

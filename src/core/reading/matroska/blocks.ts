@@ -8,6 +8,8 @@ export interface BlockWalk {
   /** Times in units of the segment, in the order stored. */
   readonly times: readonly number[]
   readonly firstFrame: Uint8Array
+  /** The time of the first block of each track that was seen, by its number. */
+  readonly begins: ReadonlyMap<number, number>
   /** Whether every block of the file was seen. */
   readonly complete: boolean
 }
@@ -29,16 +31,17 @@ export async function walkBlocks(
 ): Promise<BlockWalk> {
   const times: number[] = []
   let firstFrame: Uint8Array = new Uint8Array(0)
+  const begins = new Map<number, number>()
   let clusterTime = 0
   let offset = start
   const budget = file.bytesRead + (file.isRemote ? mostBytes.remote : mostBytes.near)
   for (let step = 0; offset + 2 <= end; step++) {
     if (step >= mostSteps || file.bytesRead > budget || !file.canStep)
-      return { times, firstFrame, complete: false }
+      return { times, firstFrame, begins, complete: false }
     const head = new Cursor(await file.some(offset, headerLength, file.ahead(headerLength * 4)), offset)
     const id = readVint(head, true)
     const size = head.left ? readVint(head) : Number.NaN
-    if (Number.isNaN(id) || Number.isNaN(size)) return { times, firstFrame, complete: false }
+    if (Number.isNaN(id) || Number.isNaN(size)) return { times, firstFrame, begins, complete: false }
     const body = offset + head.at
     // Clusters and groups are stepped into; a cluster of unknown size ends where the next begins.
     if (id === 0x1f43b675 || id === 0xa0) {
@@ -50,8 +53,10 @@ export async function walkBlocks(
       for (const byte of head.slice(size)) clusterTime = clusterTime * 256 + byte
     } else if ((id === 0xa3 || id === 0xa1) && head.left >= 4) {
       const number = readVint(head)
-      if (number === track.number && head.left >= 3) {
-        times.push(clusterTime + head.i16())
+      const time = head.left >= 3 ? clusterTime + head.i16() : null
+      if (time !== null && !begins.has(number)) begins.set(number, time)
+      if (number === track.number && time !== null) {
+        times.push(time)
         const flags = head.u8()
         // Laced frames are for sound; a picture stands alone.
         if (firstFrame.length === 0 && (flags & 6) === 0 && size > head.at) {
@@ -63,7 +68,7 @@ export async function walkBlocks(
     }
     offset = body + size
   }
-  return { times, firstFrame, complete: true }
+  return { times, firstFrame, begins, complete: true }
 }
 
 function joined(a: Uint8Array, b: Uint8Array): Uint8Array {

@@ -5,6 +5,7 @@ import { claimsOfStream } from '../bitstream/frame-claims'
 import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
+import { startingAt } from '../sound-start'
 import { type RateFacts, rateFromDurations, runsFromTimes } from '../timing'
 import { walkBlocks } from './blocks'
 import { elementsIn, float, mapOf, readVint, text, unsigned } from './ebml'
@@ -28,8 +29,7 @@ const longestTick = 1_000_000_000
 export async function readMatroska(file: FileWindow): Promise<WrapperReading> {
   const { docType, segment } = await readHead(file)
   const video = segment.tracks.find((track) => track.kind === 'video')
-  const sounds = segment.tracks.flatMap((track) => track.sound ?? [])
-  if (!video && sounds.length === 0)
+  if (!video && !segment.tracks.some((track) => track.sound))
     throw new ReadingFault('damaged', 'The file names neither picture nor sound.')
   const scale = unsigned(segment.info.get(0x2ad7b1)) ?? 1_000_000
   if (scale < 1 || scale > longestTick) {
@@ -40,6 +40,12 @@ export async function readMatroska(file: FileWindow): Promise<WrapperReading> {
   const stated = ticks !== undefined && Number.isFinite(ticks) && ticks > 0 ? (ticks * scale) / 1e9 : null
 
   const picture = video ? await readPicture(file, segment, video, scale, stated) : null
+  const secondsOf = (ticks: number | undefined) => (ticks === undefined ? null : (ticks * scale) / 1e9)
+  const sounds = segment.tracks.flatMap((track) =>
+    track.sound
+      ? startingAt(track.sound, secondsOf(picture?.begins.get(track.number)), picture?.firstShown ?? null)
+      : [],
+  )
   const timecode = [...segment.tags].find(([name]) => name === 'TIMECODE')?.[1]
   const reading = makeReading({
     kind: picture ? 'video' : 'audio',
@@ -168,7 +174,7 @@ async function readPicture(
   const blocks =
     segment.firstCluster >= 0
       ? await walkBlocks(file, segment.firstCluster, segment.end, track)
-      : { times: [], firstFrame: new Uint8Array(0), complete: false }
+      : { times: [], firstFrame: new Uint8Array(0), begins: new Map<number, number>(), complete: false }
   const stream = claimsOfStream(track.codec, blocks.firstFrame, track.setup)
   const fallback = stream.statedRate
     ? { rate: exactRate(stream.statedRate), rateMode: 'unknown' as const }
@@ -196,7 +202,9 @@ async function readPicture(
     rate.rateMode === 'constant' && rate.rate && blocks.complete && frameCount
       ? frameCount / toNumber(rate.rate)
       : null
-  return { ...picture, durationSec: exact ?? stated }
+  const { times, begins } = blocks
+  const firstShown = times.length ? (Math.min(...times.slice(0, 64)) * scale) / 1e9 : null
+  return { ...picture, durationSec: exact ?? stated, begins, firstShown }
 }
 
 /** Times of blocks decide, if enough of them were seen; else the duration that the track states. */

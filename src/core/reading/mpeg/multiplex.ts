@@ -4,6 +4,7 @@ import { type WrapperReading, assemblePicture, makeReading } from '../assemble'
 import { claimsOfStream } from '../bitstream/frame-claims'
 import { ReadingFault } from '../fault'
 import type { AudioFacts, Note } from '../reading'
+import { startingAt } from '../sound-start'
 import { type RateFacts, rateFromDurations, runsFromTimes } from '../timing'
 
 /** What a multiplex came to: both of its ends, or all of it where it is small. */
@@ -16,8 +17,14 @@ export interface Multiplex {
   readonly times: readonly number[]
   /** The latest time at the tail. */
   readonly lastTime: number | null
-  readonly sounds: readonly AudioFacts[]
+  readonly sounds: readonly HeardSound[]
   readonly notes: readonly Note[]
+}
+
+/** A stream of sound, and the time of its first packet, in ticks of 90 kHz; null where it bears none. */
+export interface HeardSound {
+  readonly facts: AudioFacts
+  readonly begins: number | null
 }
 
 const clock = 90_000
@@ -73,7 +80,12 @@ function wrapUp(
     sizeBytes: mux.sizeBytes,
     durationSec: picture ? durationSec : soundSpan,
     video: picture?.video ?? null,
-    audio: [...mux.sounds],
+    audio: mux.sounds.map(({ facts, begins: heard }) => {
+      const first = times.length ? Math.min(...times.slice(0, 32)) : null
+      if (heard === null || first === null) return facts
+      const apart = ((heard - first + 1.5 * wrap) % wrap) - wrap / 2
+      return startingAt(facts, apart / clock, 0)
+    }),
     timecode: picture?.timecode
       ? { start: picture.timecode.text, dropFrame: picture.timecode.dropFrame }
       : null,

@@ -15,6 +15,7 @@ export async function readProgram(file: FileWindow): Promise<WrapperReading> {
   const times: number[] = []
   const video = new Beginning(firstBytes)
   const sounds = new Map<number, Beginning>()
+  const soundBegins = new Map<number, number>()
   let videoId = -1
   for (const { at, pes } of packetsIn(head)) {
     const end = pes.packetLength ? Math.min(head.length, at + 6 + pes.packetLength) : head.length
@@ -26,6 +27,7 @@ export async function readProgram(file: FileWindow): Promise<WrapperReading> {
     } else if ((pes.streamId >= 0xc0 && pes.streamId <= 0xdf) || pes.streamId === 0xbd) {
       const sound = sounds.get(pes.streamId) ?? new Beginning(4096)
       sounds.set(pes.streamId, sound)
+      if (pes.pts !== null && !soundBegins.has(pes.streamId)) soundBegins.set(pes.streamId, pes.pts)
       sound.add(payload)
     }
   }
@@ -43,7 +45,10 @@ export async function readProgram(file: FileWindow): Promise<WrapperReading> {
     video: bytes,
     times,
     lastTime,
-    sounds: [...sounds.values()].flatMap((sound) => firstSound(sound.bytes()) ?? []),
+    sounds: [...sounds].flatMap(([id, sound]) => {
+      const facts = firstSound(sound.bytes())
+      return facts ? { facts, begins: soundBegins.get(id) ?? null } : []
+    }),
     notes: [],
   })
 }

@@ -68,11 +68,13 @@ export async function readTransport(file: FileWindow): Promise<WrapperReading> {
   const times: number[] = []
   const video = new Beginning(firstBytes)
   const sounds = new Map<number, Beginning>()
+  const soundBegins = new Map<number, number>()
   const hearPacket = ({ pid, payload, starts }: Packet) => {
     if (!program.sounds.has(pid)) return
     const pes = starts ? readPes(payload, 0) : null
     const sound = sounds.get(pid) ?? new Beginning(4096)
     sounds.set(pid, sound)
+    if (pes && pes.pts !== null && !soundBegins.has(pid)) soundBegins.set(pid, pes.pts)
     if (pes || sound.length) sound.add(payload.subarray(pes ? pes.headerLength : 0))
   }
   let started = false
@@ -113,9 +115,10 @@ export async function readTransport(file: FileWindow): Promise<WrapperReading> {
     video: video.bytes(),
     times,
     lastTime,
-    sounds: [...program.sounds].map(([pid, codec]): AudioFacts => {
+    sounds: [...program.sounds].map(([pid, codec]) => {
       const found = firstSound(sounds.get(pid)?.bytes() ?? new Uint8Array(0), codec)
-      return found ?? { codec, channels: null, sampleRate: null, bitDepth: null }
+      const facts: AudioFacts = found ?? { codec, channels: null, sampleRate: null, bitDepth: null }
+      return { facts, begins: soundBegins.get(pid) ?? null }
     }),
     notes: [],
   })
