@@ -88,7 +88,7 @@ describe('the facts of a clip', () => {
     const sound = lines.findIndex((l) => l.name === 'sound')
     expect(lines.slice(sound, sound + 2).map((l) => l.value)).toEqual([
       'PCM, 2 channels, 48 kHz, 24 bit',
-      'AC-3, begins 0.4 s before the picture',
+      'AC-3, begins 0.400 s before the picture',
     ])
     expect(lines.at(-2)!.value).toBe('MP4 wrapper, 1.0 kB, in card A')
     expect(lines.at(-1)!.value).toBe('recorded 2026-05-01, reel A003')
