@@ -1,5 +1,6 @@
 /** Both engines by themselves, for tests and the bench: a page that is served from the sources and never ships. */
 import { readMark } from '../../demo/frame-mark'
+import { samplesOf, screenSamplesOf } from '../../fixtures/samples'
 import { timingOfReading } from '../../src/core/edit/timing'
 import { countOf, framesOf } from '../../src/core/motion/timing'
 import { matrixOf } from '../../src/core/picture/colour'
@@ -10,6 +11,7 @@ import { openInBrowser } from '../../src/media/decode/browser-clip'
 import type { ClipKind, Engine } from '../../src/media/decode/engine'
 import { soundInBrowser } from '../../src/media/decode/browser-sound'
 import { soundByToolkit } from '../../src/media/decode/toolkit-sound'
+import { openStill } from '../../src/media/decode/still'
 import { toolkitClip } from '../../src/media/decode/toolkit-clip'
 import { measureClip } from '../../src/media/measure'
 import { byteSource } from '../../src/media/source'
@@ -49,6 +51,7 @@ async function described(url: string, sizeBytes: number) {
 
 async function opened(url: string, sizeBytes: number, engine: 'browser' | 'toolkit'): Promise<Engine | null> {
   const { locator, kind } = await described(url, sizeBytes)
+  if (engine === 'browser' && kind.kind === 'still') return openStill(locator, kind)
   return engine === 'toolkit' ? toolkitClip(locator, kind) : openInBrowser(locator, kind)
 }
 
@@ -209,6 +212,22 @@ const workshop = {
     }
     clip.close()
     return seen
+  },
+  /** What the planes of a clip's first frame hold, and what is seen of it on screen, at nine places. */
+  async pictured(url: string, sizeBytes: number, engine: 'browser' | 'toolkit') {
+    const clip = await opened(url, sizeBytes, engine)
+    if (!clip) return null
+    const frame = await clip.sample(0, never)
+    const { width, height } = frame
+    const canvas = new OffscreenCanvas(width, height)
+    const context = canvas.getContext('2d', { willReadFrequently: true })
+    if (!context) return null
+    await frame.draw(context, width, height)
+    const bytes = context.getImageData(0, 0, width, height).data
+    const planes = samplesOf(await frame.planes())
+    frame.close()
+    clip.close()
+    return { planes, screen: screenSamplesOf({ width, height, bytesEach: 4, bytes }) }
   },
   /** How many frames the browser has decoded that were not taken yet, at most, when each of some frames is waited over. */
   async ahead(url: string, sizeBytes: number, from: number, frames: number) {

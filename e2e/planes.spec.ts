@@ -1,0 +1,47 @@
+import { readFileSync } from 'node:fs'
+import type { PlaneSamples } from '../fixtures/samples'
+import { expect, test } from './workshop/test'
+
+/** What a second decoder made of the first frames of the fixtures: planes of video, pictures on screen of stills and of red, green and blue. */
+const known = JSON.parse(readFileSync(new URL('../fixtures/planes.json', import.meta.url), 'utf8')) as Record<
+  string,
+  PlaneSamples | { readonly screen: readonly number[] }
+>
+
+const furthest = (a: readonly number[], b: readonly number[]) =>
+  a.length === b.length ? Math.max(0, ...a.map((value, i) => Math.abs(value - (b[i] ?? NaN)))) : Infinity
+
+/** Both engines decode these as they are, but for what is said. */
+const apart: Readonly<Record<string, { readonly layout?: Partial<PlaneSamples>; readonly none?: string }>> = {
+  'browser mould_prores_4.mov': { layout: { bitDepth: 10 } },
+  // Alpha beside deeper planes than 8 bits, or reduced chroma, is no layout that passes between the toolkit and us.
+  'toolkit mould_prores_4.mov': { layout: { bitDepth: 8 } },
+  'toolkit mould_ffv1_yuva420p.mkv': { layout: { across: 1, down: 1 } },
+  'toolkit mould_ffv1_yuva444p10le.mkv': { layout: { bitDepth: 8 } },
+  'toolkit mould_av1.mp4': { none: 'AV1 is one of the browser' },
+  'toolkit yard_av1.webm': { none: 'AV1 is one of the browser' },
+}
+
+for (const engine of ['browser', 'toolkit'] as const)
+  for (const [file, expected] of Object.entries(known))
+    test(`${file} by the ${engine}: what is decoded is what a second decoder gives`, async ({ workshop }) => {
+      const { layout, none = '' } = apart[`${engine} ${file}`] ?? {}
+      test.skip(none !== '', none)
+      const { url, size } = workshop.fixture(file)
+      const seen = await workshop.page.evaluate(([u, s, e]) => window.workshop.pictured(u, s, e), [
+        url,
+        size,
+        engine,
+      ] as const)
+      test.skip(seen === null, 'not one of the browser')
+      // Inverse transforms may round apart.
+      if ('screen' in expected) return expect(furthest(seen!.screen, expected.screen)).toBeLessThanOrEqual(4)
+      const { bitDepth, across, down } = { ...expected, ...layout }
+      const { planes } = seen!
+      expect(planes).toMatchObject({ bitDepth, across, down })
+      const isWhole = across === expected.across && down === expected.down
+      for (const plane of isWhole ? (['luma', 'cb', 'cr', 'alpha'] as const) : (['luma', 'alpha'] as const)) {
+        const at = expected[plane].map((value) => value / 2 ** (expected.bitDepth - bitDepth))
+        expect(furthest(planes[plane], at), plane).toBeLessThanOrEqual(2 ** (bitDepth - 8))
+      }
+    })
