@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test'
 import { type DrawnClip, drawnClips } from '../demo/clips'
 import type { Where } from './workshop/page'
 import { expect, test } from './workshop/test'
@@ -90,4 +91,26 @@ test('no more of a large picture is decoded ahead than has room', async ({ works
   // Thirty-two megabytes are two pictures of ultra-high definition; a decoder that sorts may hold some more back.
   expect(ahead).toBeGreaterThan(0)
   expect(ahead).toBeLessThanOrEqual(5)
+})
+
+test('windows share two decoders: one that only looks gives way, and takes up again where it was', async ({
+  workshop,
+}) => {
+  const clip = whole.find(({ file }) => file === 'furnace_heat_12.avi')!
+  const { url, size } = workshop.clip(clip.file)
+  const context = workshop.page.context()
+  const pages = await Promise.all([1, 2, 3].map(() => context.newPage()))
+  const look = (page: Page | undefined, index: number) =>
+    page!.evaluate(([u, s, i, at]) => window.workshop.looked(u, s, i, at), [
+      url,
+      size,
+      index,
+      where(clip),
+    ] as const)
+  for (const page of pages) {
+    await page.goto(workshop.page.url())
+    await page.waitForFunction(() => document.title === 'ready')
+  }
+  for (const [i, page] of [...pages, ...pages].entries()) expect(await look(page, 5 + 3 * i)).toBe(5 + 3 * i)
+  for (const page of pages) await page.close()
 })

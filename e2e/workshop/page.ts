@@ -18,6 +18,8 @@ import { byteSource } from '../../src/media/source'
 
 const never = new AbortController().signal
 
+/** The clip that is looked at. */
+let looking: Engine | null = null
 /** Workers that were started, so that one can be killed as a crash would. */
 const started: Worker[] = []
 const Plain = window.Worker
@@ -107,6 +109,14 @@ const workshop = {
     }
     clip.close()
     return seen
+  },
+  /** The mark of a frame of a clip that stays open, as one that is looked at does; it is opened by the toolkit first. */
+  async looked(url: string, sizeBytes: number, index: number, where: Where) {
+    looking ??= await opened(url, sizeBytes, 'toolkit')
+    const frame = await looking?.sample(index, never)
+    const mark = frame ? markIn(await frame.luma(), where) : null
+    frame?.close()
+    return mark
   },
   /** What comes of asking for a frame while the worker that decodes is killed, and of asking again. */
   async killed(url: string, sizeBytes: number, index: number, where: Where) {

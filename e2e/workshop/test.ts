@@ -22,7 +22,8 @@ export const test = base.extend<object, { workshop: Workshop }>({
   workshop: [
     async ({ browser }, use) => {
       const { url, close } = await serveWorkshop()
-      const page = await browser.newPage()
+      const context = await browser.newContext()
+      const page = await context.newPage()
       await page.goto(`${url}e2e/workshop/index.html`)
       await page.waitForFunction(() => document.title === 'ready')
       const served = (path: string): Served => ({
@@ -35,7 +36,7 @@ export const test = base.extend<object, { workshop: Workshop }>({
         clip: (file) => served(`demo/clips/${file}`),
         fixture: (file) => served(`fixtures/files/${file}`),
       })
-      await page.close()
+      await context.close()
       await close()
     },
     { scope: 'worker' },

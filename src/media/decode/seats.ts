@@ -6,17 +6,21 @@ const wanted = typeof BroadcastChannel === 'undefined' ? null : new BroadcastCha
 /** Hears that somebody waits for a seat. */
 export const onWanted = (give: () => void): void => wanted?.addEventListener('message', give)
 
-/** Waits for a seat. @returns what gives it back */
+/** So long a seat is waited for, in milliseconds: those who hold them give way after each clip. */
+const longestWait = 60_000
+
+/** Waits for a seat. @returns what gives it back @throws Error where none comes free */
 export async function takeSeat(): Promise<() => void> {
   const free = await firstOf({ ifAvailable: true })
   if (free) return free
   wanted?.postMessage(null)
-  const waited = await firstOf({})
-  return waited ?? takeSeat()
+  const waited = await firstOf({ ifAvailable: false })
+  if (!waited) throw new Error('other windows of this app use both decoders: close one of them')
+  return waited
 }
 
 /** The first seat that is granted; the other is given back at once. Null where none is free and none is waited for. */
-async function firstOf({ ifAvailable = false }): Promise<(() => void) | null> {
+async function firstOf({ ifAvailable }: { readonly ifAvailable: boolean }): Promise<(() => void) | null> {
   let given: (() => void) | null = null
   const stop = new AbortController()
   const asked = seats.map((name) => {
@@ -33,7 +37,9 @@ async function firstOf({ ifAvailable = false }): Promise<(() => void) | null> {
         .catch(() => settled())
     })
   })
+  const late = ifAvailable ? 0 : setTimeout(() => stop.abort(), longestWait)
   await (ifAvailable ? Promise.all(asked) : Promise.race(asked))
+  clearTimeout(late)
   stop.abort()
   return given
 }

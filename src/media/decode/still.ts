@@ -6,7 +6,10 @@ import { planesOfSample } from './sample-planes'
 /** A still by the browser: PNG, JPEG, WebP, GIF and what else it knows. Null where it does not know this one. */
 export async function openStill(locator: MediaLocator, { steps, meaning }: ClipKind): Promise<Engine | null> {
   const blob = locator.kind === 'file' ? locator.file : await (await fetch(locator.url)).blob()
-  const picture = await createImageBitmap(blob, { imageOrientation: 'none', colorSpaceConversion: 'none' }).catch(() => null)
+  const picture = await createImageBitmap(blob, {
+    imageOrientation: 'none',
+    colorSpaceConversion: 'none',
+  }).catch(() => null)
   if (!picture) return null
   const frame = (): DecodedFrame => {
     const planes = async () => {

@@ -81,9 +81,25 @@ function thrownAway(engine: Engine, why: string): void {
   engine.goes({ code: 1, said: [`Error: ${why}`] })
 }
 
+/** Whether another window waits for an engine: one is given up as soon as it is idle. */
+let isWantedElsewhere = false
 onWanted(() => {
-  for (const engine of [...engines]) if (engine.running === null) thrownAway(engine, 'it rested')
+  isWantedElsewhere = true
+  for (const engine of [...engines])
+    if (engine.running) void giveWay(engine.running)
+    else thrownAway(engine, 'it rested')
 })
+
+/** Ends a stream of which nothing is wanted any more. A frame that somebody waits for comes first, and what is asked for right after it belongs to it. */
+async function giveWay(running: Running): Promise<void> {
+  const waited = running.quiet
+  await waited
+  await nextTurn()
+  if (running.quiet !== waited) return
+  running.givenUp = true
+  running.stream.cancel()
+  await running.stream.ended
+}
 
 /** Who asks for an engine gets one before the next is heard. */
 const inTurn = turns()
@@ -95,16 +111,7 @@ async function idleEngine(): Promise<Engine> {
     if (idle) return idle
     if (engines.length < mostEngines) return started()
     const [oldest] = [...engines].sort((a, b) => (a.running?.usedAt ?? 0) - (b.running?.usedAt ?? 0))
-    const running = oldest?.running
-    if (!running) continue
-    // A frame that somebody waits for comes first, and what is asked for right after it belongs to it.
-    const waited = running.quiet
-    await waited
-    await nextTurn()
-    if (running.quiet !== waited || oldest.running !== running) continue
-    running.givenUp = true
-    running.stream.cancel()
-    await running.stream.ended
+    if (oldest?.running) await giveWay(oldest.running)
   }
 }
 
@@ -202,6 +209,10 @@ async function lineOf(take: (length: number) => Promise<Uint8Array>): Promise<Ui
 
 function rested(engine: Engine): void {
   engine.running = null
+  if (isWantedElsewhere) {
+    isWantedElsewhere = false
+    return thrownAway(engine, 'another window needs it')
+  }
   engine.rest = setTimeout(() => {
     if (engine.running === null) thrownAway(engine, 'it rested')
   }, restsAfter)
