@@ -27,7 +27,7 @@ const background = useBackground()
 const rowHeight = 26
 const scroller = ref<HTMLElement | null>(null)
 const shown = computed(() => props.shownColumns.map(columnOf))
-const template = computed(() => `${shown.value.map((column) => column.width).join(' ')} minmax(130px, 1.5fr)`)
+const template = computed(() => `${shown.value.map((column) => column.width).join(' ')} minmax(130px, 1.3fr)`)
 
 /** Heads of groups and clips, in one list; without grouping only clips. */
 type Line = { readonly head: Group } | { readonly clip: Clip; readonly index: number }

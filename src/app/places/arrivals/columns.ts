@@ -67,14 +67,14 @@ export const columns: readonly Column[] = [
   {
     id: 'codec',
     title: 'codec',
-    width: 'minmax(90px, 1fr)',
+    width: 'minmax(82px, 0.8fr)',
     text: codecName,
     order: (c) => codecLabel(c).toLowerCase(),
   },
   {
     id: 'profile',
     title: 'profile',
-    width: 'minmax(90px, 1fr)',
+    width: 'minmax(82px, 0.8fr)',
     text: (c) => video(c)?.profile ?? '–',
     order: (c) => video(c)?.profile ?? null,
   },
@@ -105,7 +105,7 @@ export const columns: readonly Column[] = [
   {
     id: 'measured',
     title: 'measured',
-    width: 'minmax(112px, 1fr)',
+    width: 'minmax(150px, 1.2fr)',
     text: measuredText,
     marks: tellingOf,
     order: (c) => (c.evidence ? measuredText(c) : null),

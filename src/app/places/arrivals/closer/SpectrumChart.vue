@@ -1,13 +1,5 @@
 <script setup lang="ts">
-import {
-  CategoryScale,
-  Chart,
-  Legend,
-  LineController,
-  LineElement,
-  LinearScale,
-  PointElement,
-} from 'chart.js'
+import { Chart, Legend, LineController, LineElement, LinearScale, PointElement } from 'chart.js'
 import { computed } from 'vue'
 import { Line } from 'vue-chartjs'
 import type { Evidence } from '../../../../core/evidence/evidence'
@@ -15,7 +7,7 @@ import type { Spectrum } from '../../../../core/evidence/proof'
 import { useEdition } from '../../../theme/edition'
 import { cssVariables } from '../../../theme/tokens'
 
-Chart.register(LineController, LineElement, PointElement, LinearScale, CategoryScale, Legend)
+Chart.register(LineController, LineElement, PointElement, LinearScale, Legend)
 
 /** How strong each fineness is in a frame, and the line beyond which an enlargement left nothing. */
 const props = defineProps<{
@@ -26,26 +18,20 @@ const props = defineProps<{
 const { edition } = useEdition()
 const colours = computed(() => cssVariables(edition.value))
 const points = computed(() => props.spectrum.across.length)
-const enlarged = computed(() =>
-  props.detail?.verdict === 'enlarged' && props.detail.width
-    ? { share: props.detail.width / props.size.width, width: props.detail.width }
-    : null,
-)
-const labels = computed(() =>
-  Array.from({ length: points.value }, (_, k) =>
-    String(Math.round(((k + 0.5) / points.value) * props.size.width)),
-  ),
-)
+const enlargedFrom = computed(() => (props.detail?.verdict === 'enlarged' ? props.detail.width : null))
+/** Strengths over the fineness that they stand for, in pixels across the picture. */
+const along = (strengths: readonly number[]) =>
+  strengths.map((y, k) => ({ x: ((k + 0.5) / points.value) * props.size.width, y }))
 /** A line straight down at the width that was enlarged from. */
 const border = computed(() => {
-  if (!enlarged.value) return []
-  const at = Math.round(enlarged.value.share * points.value)
+  const width = enlargedFrom.value
+  if (!width) return []
   const all = [...props.spectrum.across, ...props.spectrum.down]
   const [low, high] = [Math.min(...all), Math.max(...all)]
   return [
     {
-      label: `enlarged from ${enlarged.value.width}`,
-      data: Array.from({ length: points.value }, (_, k) => (k === at ? high : k === at + 1 ? low : null)),
+      label: `enlarged from ${width}`,
+      data: [high, low].map((y) => ({ x: width, y })),
       borderColor: colours.value['--severe'],
       borderDash: [4, 3],
       borderWidth: 2,
@@ -54,18 +40,17 @@ const border = computed(() => {
   ]
 })
 const data = computed(() => ({
-  labels: labels.value,
   datasets: [
     {
       label: 'across',
-      data: [...props.spectrum.across],
+      data: along(props.spectrum.across),
       borderColor: colours.value['--accent'],
       borderWidth: 2,
       pointRadius: 0,
     },
     {
       label: 'down',
-      data: [...props.spectrum.down],
+      data: along(props.spectrum.down),
       borderColor: colours.value['--quiet'],
       borderWidth: 1.5,
       pointRadius: 0,
@@ -82,7 +67,9 @@ const options = computed(() => {
     maintainAspectRatio: false,
     scales: {
       x: {
-        ticks: { color, font, maxTicksLimit: 8 },
+        type: 'linear' as const,
+        max: props.size.width,
+        ticks: { color, font, maxTicksLimit: 8, format: { useGrouping: false } },
         grid: { color: colours.value['--line'] },
         title: { display: true, text: 'fineness, as pixels across the picture', color, font: text },
       },
