@@ -46,7 +46,7 @@ const rooms = [
   ['evidence'],
   ['format', 'treatment'],
   ['reading'],
-  ['framing', 'motion'],
+  ['framing', 'motion', 'resample', 'fields'],
   ['toll'],
   ['choice'],
   ['edit'],

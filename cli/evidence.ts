@@ -1,6 +1,7 @@
 import type { Evidence } from '../src/core/evidence/evidence'
 import { type Measuring, samplingOf, startMeasuring } from '../src/core/evidence/measure'
 import { simdKernels } from '../src/core/evidence/simd'
+import { lumaOf } from '../src/core/planes/planes'
 import { rateName } from '../src/core/rate/rate'
 import { reasonOf } from '../src/core/words/reason'
 import { figure, percent } from '../src/core/words/figures'
@@ -46,8 +47,8 @@ async function measured(path: string): Promise<Measured> {
       const wanted = stretches
         ? (index: number) => stretches.some(({ first, count }) => index >= first && index < first + count)
         : ofPipe
-      for await (const { index, luma } of stream.frames(wanted)) {
-        measuring?.frame(index, luma)
+      for await (const { index, planes } of stream.frames(wanted)) {
+        measuring?.frame(index, lumaOf(planes))
         seen++
       }
     } catch (error) {

@@ -1,5 +1,6 @@
 /** The core from a terminal. `tally COMMAND …`; the commands and their JSON are described in the README. */
 import { carryCommand } from './carry'
+import { deinterlaceCommand } from './deinterlace'
 import { evidenceCommand } from './evidence'
 import { cadenceCommand } from './cadence'
 import { chooseCommand } from './choose'
@@ -7,6 +8,7 @@ import { fitCommand } from './fit'
 import { inspectCommand } from './inspect'
 import { planCommand } from './plan'
 import { rateCommand } from './rate'
+import { resampleCommand } from './resample'
 import { tollCommand } from './toll'
 import { type Command, WrongUse } from './command'
 
@@ -20,6 +22,8 @@ const commands: Record<string, Command> = {
   carry: carryCommand,
   plan: planCommand,
   evidence: evidenceCommand,
+  resample: resampleCommand,
+  deinterlace: deinterlaceCommand,
 }
 
 const usage = () =>

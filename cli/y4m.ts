@@ -1,8 +1,7 @@
 import { type FileHandle, open } from 'node:fs/promises'
 import type { Readable } from 'node:stream'
-import { lumaOf, planesOf } from '../src/core/planes/planes'
+import { type Planes, planesOf } from '../src/core/planes/planes'
 import { type Y4mHead, frameMark, readY4mHead } from '../src/core/planes/y4m'
-import type { Luma } from '../src/core/planes/luma'
 
 /** What stops a stream before its end: told with what was read until then. */
 export class StreamFault extends Error {
@@ -24,17 +23,17 @@ interface Bytes {
 }
 
 /** A whole frame of a stream with its number. */
-export interface NumberedLuma {
+export interface NumberedFrame {
   readonly index: number
-  readonly luma: Luma
+  readonly planes: Planes
 }
 
-/** A stream of raw frames, opened: what its head says, and the luma of those of its frames that are wanted. */
+/** A stream of raw frames, opened: what its head says, and those of its frames that are wanted. */
 export interface Y4mStream {
   readonly head: Y4mHead
   /** How many frames the file has; null of a pipe. */
   readonly frameCount: number | null
-  frames(wanted: (index: number) => boolean): AsyncGenerator<NumberedLuma>
+  frames(wanted: (index: number) => boolean): AsyncGenerator<NumberedFrame>
   close(): Promise<void>
 }
 
@@ -68,7 +67,7 @@ async function* framesOf(
   bytes: Bytes,
   head: Y4mHead,
   wanted: (index: number) => boolean,
-): AsyncGenerator<NumberedLuma> {
+): AsyncGenerator<NumberedFrame> {
   let offset = head.headBytes
   for (let index = 0; ; index++) {
     const mark = await frameHead(bytes)
@@ -80,7 +79,7 @@ async function* framesOf(
     const there = samples?.length ?? (await bytes.pass(head.frameBytes))
     if (there < head.frameBytes)
       throw new StreamFault('truncated', `Frame ${index} is cut off; those before it were looked at.`, offset)
-    if (samples) yield { index, luma: lumaOf(planesOf(head, samples)) }
+    if (samples) yield { index, planes: planesOf(head, samples) }
     offset += head.frameBytes
   }
 }

@@ -98,7 +98,10 @@ export async function fillable(page: Page) {
 /** Goes to a clip in the table of what each pays: of many only some rows are drawn. */
 export async function findPayer(page: Page, name: string) {
   const table = page.getByRole('grid', { name: 'What each clip pays' })
-  await table.focus()
-  await page.keyboard.type(name.toLowerCase())
-  await expect(table.getByRole('row', { name: new RegExp(name) })).toBeVisible()
+  // What is measured meanwhile may change what clips pay, and with it their order.
+  await expect(async () => {
+    await table.focus()
+    await page.keyboard.type(name.toLowerCase())
+    await expect(table.getByRole('row', { name: new RegExp(name) })).toBeVisible({ timeout: 2000 })
+  }).toPass()
 }

@@ -107,8 +107,6 @@ test('a format is set from a clip, what it does is told before, and the log keep
   await expect(does).toContainText('“Cut 1080×1920 · 25p” has its own format, 1080×1920 · 25p, and stays.')
   await expect(candidates).toContainText('2 clips are placed: another rate moves their cuts')
 
-  await page.getByRole('grid', { name: 'What each clip pays' }).focus()
-  await page.keyboard.type('bell_swing_B011')
   await findPayer(page, 'bell_swing_B011')
   await page.getByRole('button', { name: /^bell_swing_B011/ }).click()
   await docket.getByRole('button', { name: 'Set it as project format' }).click()

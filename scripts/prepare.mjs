@@ -7,6 +7,8 @@ import { join } from 'node:path'
 export const kernels = {
   pair: 'src/core/evidence/pair.wasm.ts',
   lines: 'src/core/evidence/lines.wasm.ts',
+  resample: 'src/core/resample/resample.wasm.ts',
+  fields: 'src/core/fields/fields.wasm.ts',
 }
 export const root = join(import.meta.dirname, '..')
 export const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium'

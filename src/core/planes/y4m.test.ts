@@ -13,6 +13,7 @@ describe('the head of a raw stream', () => {
       planeCount: 3,
       range: null,
       rate: { num: 25, den: 1 },
+      pixelAspect: { num: 16, den: 15 },
       order: 'top-first',
       bitDepth: 8,
       chroma: '420mpeg2',

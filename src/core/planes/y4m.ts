@@ -1,6 +1,6 @@
 import { type Rate } from '../rate/rate'
-import { rational } from '../rational/rational'
-import { bytesOfLayout } from './planes'
+import { type Rational, rational } from '../rational/rational'
+import { type Planes, bytesOfLayout } from './planes'
 
 /** What the head of a YUV4MPEG2 stream says, and how long each of its frames is. */
 export interface Y4mHead {
@@ -11,6 +11,8 @@ export interface Y4mHead {
   /** Null where it says nothing, or that frames differ. */
   readonly order: 'progressive' | 'top-first' | 'bottom-first' | null
   readonly bitDepth: number
+  /** Width to height of a pixel; null where it says 0:0 or nothing. */
+  readonly pixelAspect: Rational | null
   /** The name of the chroma layout: `420jpeg`, `422`, `mono`. */
   readonly chroma: string
   /** How many samples of luma stand beside and above each other for one of chroma. */
@@ -35,6 +37,12 @@ const layouts: Readonly<Record<string, readonly [across: number, down: number, p
   '444': [1, 1, 3],
   '444alpha': [1, 1, 4],
   mono: [1, 1, 1],
+}
+
+/** A fraction of two whole numbers, as `25:1`; null of anything else. */
+function fractionIn(text = ''): Rational | null {
+  const [, num, den] = /^(\d{1,15}):(\d{1,15})$/.exec(text) ?? []
+  return Number(num) > 0 && Number(den) > 0 ? rational(Number(num), Number(den)) : null
 }
 
 const largest = 32_768
@@ -64,15 +72,38 @@ export function readY4mHead(bytes: Uint8Array): Y4mHead | { readonly wrong: stri
   const [across, down, planeCount] = layout
   const bitDepth = Number(deep ?? 8)
   const lies = { width, height, bitDepth, across, down, planeCount }
-  const [num = 0, den = 0] = (value('F') ?? '0:0').split(':').map(Number)
   const order = { p: 'progressive', t: 'top-first', b: 'bottom-first' } as const
   return {
     ...lies,
-    rate: num > 0 && den > 0 && Number.isInteger(num) && Number.isInteger(den) ? rational(num, den) : null,
+    rate: fractionIn(value('F')),
+    pixelAspect: fractionIn(value('A')),
     order: order[(value('I') ?? '') as keyof typeof order] ?? null,
     chroma,
     range: ranges[(value('XCOLORRANGE=') ?? '') as keyof typeof ranges] ?? null,
     headBytes: end + 1,
     frameBytes: bytesOfLayout(lies),
   }
+}
+
+const orderLetters = { progressive: 'p', 'top-first': 't', 'bottom-first': 'b' } as const
+
+/** The head of a stream of such frames, its line end included. */
+export function writeY4mHead(head: Omit<Y4mHead, 'headBytes' | 'frameBytes'>): string {
+  const { width, height, rate, order, pixelAspect, chroma, range } = head
+  const fraction = (of: Rational | null) => (of ? `${of.num}:${of.den}` : '0:0')
+  return [
+    `YUV4MPEG2 W${width} H${height} F${fraction(rate)}`,
+    ...(order ? [`I${orderLetters[order]}`] : []),
+    `A${fraction(pixelAspect)} C${chroma}`,
+    ...(range ? [`XCOLORRANGE=${range.toUpperCase()}`] : []),
+  ]
+    .join(' ')
+    .concat('\n')
+}
+
+/** The samples of a frame as they follow each other in a stream. */
+export function bytesOfPlanes({ luma, chroma, alpha }: Planes): Uint8Array[] {
+  return [luma, ...(chroma ? [chroma.cb, chroma.cr] : []), ...(alpha ? [alpha] : [])].map(
+    ({ buffer, byteOffset, byteLength }) => new Uint8Array(buffer, byteOffset, byteLength),
+  )
 }

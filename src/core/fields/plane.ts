@@ -1,0 +1,78 @@
+import type { Samples } from '../planes/planes'
+
+/** Which lines of a frame one of its fields has: even ones from the top, or odd ones. */
+export type Parity = 'top' | 'bottom'
+export const otherParity = (parity: Parity): Parity => (parity === 'top' ? 'bottom' : 'top')
+/** The first line of a field. */
+export const firstLine = (parity: Parity): 0 | 1 => (parity === 'top' ? 0 : 1)
+
+/** A plane of woven fields, row by row without gaps. */
+export interface FieldPlane {
+  readonly width: number
+  readonly height: number
+  readonly samples: Samples
+}
+
+const like = (samples: Samples): Samples =>
+  samples instanceof Uint8Array ? new Uint8Array(samples.length) : new Uint16Array(samples.length)
+
+/** Lines of a kept field around a missing one; beyond its edges the last kept line stands again. A field without lines keeps none. */
+export function keptLines(height: number, parity: Parity) {
+  const lowest = firstLine(parity)
+  const highest = height - 1 - ((height - 1 - lowest) & 1)
+  return (line: number): number => Math.max(lowest, Math.min(highest, line))
+}
+
+/** Missing lines from the kept ones around: (−p + 9a + 9b − n + 8) >> 4, clamped. */
+export function interpolated(
+  { width, height, samples }: FieldPlane,
+  keep: Parity,
+  bitDepth: number,
+): Samples {
+  const made = like(samples)
+  made.set(samples)
+  if (height < 2) return made
+  const most = 2 ** bitDepth - 1
+  const kept = keptLines(height, keep)
+  for (let y = 1 - firstLine(keep); y < height; y += 2) {
+    const [p, a, b, n] = [y - 3, y - 1, y + 1, y + 3].map((line) => kept(line) * width) as [
+      number,
+      number,
+      number,
+      number,
+    ]
+    for (let x = 0; x < width; x++) {
+      const near = 9 * ((samples[a + x] as number) + (samples[b + x] as number))
+      const value = (near - (samples[p + x] as number) - (samples[n + x] as number) + 8) >> 4
+      made[y * width + x] = value < 0 ? 0 : value > most ? most : value
+    }
+  }
+  return made
+}
+
+/** Both lines of each pair are the kept one; a last line without partner takes the nearest kept one. */
+export function doubled({ width, height, samples }: FieldPlane, keep: Parity): Samples {
+  const made = like(samples)
+  const kept = keptLines(height, keep)
+  for (let y = 0; y < height; y++) {
+    const from = height < 2 ? 0 : kept(y - (y & 1) + firstLine(keep))
+    made.set(samples.subarray(from * width, (from + 1) * width), y * width)
+  }
+  return made
+}
+
+/** Each line with those above and below it: (above + 2·self + below + 2) >> 2, edges repeated. */
+export function blended({ width, height, samples }: FieldPlane): Samples {
+  const made = like(samples)
+  for (let y = 0; y < height; y++) {
+    const [above, here, below] = [Math.max(0, y - 1) * width, y * width, Math.min(height - 1, y + 1) * width]
+    for (let x = 0; x < width; x++)
+      made[here + x] =
+        ((samples[above + x] as number) +
+          2 * (samples[here + x] as number) +
+          (samples[below + x] as number) +
+          2) >>
+        2
+  }
+  return made
+}
