@@ -40,7 +40,7 @@ const layerRules = layers.map((layer, i) => ({
  * neighbours that do not need each other.
  */
 const rooms = [
-  ['rational', 'words'],
+  ['rational', 'words', 'kernel'],
   ['rate'],
   ['picture', 'planes'],
   ['evidence'],

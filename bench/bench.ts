@@ -7,6 +7,7 @@ import { measureMoving, measurePaying } from './moving'
 import { hasToolkit, measureKernels } from './measuring'
 import { measureOpening } from './opening'
 import { measureHuge, measurePosters } from './pictures'
+import { measurePixels } from './pixels'
 import { measureRanking } from './ranking'
 import { measureBytes, measureReading } from './reading'
 
@@ -54,6 +55,12 @@ if (asked('kernels')) {
   if (native)
     line('the media toolkit’s interlace filter, one core', `${native.toFixed(0)} megapixels a second`)
 }
+if (asked('pixels'))
+  for (const { name, own, native } of await measurePixels()) {
+    const beside =
+      native === null ? '' : `; native ${native.toFixed(1)} ms: ${(native / own).toFixed(2)} times as fast`
+    line(`${name}, one core (targets 0.8 and 1)`, `${own.toFixed(1)} ms${beside}`)
+  }
 const hasBrowser = existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium')
 if (!hasBrowser) console.log('no Chromium here: list and first use are not measured')
 if (asked('list') && hasBrowser) {

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { type Planes, planesOf } from '../src/core/planes/planes'
 import { type Y4mHead, readY4mHead } from '../src/core/planes/y4m'
-import { chromaSiting, resamplePicture } from '../src/core/resample/picture'
+import { chromaSiting, resampling } from '../src/core/resample/picture'
 
 interface Said {
   readonly code: number | null
@@ -65,7 +65,9 @@ describe('tally resample', () => {
     expect(frames).toHaveLength(3)
     const size = { width: 13, height: 14, filter: 'bicubic', sharpen: null } as const
     frames.forEach((frame, i) =>
-      expect(frame).toEqual(resamplePicture(given[i] as Planes, chromaSiting(frame, '420mpeg2'), size)),
+      expect(frame).toEqual(
+        resampling({ width, height }, chromaSiting(frame, '420mpeg2'), size)(given[i] as Planes),
+      ),
     )
   })
 

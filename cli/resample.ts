@@ -1,5 +1,5 @@
 import { multiply, rational } from '../src/core/rational/rational'
-import { chromaSiting, resamplePicture } from '../src/core/resample/picture'
+import { chromaSiting, resampling } from '../src/core/resample/picture'
 import type { Sharpening } from '../src/core/resample/sharpen'
 import { simdResample } from '../src/core/resample/simd'
 import { Filter } from '../src/core/treatment/treatment'
@@ -33,12 +33,12 @@ export const resampleCommand: Command = {
           'These frames are interlaced: scaled down the lines, their two moments would mix. Deinterlace first, or keep the height.',
         )
       const siting = chromaSiting(head, head.chroma)
-      const resampling = { ...size, filter: filter.data, sharpen }
-      const kernel = simdResample()
+      const wanted = { ...size, filter: filter.data, sharpen }
+      const make = resampling(head, siting, wanted, simdResample())
       const shape = rational(head.width * size.height, head.height * size.width)
       return {
         head: { ...head, ...size, pixelAspect: head.pixelAspect && multiply(head.pixelAspect, shape) },
-        frames: ({ now }) => [resamplePicture(now, siting, resampling, kernel)],
+        frames: ({ now }) => [make(now)],
       }
     })
   },

@@ -18,7 +18,7 @@ function betweenDeep(p: v128, a: v128, b: v128, n: v128): v128 {
 }
 
 /** One missing line of bytes from four kept ones. */
-export function lineOfBytes(p: usize, a: usize, b: usize, n: usize, to: usize, width: i32): void {
+function lineOfBytes(p: usize, a: usize, b: usize, n: usize, to: usize, width: i32): void {
   for (let x = 0; x < width; x += 16) {
     const vp = v128.load(p + x)
     const va = v128.load(a + x)
@@ -41,7 +41,7 @@ export function lineOfBytes(p: usize, a: usize, b: usize, n: usize, to: usize, w
 }
 
 /** One missing line of samples of two bytes. */
-export function lineOfWords(p: usize, a: usize, b: usize, n: usize, to: usize, width: i32, most: i32): void {
+function lineOfWords(p: usize, a: usize, b: usize, n: usize, to: usize, width: i32, most: i32): void {
   const highest = i32x4.splat(most)
   for (let x = 0; x < width; x += 8) {
     const at = <usize>x << 1
@@ -62,6 +62,63 @@ export function lineOfWords(p: usize, a: usize, b: usize, n: usize, to: usize, w
       i32x4.extend_high_i16x8_u(vn),
     )
     v128.store(to + at, i16x8.narrow_i32x4_u(i32x4.min_s(low, highest), i32x4.min_s(high, highest)))
+  }
+}
+
+@inline
+function kept(line: i32, lowest: i32, highest: i32): i32 {
+  return line < lowest ? lowest : line > highest ? highest : line
+}
+
+/**
+ * The missing lines of a plane, in their place.
+ * @param lowest the first kept line
+ * @param wide whether a sample takes two bytes
+ * @param spare where a line is made: what is written beyond it would fall on the next, which is a kept one
+ * @param blocks 1 for each block that moves, row by row; where one does not, its lines are left as they are. 0 where all move
+ * @param across how many blocks lie in a row
+ * @param columns how many samples of the plane lie in a block
+ * @param down how many lines of luma stand for one of the plane
+ */
+export function interpolated(
+  plane: usize,
+  width: i32,
+  height: i32,
+  lowest: i32,
+  wide: i32,
+  most: i32,
+  spare: usize,
+  blocks: usize,
+  across: i32,
+  columns: i32,
+  down: i32,
+): void {
+  const line = <usize>(width << wide)
+  const highest = height - 1 - ((height - 1 - lowest) & 1)
+  for (let y = 1 - lowest; y < height; y += 2) {
+    const p = plane + <usize>kept(y - 3, lowest, highest) * line
+    const a = plane + <usize>kept(y - 1, lowest, highest) * line
+    const b = plane + <usize>kept(y + 1, lowest, highest) * line
+    const n = plane + <usize>kept(y + 3, lowest, highest) * line
+    if (wide) lineOfWords(p, a, b, n, spare, width, most)
+    else lineOfBytes(p, a, b, n, spare, width)
+    const to = plane + <usize>y * line
+    if (blocks === 0) {
+      memory.copy(to, spare, line)
+      continue
+    }
+    const row = blocks + <usize>(((y * down) >> 3) * across)
+    for (let block = 0; block < across; ) {
+      if (load<u8>(row + block) === 0) {
+        block++
+        continue
+      }
+      const from = block
+      while (block < across && load<u8>(row + block)) block++
+      const first = <usize>((from * columns) << wide)
+      const end = <usize>((block * columns) << wide)
+      if (first < line) memory.copy(to + first, spare + first, (end < line ? end : line) - first)
+    }
   }
 }
 

@@ -1,3 +1,4 @@
+import { type KernelExports, kernelOf, memoryStart, reach } from '../kernel/kernel'
 import type { Luma } from '../planes/luma'
 import type { MeansGatherer } from './bars'
 import { linesModule } from './lines.wasm'
@@ -6,31 +7,12 @@ import { type PairKernel, type PairSums, blockSide, emptySums, sumsOfBlock } fro
 import { pairModule } from './pair.wasm'
 
 /** What the compiled modules give. */
-interface Exports {
-  readonly memory: WebAssembly.Memory
-}
-interface PairExports extends Exports {
+interface PairExports extends KernelExports {
   measure(first: number, second: number, width: number, height: number, out: number): void
   combs(first: number, width: number, height: number, out: number): void
 }
-interface LineExports extends Exports {
+interface LineExports extends KernelExports {
   gather(frame: number, width: number, height: number, rows: number, columns: number): void
-}
-
-const page = 65_536
-/** The beginning of memory is left to the module. */
-const start = 1024
-const bytesOf = (base64: string) => Uint8Array.from(atob(base64), (char) => char.charCodeAt(0))
-
-function instance<Of extends Exports>(base64: string): Of {
-  const module = new WebAssembly.Module(bytesOf(base64))
-  return new WebAssembly.Instance(module, { env: { abort: () => {} } }).exports as unknown as Of
-}
-
-/** Makes memory reach so far. */
-function reach(memory: WebAssembly.Memory, bytes: number): void {
-  const missing = bytes - memory.buffer.byteLength
-  if (missing > 0) memory.grow(Math.ceil(missing / page))
 }
 
 /** The blocks of a picture, and how many bytes a row of sums takes. */
@@ -44,7 +26,7 @@ function roomOf({ width, height }: Luma) {
  * next, as runs do, that is not copied again.
  */
 export function simdPairs(): PairKernel {
-  const { memory, measure } = instance<PairExports>(pairModule)
+  const { memory, measure } = kernelOf<PairExports>(pairModule)
   /** The picture that lies in each of two places. */
   const held: [Luma | null, Luma | null] = [null, null]
   let size = 0
@@ -52,7 +34,7 @@ export function simdPairs(): PairKernel {
   function place(luma: Luma, other: Luma | null): number {
     const known = held.indexOf(luma)
     const at = known >= 0 ? known : held[0] === other ? 1 : 0
-    const offset = start + at * size
+    const offset = memoryStart + at * size
     if (known < 0) {
       new Uint8Array(memory.buffer, offset, luma.data.length).set(luma.data)
       held[at] = luma
@@ -68,7 +50,7 @@ export function simdPairs(): PairKernel {
       size = bytes
       held[0] = held[1] = null
     }
-    const out = start + 2 * size
+    const out = memoryStart + 2 * size
     // A vector may be read up to sixteen bytes beyond the last pixel.
     reach(memory, out + sumsOfBlock * row + 16)
     const from = place(first, second)
@@ -85,12 +67,12 @@ export function simdPairs(): PairKernel {
 
 /** Gathers line means in SIMD, equal to `gatherMeans` byte for byte. */
 export function simdMeans(): MeansGatherer {
-  const { memory, gather } = instance<LineExports>(linesModule)
+  const { memory, gather } = kernelOf<LineExports>(linesModule)
   let size: { readonly width: number; readonly height: number } | null = null
   let frames = 0
   const lies = (width: number, height: number) => {
     const rowMeans = (width >> 3) * height
-    const rows = start + Math.ceil((width * height) / 16) * 16
+    const rows = memoryStart + Math.ceil((width * height) / 16) * 16
     return { rows, rowMeans, columns: rows + rowMeans, columnMeans: (height >> 3) * width }
   }
   return {
@@ -98,8 +80,8 @@ export function simdMeans(): MeansGatherer {
       const { rows, columns, columnMeans } = lies(width, height)
       reach(memory, columns + columnMeans + 16)
       size ??= { width, height }
-      new Uint8Array(memory.buffer, start, data.length).set(data)
-      gather(start, width, height, rows, columns)
+      new Uint8Array(memory.buffer, memoryStart, data.length).set(data)
+      gather(memoryStart, width, height, rows, columns)
       frames++
     },
     get frames() {
@@ -124,20 +106,20 @@ export const simdKernels = (): Kernels => ({ pair: simdPairs(), gather: simdMean
 
 /** The combing counts alone, in SIMD: for each block what `n1` and `n2` of `measurePair` are. */
 export function simdCombs(): { place(frame: Luma): void; count(): Pick<PairSums, 'n1' | 'n2'> } {
-  const { memory, combs } = instance<PairExports>(pairModule)
+  const { memory, combs } = kernelOf<PairExports>(pairModule)
   let placed: Luma | null = null
-  const outOf = (frame: Luma) => start + Math.ceil(frame.data.length / 16) * 16
+  const outOf = (frame: Luma) => memoryStart + Math.ceil(frame.data.length / 16) * 16
   return {
     place(frame) {
       reach(memory, outOf(frame) + 2 * roomOf(frame).row + 16)
-      new Uint8Array(memory.buffer, start, frame.data.length).set(frame.data)
+      new Uint8Array(memory.buffer, memoryStart, frame.data.length).set(frame.data)
       placed = frame
     },
     count() {
       if (!placed) throw new Error('a frame is placed before it is counted')
       const { blocks, row } = roomOf(placed)
       const out = outOf(placed)
-      combs(start, placed.width, placed.height, out)
+      combs(memoryStart, placed.width, placed.height, out)
       return {
         n1: new Uint16Array(memory.buffer, out, blocks).slice(),
         n2: new Uint16Array(memory.buffer, out + row, blocks).slice(),

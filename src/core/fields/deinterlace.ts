@@ -1,7 +1,15 @@
 import type { Planes, Samples } from '../planes/planes'
 import type { FieldMethod } from '../treatment/treatment'
-import { type Moving, blockSide, movingBetween } from './moving'
-import { type FieldPlane, type Parity, blended, doubled, firstLine, interpolated, otherParity } from './plane'
+import { movingBetween } from './moving'
+import {
+  type FieldPlane,
+  type Moving,
+  type Parity,
+  blended,
+  doubled,
+  interpolated,
+  otherParity,
+} from './plane'
 
 /** A frame of woven fields with those before and after it; null at the ends of the clip. */
 export interface Around {
@@ -28,46 +36,43 @@ export const plainFields: FieldKernels = { interpolated, blended, movingBetween 
 /** Every plane of a picture by itself, with how many samples of luma stand for one of its own. */
 function eachPlane(
   planes: Planes,
-  make: (plane: FieldPlane, across: number, down: number, of: (other: Planes) => Samples) => Samples,
+  into: Planes | undefined,
+  make: (plane: FieldPlane, into: Samples | null | undefined, across: number, down: number) => Samples,
 ): Planes {
   const { width, height, across, down, luma, chroma, alpha } = planes
   const [columns, rows] = [Math.ceil(width / across), Math.ceil(height / down)]
-  const large = (samples: Samples, of: (other: Planes) => Samples) =>
-    make({ width, height, samples }, 1, 1, of)
-  const small = (samples: Samples, of: (other: Planes) => Samples) =>
-    make({ width: columns, height: rows, samples }, across, down, of)
+  const large = (samples: Samples, place?: Samples | null) => make({ width, height, samples }, place, 1, 1)
+  const small = (samples: Samples, place?: Samples) =>
+    make({ width: columns, height: rows, samples }, place, across, down)
   return {
     ...planes,
-    luma: large(luma, (other) => other.luma),
-    chroma: chroma && {
-      cb: small(chroma.cb, (other) => other.chroma?.cb ?? chroma.cb),
-      cr: small(chroma.cr, (other) => other.chroma?.cr ?? chroma.cr),
-    },
-    alpha: alpha && large(alpha, (other) => other.alpha ?? alpha),
+    luma: large(luma, into?.luma),
+    chroma: chroma && { cb: small(chroma.cb, into?.chroma?.cb), cr: small(chroma.cr, into?.chroma?.cr) },
+    alpha: alpha && large(alpha, into?.alpha),
   }
 }
 
 /** Both fields of a frame averaged: every line with its neighbours. */
-export const blend = (planes: Planes, kernels: FieldKernels = plainFields): Planes =>
-  eachPlane(planes, (plane) => kernels.blended(plane))
+export const blend = (planes: Planes, kernels: FieldKernels = plainFields, into?: Planes): Planes =>
+  eachPlane(planes, into, (plane, place) => kernels.blended(plane, place))
 
-/** One field of a frame made whole. */
+/**
+ * One field of a frame made whole. Adaptive: where the picture stands still, the lines of the other field are taken as they are.
+ * @param into a picture that is done with, whose place it takes
+ */
 export function fieldMadeWhole(
   around: Around,
   kept: Kept,
   method: FieldMethod,
   kernels: FieldKernels = plainFields,
+  into?: Planes,
 ): Planes {
   const { now } = around
-  if (method === 'single') return eachPlane(now, (plane) => doubled(plane, kept.parity))
-  if (method === 'interpolate')
-    return eachPlane(now, (plane) => kernels.interpolated(plane, kept.parity, now.bitDepth))
-  const moving = movingAround(around, kept, kernels)
-  return eachPlane(now, (plane, across, down) => {
-    const made = kernels.interpolated(plane, kept.parity, now.bitDepth)
-    if (moving) weaveStill(plane, made, kept.parity, moving, across, down)
-    return made
-  })
+  if (method === 'single') return eachPlane(now, into, (plane, place) => doubled(plane, kept.parity, place))
+  const moving = method === 'adaptive' ? movingAround(around, kept, kernels) : null
+  return eachPlane(now, into, (plane, place, across, down) =>
+    kernels.interpolated(plane, kept.parity, now.bitDepth, moving && { moving, across, down }, place),
+  )
 }
 
 /** The other field just before the kept one's moment and just after it tell what moves; null where there is but one frame. */
@@ -76,24 +81,4 @@ function movingAround({ before, now, after }: Around, kept: Kept, kernels: Field
   if (!from || !to) return null
   const plane = ({ width, height, luma }: Planes): FieldPlane => ({ width, height, samples: luma })
   return kernels.movingBetween(plane(from), plane(to), otherParity(kept.parity), now.bitDepth)
-}
-
-/** Where a block stands still, the lines of the other field are taken as they are. */
-function weaveStill(
-  { width, height, samples }: FieldPlane,
-  made: Samples,
-  parity: Parity,
-  { across: blocksAcross, blocks }: Moving,
-  across: number,
-  down: number,
-): void {
-  const columns = blockSide / across
-  for (let y = 1 - firstLine(parity); y < height; y += 2) {
-    const row = Math.floor((y * down) / blockSide) * blocksAcross
-    for (let block = 0, x = 0; x < width; block++, x += columns)
-      if (blocks[row + block] === 0) {
-        const [from, to] = [y * width + x, y * width + Math.min(width, x + columns)]
-        made.set(samples.subarray(from, to), from)
-      }
-  }
 }

@@ -1,16 +1,7 @@
-import { type FieldPlane, type Parity, firstLine } from './plane'
+import { type FieldPlane, type Moving, type Parity, blockSide, firstLine } from './plane'
 
-/** What is told still or moving at once, in luma samples. */
-export const blockSide = 8
 /** A block moves where so many of its samples differ by more than so many codes of 8 bits. */
 export const [leastDiffering, stillCodes] = [4, 12] as const
-
-/** Which blocks of a picture move, row by row: 1 or 0. */
-export interface Moving {
-  readonly across: number
-  readonly down: number
-  readonly blocks: Uint8Array
-}
 
 /**
  * Which blocks move between two frames, told by one of their fields; a block beside one that moves does so too.
@@ -39,12 +30,15 @@ export function movingBetween(
 
 /** Blocks with enough that differs, and their four neighbours. */
 export function grown(differing: Uint8Array, across: number, down: number): Uint8Array {
-  const moves = (x: number, y: number): boolean =>
-    x >= 0 && x < across && y >= 0 && y < down && (differing[y * across + x] ?? 0) >= leastDiffering
   const blocks = new Uint8Array(across * down)
-  for (let y = 0; y < down; y++)
-    for (let x = 0; x < across; x++)
-      if (moves(x, y) || moves(x - 1, y) || moves(x + 1, y) || moves(x, y - 1) || moves(x, y + 1))
-        blocks[y * across + x] = 1
+  for (let y = 0, at = 0; y < down; y++)
+    for (let x = 0; x < across; x++, at++) {
+      if ((differing[at] as number) < leastDiffering) continue
+      blocks[at] = 1
+      if (x > 0) blocks[at - 1] = 1
+      if (x + 1 < across) blocks[at + 1] = 1
+      if (y > 0) blocks[at - across] = 1
+      if (y + 1 < down) blocks[at + across] = 1
+    }
   return blocks
 }

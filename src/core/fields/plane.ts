@@ -1,4 +1,4 @@
-import type { Samples } from '../planes/planes'
+import { type Samples, placeFor } from '../planes/planes'
 
 /** Which lines of a frame one of its fields has: even ones from the top, or odd ones. */
 export type Parity = 'top' | 'bottom'
@@ -13,8 +13,9 @@ export interface FieldPlane {
   readonly samples: Samples
 }
 
-const like = (samples: Samples): Samples =>
-  samples instanceof Uint8Array ? new Uint8Array(samples.length) : new Uint16Array(samples.length)
+/** Room for what is made of a plane: in the place that is given, if it fits. */
+const roomLike = (samples: Samples, into?: Samples | null): Samples =>
+  placeFor(samples.length, samples instanceof Uint8Array ? 8 : 16, into)
 
 /** Lines of a kept field around a missing one; beyond its edges the last kept line stands again. A field without lines keeps none. */
 export function keptLines(height: number, parity: Parity) {
@@ -23,13 +24,39 @@ export function keptLines(height: number, parity: Parity) {
   return (line: number): number => Math.max(lowest, Math.min(highest, line))
 }
 
-/** Missing lines from the kept ones around: (−p + 9a + 9b − n + 8) >> 4, clamped. */
+/** What is told still or moving at once, in luma samples. */
+export const blockSide = 8
+
+/** Which blocks of a picture move, row by row: 1 or 0. */
+export interface Moving {
+  readonly across: number
+  readonly down: number
+  readonly blocks: Uint8Array
+}
+
+/** Where a plane stands still, and how many samples of luma stand for one of its own. */
+export interface Still {
+  readonly moving: Moving
+  readonly across: number
+  readonly down: number
+}
+
+/** Where the blocks that a line lies on begin among all. */
+export const blockRow = ({ moving, down }: Still, line: number): number =>
+  Math.floor((line * down) / blockSide) * moving.across
+
+/**
+ * Missing lines from the kept ones around: (−p + 9a + 9b − n + 8) >> 4, clamped.
+ * @param still where they are left as they are; null for nowhere
+ */
 export function interpolated(
   { width, height, samples }: FieldPlane,
   keep: Parity,
   bitDepth: number,
+  still: Still | null = null,
+  into?: Samples | null,
 ): Samples {
-  const made = like(samples)
+  const made = roomLike(samples, into)
   made.set(samples)
   if (height < 2) return made
   const most = 2 ** bitDepth - 1
@@ -41,7 +68,9 @@ export function interpolated(
       number,
       number,
     ]
+    const blocks = still ? blockRow(still, y) : 0
     for (let x = 0; x < width; x++) {
+      if (still && still.moving.blocks[blocks + Math.floor((x * still.across) / blockSide)] === 0) continue
       const near = 9 * ((samples[a + x] as number) + (samples[b + x] as number))
       const value = (near - (samples[p + x] as number) - (samples[n + x] as number) + 8) >> 4
       made[y * width + x] = value < 0 ? 0 : value > most ? most : value
@@ -51,8 +80,12 @@ export function interpolated(
 }
 
 /** Both lines of each pair are the kept one; a last line without partner takes the nearest kept one. */
-export function doubled({ width, height, samples }: FieldPlane, keep: Parity): Samples {
-  const made = like(samples)
+export function doubled(
+  { width, height, samples }: FieldPlane,
+  keep: Parity,
+  into?: Samples | null,
+): Samples {
+  const made = roomLike(samples, into)
   const kept = keptLines(height, keep)
   for (let y = 0; y < height; y++) {
     const from = height < 2 ? 0 : kept(y - (y & 1) + firstLine(keep))
@@ -62,8 +95,8 @@ export function doubled({ width, height, samples }: FieldPlane, keep: Parity): S
 }
 
 /** Each line with those above and below it: (above + 2·self + below + 2) >> 2, edges repeated. */
-export function blended({ width, height, samples }: FieldPlane): Samples {
-  const made = like(samples)
+export function blended({ width, height, samples }: FieldPlane, into?: Samples | null): Samples {
+  const made = roomLike(samples, into)
   for (let y = 0; y < height; y++) {
     const [above, here, below] = [Math.max(0, y - 1) * width, y * width, Math.min(height - 1, y + 1) * width]
     for (let x = 0; x < width; x++)

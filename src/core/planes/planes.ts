@@ -19,6 +19,13 @@ export interface Planes {
   readonly alpha: Samples | null
 }
 
+/** Where a plane is made: in the place that is given, if it fits. */
+export function placeFor(count: number, bitDepth: number, into: Samples | null | undefined): Samples {
+  const isWide = bitDepth > 8
+  if (into?.length === count && into instanceof Uint16Array === isWide) return into
+  return isWide ? new Uint16Array(count) : new Uint8Array(count)
+}
+
 /** How a picture's planes follow each other in one row of bytes. */
 export type PlaneLayout = Pick<Y4mHead, 'width' | 'height' | 'bitDepth' | 'across' | 'down' | 'planeCount'>
 

@@ -38,39 +38,40 @@ export interface Resampling {
 /** The whole of one length on the whole of another. */
 const mapTo = (from: number, to: number): AxisMap => ({ scale: rational(to, from), shift: rational(0) })
 
-/** A whole picture of another size: every plane by the ratio of luma, luma sharpened at the end. */
-export function resamplePicture(
-  planes: Planes,
+/**
+ * Makes whole pictures of one size into another: every plane by the ratio of luma, luma sharpened at the end. What weighs in each
+ * sample is found once. What is made takes the place of a picture that is done with, where one is given.
+ */
+export function resampling(
+  from: { readonly width: number; readonly height: number },
   siting: ChromaSiting,
   { width, height, filter, sharpen }: Resampling,
   kernel: PlaneKernel = resamplePlane,
-): Planes {
-  const { bitDepth, across, down } = planes
-  const [mapX, mapY] = [mapTo(planes.width, width), mapTo(planes.height, height)]
-  const part = (samples: Samples, x: Siting, y: Siting): Samples =>
-    kernel(
-      {
-        width: Math.ceil(planes.width / x.every),
-        height: Math.ceil(planes.height / y.every),
-        samples,
-      },
-      tapsOf(filter, mapX, x, x, Math.ceil(width / x.every)),
-      tapsOf(filter, mapY, y, y, Math.ceil(height / y.every)),
-      bitDepth,
-    ).samples
-  const luma = part(planes.luma, whole, whole)
-  const chroma = planes.chroma && {
-    cb: part(planes.chroma.cb, siting.across, siting.down),
-    cr: part(planes.chroma.cr, siting.across, siting.down),
+): (planes: Planes, into?: Planes) => Planes {
+  const [mapX, mapY] = [mapTo(from.width, width), mapTo(from.height, height)]
+  const planeMaker = (x: Siting, y: Siting) => {
+    const size = { width: Math.ceil(from.width / x.every), height: Math.ceil(from.height / y.every) }
+    const across = tapsOf(filter, mapX, x, x, Math.ceil(width / x.every))
+    const down = tapsOf(filter, mapY, y, y, Math.ceil(height / y.every))
+    return (samples: Samples, bitDepth: number, into?: Samples | null): Samples =>
+      kernel({ ...size, samples }, across, down, bitDepth, into).samples
   }
-  return {
-    width,
-    height,
-    bitDepth,
-    across,
-    down,
-    luma: sharpen ? sharpened({ width, height, samples: luma }, bitDepth, sharpen).samples : luma,
-    chroma,
-    alpha: planes.alpha && part(planes.alpha, whole, whole),
+  const large = planeMaker(whole, whole)
+  const small = planeMaker(siting.across, siting.down)
+  return ({ bitDepth, across, down, luma, chroma, alpha }, into) => {
+    const finished = large(luma, bitDepth, into?.luma)
+    return {
+      width,
+      height,
+      bitDepth,
+      across,
+      down,
+      luma: sharpen ? sharpened({ width, height, samples: finished }, bitDepth, sharpen).samples : finished,
+      chroma: chroma && {
+        cb: small(chroma.cb, bitDepth, into?.chroma?.cb),
+        cr: small(chroma.cr, bitDepth, into?.chroma?.cr),
+      },
+      alpha: alpha && large(alpha, bitDepth, into?.alpha),
+    }
   }
 }

@@ -1,4 +1,4 @@
-import type { Samples } from '../planes/planes'
+import { type Samples, placeFor } from '../planes/planes'
 import type { Taps } from './taps'
 
 /** A plane of samples, row by row without gaps. */
@@ -19,14 +19,23 @@ export const roundingOf = (bitDepth: number) => {
 
 const clamp = (value: number, most: number): number => (value < 0 ? 0 : value > most ? most : value)
 
-/** Makes a plane of another size. Others are measured by this one: `pipeline.md` of the design, *Sums*. */
-export type PlaneKernel = (plane: Plane, across: Taps, down: Taps, bitDepth: number) => Plane
+/**
+ * Makes a plane of another size. Where samples of its size and depth are given, it is made in their place: a frame that is made
+ * anew each time costs more than what is computed for it.
+ */
+export type PlaneKernel = (
+  plane: Plane,
+  across: Taps,
+  down: Taps,
+  bitDepth: number,
+  into?: Samples | null,
+) => Plane
 
 /** The reference. Beyond its edges a plane goes on as its edge is. */
-export const resamplePlane: PlaneKernel = (plane, across, down, bitDepth) => {
+export const resamplePlane: PlaneKernel = (plane, across, down, bitDepth, into) => {
   const { width, height, samples } = plane
   const [columns, rows] = [across.first.length, down.first.length]
-  const made: Samples = bitDepth > 8 ? new Uint16Array(columns * rows) : new Uint8Array(columns * rows)
+  const made = placeFor(columns * rows, bitDepth, into)
   const most = 2 ** bitDepth - 1
   const isRounded = bitDepth <= deepestRounded
   const shift = roundingOf(bitDepth)

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Planes, Samples } from '../planes/planes'
 import { rational } from '../rational/rational'
 import type { Filter } from '../treatment/treatment'
-import { chromaSiting, resamplePicture } from './picture'
+import { chromaSiting, resampling } from './picture'
 import { type Plane, resamplePlane } from './plane'
 import { sharpened } from './sharpen'
 import { simdResample } from './simd'
@@ -140,6 +140,26 @@ describe('the kernel in SIMD', () => {
   })
 })
 
+describe('the kernel in SIMD, where sizes are double or half', () => {
+  it('is equal to the reference too, for luma and chroma of any siting', () => {
+    const kernel = simdResample()
+    for (const filter of filters)
+      for (const bitDepth of [8, 10])
+        for (const siting of [whole, between, { every: 2, halves: 1 }])
+          for (let length = 1; length <= 40; length++)
+            for (const [from, made] of [
+              [length, 2 * length],
+              [2 * length, length],
+            ] as const) {
+              const taps = tapsOf(filter, to(from, made), siting, siting, made)
+              const plane = { width: from, height: 3, samples: noise(3 * from, bitDepth, length) }
+              const lines = tapsOf(filter, to(3, 3), whole, whole, 3)
+              const expected = resamplePlane(plane, taps, lines, bitDepth)
+              expect(kernel(plane, taps, lines, bitDepth).samples).toEqual(expected.samples)
+            }
+  })
+})
+
 describe('a picture', () => {
   const picture = (across: number, down: number): Planes => ({
     width: 21,
@@ -164,12 +184,12 @@ describe('a picture', () => {
       [1, 2],
     ] as const) {
       const planes = picture(across, down)
-      const made = resamplePicture(planes, chromaSiting(planes, ''), {
+      const made = resampling(planes, chromaSiting(planes, ''), {
         width: 15,
         height: 9,
         filter: 'bicubic',
         sharpen: null,
-      })
+      })(planes)
       expect(made.luma).toHaveLength(135)
       expect(made.chroma!.cb).toHaveLength(Math.ceil(15 / across) * Math.ceil(9 / down))
     }

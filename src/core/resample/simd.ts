@@ -1,117 +1,129 @@
+import { type KernelExports, bytesOf, kernelOf, lay } from '../kernel/kernel'
+import { type Samples, placeFor } from '../planes/planes'
 import { type Plane, type PlaneKernel, deepestRounded, roundingOf } from './plane'
 import { resampleModule } from './resample.wasm'
 import type { Taps } from './taps'
 
 /** What the compiled module gives; `kernels/resample.ts` says what its words mean. */
-interface Exports {
-  readonly memory: WebAssembly.Memory
+interface Exports extends KernelExports {
   plane(...words: number[]): void
   deepPlane(...words: number[]): void
 }
 
-const page = 65_536
-/** The beginning of memory is left to the module. */
-const start = 1024
-/** Beyond the last sample of a line a vector may be read and written. */
-const beyond = 64
 /** Weights in a vector, and columns that are made together. */
 const lanes = 8
 
-/** Places in memory, one behind the other, each at an even vector. */
-function places() {
-  let at = start
-  return {
-    take(bytes: number): number {
-      const from = at
-      at += Math.ceil((bytes + beyond) / 16) * 16
-      return from
-    },
-    end: () => at,
-  }
+/** Taps of columns as the kernel takes them. */
+interface Columns {
+  readonly first: Int32Array
+  readonly weights: Int16Array
+  /** 2: every column two places on; 1: two columns for each place; 0: any. */
+  readonly step: 0 | 1 | 2
+  readonly vectors: number
+  /** So many samples a row goes on beyond its ends. */
+  readonly pad: number
 }
 
-/** The taps of columns as the kernel takes them: whole vectors of weights, first places within the padded row. */
-function widened(taps: Taps, width: number, pad: number) {
-  const columns = taps.first.length
+/** Whether all columns of a remainder weigh as the first of them does, so many places on from each to the next. */
+function areAlike({ first, weights, count }: Taps, every: number, by: number): boolean {
+  for (let n = every; n < first.length; n++) {
+    if (first[n] !== (first[n - every] as number) + by) return false
+    for (let k = 0; k < count; k++)
+      if (weights[n * count + k] !== weights[(n - every) * count + k]) return false
+  }
+  return first.length >= every
+}
+
+/** The weights of a column as pairs of neighbours, each filling a vector. */
+function inPairs({ weights, count }: Taps, column: number): number[] {
+  return Array.from({ length: Math.ceil(count / 2) }, (_, pair) => {
+    const at = column * count + 2 * pair
+    const both = [weights[at] ?? 0, 2 * pair + 1 < count ? (weights[at + 1] ?? 0) : 0]
+    return Array.from({ length: 4 }, () => both).flat()
+  }).flat()
+}
+
+function columnsOf(taps: Taps, width: number): Columns {
+  const { first, count } = taps
+  // Weights are padded to whole vectors, which reach as far again beyond what they weigh.
+  const pad = 4 * Math.ceil(count / lanes) * lanes
+  const [lowest = 0, highest = 0] = [first[0], first.at(-1)]
+  const isNear = lowest >= -pad && highest + count <= width + pad
+  if (isNear && areAlike(taps, 1, 2))
+    return { first, weights: Int16Array.from(inPairs(taps, 0)), step: 2, vectors: Math.ceil(count / 2), pad }
+  if (isNear && areAlike(taps, 2, 1)) {
+    const weights = Int16Array.from([...inPairs(taps, 0), ...inPairs(taps, 1)])
+    return { first, weights, step: 1, vectors: Math.ceil(count / 2), pad }
+  }
+  const columns = first.length
   const room = Math.ceil(columns / lanes) * lanes
-  const vectors = Math.ceil(taps.count / lanes)
-  const first = new Int32Array(room)
+  const vectors = Math.ceil(count / lanes)
+  const places = new Int32Array(room)
   const weights = new Int16Array(room * vectors * lanes)
   for (let n = 0; n < columns; n++) {
     // Whoever lies wholly outside is the edge, wherever outside.
-    first[n] = Math.max(-pad, Math.min(width + pad - vectors * lanes, taps.first[n] ?? 0))
-    weights.set(taps.weights.subarray(n * taps.count, (n + 1) * taps.count), n * vectors * lanes)
+    places[n] = Math.max(-pad, Math.min(width + pad - vectors * lanes, first[n] as number))
+    weights.set(taps.weights.subarray(n * count, (n + 1) * count), n * vectors * lanes)
   }
-  return { first, weights, vectors }
+  return { first: places, weights, step: 0, vectors, pad }
 }
 
 /** The kernel in SIMD, equal to `resamplePlane` sample by sample. */
 export function simdResample(): PlaneKernel {
-  const bytes = Uint8Array.from(atob(resampleModule), (char) => char.charCodeAt(0))
-  const { memory, plane, deepPlane } = new WebAssembly.Instance(new WebAssembly.Module(bytes), {
-    env: { abort: () => {} },
-  }).exports as unknown as Exports
+  const { memory, plane, deepPlane } = kernelOf<Exports>(resampleModule)
+  const known = new WeakMap<Taps, Columns>()
 
-  return ({ width, height, samples }: Plane, across: Taps, down: Taps, bitDepth: number): Plane => {
-    const [columns, rows] = [across.first.length, down.first.length]
+  function taken(
+    at: number,
+    { width, height }: Omit<Plane, 'samples'>,
+    bitDepth: number,
+    into?: Samples | null,
+  ): Plane {
+    const samples = placeFor(width * height, bitDepth, into)
+    bytesOf(samples).set(new Uint8Array(memory.buffer, at, samples.byteLength))
+    return { width, height, samples }
+  }
+
+  return ({ width, height, samples }, across, down, bitDepth, into) => {
+    const made = { width: across.first.length, height: down.first.length }
     const wide = bitDepth > 8 ? 1 : 0
-    const isDeep = bitDepth > deepestRounded
-    // Weights are padded to whole vectors, which reach as far again beyond what they weigh.
-    const pad = 2 * Math.ceil(across.count / lanes) * lanes
-    const taken = widened(across, width, pad)
-    const room = places()
-    const source = room.take(samples.byteLength)
-    const made = room.take((columns * rows) << wide)
-    const downFirst = room.take(down.first.byteLength)
-    const downWeights = room.take(down.weights.byteLength)
-    const acrossFirst = room.take(isDeep ? across.first.byteLength : taken.first.byteLength)
-    const acrossWeights = room.take(isDeep ? across.weights.byteLength : taken.weights.byteLength)
-    const pairs = room.take(8 * (down.count + 1))
-    const row = room.take(isDeep ? 8 * width : 2 * (width + 2 * pad + 16)) + 2 * (isDeep ? 0 : pad)
-    const missing = room.end() - memory.buffer.byteLength
-    if (missing > 0) memory.grow(Math.ceil(missing / page))
-
-    const { buffer } = memory
-    const put = (
-      at: number,
-      values: { readonly buffer: ArrayBufferLike; readonly byteOffset: number; readonly byteLength: number },
-    ) =>
-      new Uint8Array(buffer, at, values.byteLength).set(
-        new Uint8Array(values.buffer, values.byteOffset, values.byteLength),
-      )
-    put(source, samples)
-    put(downFirst, down.first)
-    put(downWeights, down.weights)
-    put(acrossFirst, isDeep ? across.first : taken.first)
-    put(acrossWeights, isDeep ? across.weights : taken.weights)
+    const bytesMade = (made.width * made.height) << wide
     const most = 2 ** bitDepth - 1
-    const vertical = [downFirst, downWeights, down.count] as const
-    if (isDeep) {
-      const horizontal = [acrossFirst, acrossWeights, across.count] as const
-      deepPlane(source, width, height, made, columns, rows, ...vertical, ...horizontal, row, most)
-    } else {
-      const shift = roundingOf(bitDepth)
-      const horizontal = [acrossFirst, acrossWeights, taken.vectors] as const
-      const rounding = [shift.down, shift.across, most] as const
-      plane(
-        source,
-        wide,
-        width,
-        height,
-        made,
-        columns,
-        rows,
-        ...vertical,
-        ...horizontal,
-        pairs,
-        row,
-        pad,
-        ...rounding,
-      )
+    const from = [samples, bytesMade, down.first, down.weights] as const
+    if (bitDepth > deepestRounded) {
+      const [
+        source = 0,
+        to = 0,
+        downFirst = 0,
+        downWeights = 0,
+        acrossFirst = 0,
+        acrossWeights = 0,
+        row = 0,
+      ] = lay(memory, ...from, across.first, across.weights, 8 * width)
+      const vertical = [downFirst, downWeights, down.count]
+      const horizontal = [acrossFirst, acrossWeights, across.count]
+      deepPlane(source, width, height, to, made.width, made.height, ...vertical, ...horizontal, row, most)
+      return taken(to, made, bitDepth, into)
     }
-    const result = wide
-      ? new Uint16Array(buffer.slice(made, made + 2 * columns * rows))
-      : new Uint8Array(buffer.slice(made, made + columns * rows))
-    return { width: columns, height: rows, samples: result }
+    const columns = known.get(across) ?? columnsOf(across, width)
+    known.set(across, columns)
+    const { first, weights, step, vectors, pad } = columns
+    const rowBytes = 2 * (width + 2 * pad + 64)
+    const [
+      source = 0,
+      to = 0,
+      downFirst = 0,
+      downWeights = 0,
+      acrossFirst = 0,
+      acrossWeights = 0,
+      pairs = 0,
+      row = 0,
+    ] = lay(memory, ...from, first, weights, 32 * down.count, rowBytes)
+    const vertical = [downFirst, downWeights, down.count]
+    const horizontal = [acrossFirst, acrossWeights, step, vectors]
+    const shift = roundingOf(bitDepth)
+    const rest = [pairs, row + 2 * pad, pad, shift.down, shift.across, most]
+    plane(source, wide, width, height, to, made.width, made.height, ...vertical, ...horizontal, ...rest)
+    return taken(to, made, bitDepth, into)
   }
 }
