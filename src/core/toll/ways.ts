@@ -130,6 +130,10 @@ function pulldownRemoved(
   }
 }
 
+/** Whether each frame of a timeline is one whole frame of a clip: of its two fields one is seen, whatever is made of both. */
+export const landsWhole = (rate: Rate, timelineRate: Rate): boolean =>
+  ['exact', 'slip', 'even-skip'].includes(cadence(rate, timelineRate).kind)
+
 /** Interlaced on progressive: one field of two where every timeline frame is one whole frame of the clip, else every field. */
 function deinterlaced(at: Case): PricedWay {
   const { rate, format, treatment, weights, motion } = at
@@ -159,10 +163,8 @@ function deinterlaced(at: Case): PricedWay {
       return fields.rate.kind === 'double'
         ? everyField(at, fields.method)
         : oneField(at, fields.method, fields.rate.keep)
-    default: {
-      const whole = ['exact', 'slip', 'even-skip'].includes(cadence(rate, format.rate).kind)
-      return whole ? oneField(at, 'adaptive', 'first') : everyField(at, 'adaptive')
-    }
+    default:
+      return landsWhole(rate, format.rate) ? oneField(at, 'adaptive', 'first') : everyField(at, 'adaptive')
   }
 }
 

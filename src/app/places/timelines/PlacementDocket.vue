@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
+import { proposalOf, proposalsOf } from '../../../core/check/better'
 import { findingOf } from '../../../core/check/check'
 import { settlePlacement } from '../../../core/edit/running'
 import { framesThere } from '../../../core/edit/placing'
@@ -38,6 +39,13 @@ const fit = computed(() =>
     ? fitPicture(settled.value.picture, props.format, settled.value.treatment.framing)
     : null,
 )
+/** What it would lose less by. */
+const better = computed(() =>
+  props.placement ? proposalOf(project.opened, props.timeline, props.placement) : null,
+)
+/** What all that is placed would lose less by; looked for while nothing is in hand. */
+const betterForAll = computed(() => (props.placement ? [] : proposalsOf(project.opened, props.timeline)))
+const isOwn = computed(() => Object.keys(props.placement?.treatment ?? {}).length > 0)
 /** The others of its track, in order. */
 const order = computed(() => {
   const track = props.timeline.tracks.find(({ placements }) =>
@@ -55,7 +63,24 @@ const beyond = computed(() => {
 
 <template>
   <aside class="sheet" aria-label="Docket">
-    <p v-if="!placement || !format" class="quiet">Select a placed clip: what happens to it stands here.</p>
+    <template v-if="!placement || !format">
+      <p class="quiet">Select a placed clip: what happens to it stands here.</p>
+      <section v-if="betterForAll.length" aria-label="Best treatment" class="better">
+        <p>{{ counted(betterForAll.length, 'clip loses', 'clips lose') }} more than needed.</p>
+        <ul>
+          <li v-for="{ placement: one, now, toll, way } in betterForAll.slice(0, 8)" :key="one.id">
+            <b>{{ timelines.nameOf(one) }}</b><br />
+            {{ wayWords(way)
+            }}<span class="quiet figures">
+              · loss {{ figure(now.loss, 3) }} → {{ figure(toll.loss, 3) }}</span
+            >
+          </li>
+        </ul>
+        <Button size="small" type="primary" @click="timelines.takeBest(betterForAll)"
+          >Take the best for all</Button
+        >
+      </section>
+    </template>
     <template v-else>
       <h2 class="ellipsis" :title="name">{{ name }}</h2>
       <p class="quiet">
@@ -87,6 +112,15 @@ const beyond = computed(() => {
             }}<span class="quiet figures"> · loss {{ figure(charge.loss, 3) }}</span>
           </li>
         </ul>
+        <section v-if="better" aria-label="Best treatment" class="better">
+          <p>
+            Better: {{ wayWords(better.way)
+            }}<span class="quiet figures">
+              · loss {{ figure(better.now.loss, 3) }} → {{ figure(better.toll.loss, 3) }}</span
+            >
+          </p>
+          <Button size="small" type="primary" @click="timelines.takeBest([better])">Take it</Button>
+        </section>
         <dl>
           <dt class="quiet">framing</dt>
           <dd>{{ spaced(settled.treatment.framing.mode.kind) }}</dd>
@@ -99,6 +133,7 @@ const beyond = computed(() => {
           <dt class="quiet">motion</dt>
           <dd>{{ wayWords(settled.way) }}</dd>
         </dl>
+        <Button v-if="isOwn" size="small" @click="timelines.asDefault(placement)">Back to the default</Button>
         <p v-if="hasHairline(fit)" class="quiet">The bars are a hairline: filling would hide them.</p>
       </template>
     </template>
@@ -106,6 +141,16 @@ const beyond = computed(() => {
 </template>
 
 <style scoped>
+.better li {
+  overflow-wrap: anywhere;
+}
+.better button {
+  margin-top: 6px;
+}
+.better {
+  border-left: 3px solid var(--accent);
+  padding: 4px 0 4px 8px;
+}
 aside {
   display: flex;
   flex-direction: column;

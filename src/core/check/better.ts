@@ -1,0 +1,42 @@
+import { type Better, bestTreatment } from '../choice/best'
+import { type Doc, formatOf, weightsOf } from '../edit/project'
+import { settlePlacement } from '../edit/running'
+import type { Placement, Timeline } from '../edit/timeline'
+import { pictureKey } from '../picture/picture'
+import type { Toll } from '../toll/charge'
+
+/** What a placement would lose less by. */
+export interface Proposal extends Better {
+  readonly placement: Placement
+  /** What it pays as it is. */
+  readonly now: Toll
+}
+
+/** The best treatments of placed pictures; those that stand alike and are treated alike are looked at once. */
+function proposing(doc: Doc, timeline: Timeline): (placement: Placement) => Proposal | null {
+  const format = formatOf(doc, timeline)
+  const weights = weightsOf(doc.project)
+  const known = new Map<string, Better | null>()
+  return (placement) => {
+    const { picture, treatment, toll } = settlePlacement(doc, timeline, placement, format)
+    if (!picture || !format) return null
+    const key = `${pictureKey(picture)} ${JSON.stringify(treatment)}`
+    const seen = known.get(key)
+    const better = seen === undefined ? bestTreatment(picture, format, treatment, weights) : seen
+    known.set(key, better)
+    return better && { ...better, placement, now: toll }
+  }
+}
+
+/** The best treatment of a placed picture; null where none loses less than its own. */
+export const proposalOf = (doc: Doc, timeline: Timeline, placement: Placement): Proposal | null =>
+  proposing(doc, timeline)(placement)
+
+/** The best treatments of all placed pictures of a timeline that would lose less by one. */
+export function proposalsOf(doc: Doc, timeline: Timeline): Proposal[] {
+  const propose = proposing(doc, timeline)
+  return timeline.tracks
+    .filter(({ kind }) => kind === 'video')
+    .flatMap(({ placements }) => placements)
+    .flatMap((placement) => propose(placement) ?? [])
+}
