@@ -211,7 +211,7 @@ describe('a clip that is measured in runs', () => {
         expect(new Set(seen).size, `${frames} frames`).toBe(seen.length)
         expect(Math.min(...seen)).toBeGreaterThanOrEqual(0)
         expect(Math.max(...seen)).toBeLessThan(frames)
-        expect(seen.length).toBeGreaterThanOrEqual(Math.min(frames, size.width > 4000 ? 30 : 75))
+        expect(seen.length).toBeGreaterThanOrEqual(Math.min(frames, size.width > 4000 ? 25 : 75))
       }
   })
 

@@ -15,7 +15,7 @@ export interface Stretch {
 const [longRun, shortRun, shortRuns] = [75, 24, 7]
 
 /** What the sums of all pairs, and the pictures for detail, may take in memory, in bytes each. */
-const [sumsBudget, picturesBudget] = [64 * 2 ** 20, 24 * 2 ** 20]
+const [sumsBudget, picturesBudget] = [48 * 2 ** 20, 16 * 2 ** 20]
 
 interface Sides {
   readonly width: number
