@@ -189,9 +189,9 @@ test('the best treatment is proposed with its price, taken for all in one step, 
 }) => {
   await begun(page, '1920x1080@25p', ['hall_wide_A003', 'tower_P100', 'visitor_C002'])
   const best = docket(page).getByRole('region', { name: 'Best treatment' })
-  await expect(best).toContainText('2 clips lose more than needed.')
+  await expect(best).toContainText('2 clips lose more than needed')
   await expect(best.getByRole('listitem').first()).toContainText(
-    /tower_P100.*neighbouring frames mixed · loss 0\.\d+ → 0\.\d+/s,
+    /tower_P100.*frames held as they land → neighbouring frames mixed.*loss 0\.\d+ → 0\.\d+/s,
   )
   await best.getByRole('button', { name: 'Take the best for all' }).click()
   await expect(best).toBeHidden()
@@ -201,10 +201,10 @@ test('the best treatment is proposed with its price, taken for all in one step, 
   await expect(docket(page)).toContainText('neighbouring frames mixed')
   await docket(page).getByRole('button', { name: 'Back to the default' }).click()
   await expect(docket(page)).toContainText('frames held as they land')
-  await expect(best).toContainText('Better: neighbouring frames mixed')
+  await expect(best).toContainText('frames held as they land → neighbouring frames mixed')
   await best.getByRole('button', { name: 'Take it' }).click()
   await expect(docket(page).getByRole('button', { name: 'Back to the default' })).toBeVisible()
   for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'undo' }).click()
-  await expect(best).toContainText('Better: neighbouring frames mixed')
+  await expect(best).toContainText('frames held as they land → neighbouring frames mixed')
   await expect(docket(page).getByRole('button', { name: 'Back to the default' })).toBeHidden()
 })

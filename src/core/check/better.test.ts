@@ -32,7 +32,7 @@ describe('what a timeline would lose less by', () => {
     const proposals = proposalsOf(doc, doc.timelines.t!)
     expect(proposals.map(({ placement }) => placement.id)).toEqual(['bell', 'tape'])
     for (const { placement, now } of proposals)
-      expect(now).toEqual(before.findings.find((found) => found.placement.id === placement.id)!.toll)
+      expect(now.toll).toEqual(before.findings.find((found) => found.placement.id === placement.id)!.toll)
     for (const { placement, set } of proposals) treat(doc, 't', [placement.id], set)
     const after = checkTimeline(doc, doc.timelines.t!)!
     for (const { placement, toll } of proposals)

@@ -3,13 +3,13 @@ import { type Doc, formatOf, weightsOf } from '../edit/project'
 import { settlePlacement } from '../edit/running'
 import type { Placement, Timeline } from '../edit/timeline'
 import { pictureKey } from '../picture/picture'
-import type { Toll } from '../toll/charge'
+import type { Settled } from '../toll/toll'
 
 /** What a placement would lose less by. */
 export interface Proposal extends Better {
   readonly placement: Placement
-  /** What it pays as it is. */
-  readonly now: Toll
+  /** What it pays as it is, and how it runs. */
+  readonly now: Settled
 }
 
 /** The best treatments of placed pictures; those that stand alike and are treated alike are looked at once. */
@@ -18,13 +18,13 @@ function proposing(doc: Doc, timeline: Timeline): (placement: Placement) => Prop
   const weights = weightsOf(doc.project)
   const known = new Map<string, Better | null>()
   return (placement) => {
-    const { picture, treatment, toll } = settlePlacement(doc, timeline, placement, format)
+    const { picture, treatment, toll, way } = settlePlacement(doc, timeline, placement, format)
     if (!picture || !format) return null
     const key = `${pictureKey(picture)} ${JSON.stringify(treatment)}`
     const seen = known.get(key)
     const better = seen === undefined ? bestTreatment(picture, format, treatment, weights) : seen
     known.set(key, better)
-    return better && { ...better, placement, now: toll }
+    return better && { ...better, placement, now: { toll, way } }
   }
 }
 

@@ -16,6 +16,7 @@ import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
 import { rateLabel, uprightSizeName } from '../../figures'
+import BestTreatment from './BestTreatment.vue'
 
 /** The placement in hand: what happens to it, and where it stands among the others. */
 const props = defineProps<{ timeline: Timeline; placement: Placement | null; format: Format | null }>()
@@ -65,21 +66,13 @@ const beyond = computed(() => {
   <aside class="sheet" aria-label="Docket">
     <template v-if="!placement || !format">
       <p class="quiet">Select a placed clip: what happens to it stands here.</p>
-      <section v-if="betterForAll.length" aria-label="Best treatment" class="better">
-        <p>{{ counted(betterForAll.length, 'clip loses', 'clips lose') }} more than needed.</p>
-        <ul>
-          <li v-for="{ placement: one, now, toll, way } in betterForAll.slice(0, 8)" :key="one.id">
-            <b>{{ timelines.nameOf(one) }}</b><br />
-            {{ wayWords(way)
-            }}<span class="quiet figures">
-              · loss {{ figure(now.loss, 3) }} → {{ figure(toll.loss, 3) }}</span
-            >
-          </li>
-        </ul>
-        <Button size="small" type="primary" @click="timelines.takeBest(betterForAll)"
-          >Take the best for all</Button
-        >
-      </section>
+      <BestTreatment
+        v-if="betterForAll.length"
+        :proposals="betterForAll"
+        :title="`${counted(betterForAll.length, 'clip loses', 'clips lose')} more than needed`"
+        action="Take the best for all"
+        named
+      />
     </template>
     <template v-else>
       <h2 class="ellipsis" :title="name">{{ name }}</h2>
@@ -112,15 +105,13 @@ const beyond = computed(() => {
             }}<span class="quiet figures"> · loss {{ figure(charge.loss, 3) }}</span>
           </li>
         </ul>
-        <section v-if="better" aria-label="Best treatment" class="better">
-          <p>
-            Better: {{ wayWords(better.way)
-            }}<span class="quiet figures">
-              · loss {{ figure(better.now.loss, 3) }} → {{ figure(better.toll.loss, 3) }}</span
-            >
-          </p>
-          <Button size="small" type="primary" @click="timelines.takeBest([better])">Take it</Button>
-        </section>
+        <BestTreatment
+          v-if="better"
+          :proposals="[better]"
+          title="It could lose less"
+          action="Take it"
+          :named="false"
+        />
         <dl>
           <dt class="quiet">framing</dt>
           <dd>{{ spaced(settled.treatment.framing.mode.kind) }}</dd>
@@ -141,16 +132,6 @@ const beyond = computed(() => {
 </template>
 
 <style scoped>
-.better li {
-  overflow-wrap: anywhere;
-}
-.better button {
-  margin-top: 6px;
-}
-.better {
-  border-left: 3px solid var(--accent);
-  padding: 4px 0 4px 8px;
-}
 aside {
   display: flex;
   flex-direction: column;

@@ -22,8 +22,10 @@ const props = defineProps<{
 defineEmits<{ choose: [] }>()
 const project = useProject()
 
-/** A narrower block shows the shape of its grade alone, in pixels. */
+/** A narrower block shows the shape of its grade alone: words would break off. In pixels. */
 const roomForWord = 68
+/** And so much is needed for what it pays. */
+const roomForSays = 110
 /** A still narrower one has no room for a letter of its name. */
 const roomForName = 26
 const finding = computed(() => findingOf(project.opened, props.timeline, props.placement, props.format))
@@ -54,7 +56,7 @@ const seen = computed(() => {
       <span v-if="seen.width >= roomForName" class="ellipsis name">{{ name }}</span>
       <GradeMark v-if="finding" :grade="finding.toll.grade" :shape-only="seen.width < roomForWord" />
     </button>
-    <span v-if="says" class="says quiet">{{ says }}</span>
+    <span v-if="says && seen.width >= roomForSays" class="says quiet">{{ says }}</span>
   </div>
 </template>
 
