@@ -1,10 +1,7 @@
 /** What measuring pictures costs: the kernels beside the media toolkit's own interlace filter, one core each, in one run. */
-import { spawnSync } from 'node:child_process'
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { simdCombs, simdKernels } from '../src/core/evidence/simd'
 import type { Luma } from '../src/core/planes/luma'
+import { nativeMilliseconds } from './native'
 
 const [width, height, count] = [1920, 1080, 60]
 
@@ -24,57 +21,17 @@ function best(work: () => number): number {
   return Math.max(...Array.from({ length: 5 }, work))
 }
 
-/** Whether the media toolkit is on this machine. */
-export const hasToolkit = (): boolean => !spawnSync('ffmpeg', ['-version']).error
-
-/** How fast the native filter is: what it adds to passing the same frames through. Null where the toolkit is not here. */
+/** How fast the native filter is. Null where the toolkit is not here. */
 async function nativeSpeed(frames: readonly Luma[]): Promise<number | null> {
-  if (!hasToolkit()) return null
-  const folder = await mkdtemp(join(tmpdir(), 'pictures-'))
-  try {
-    const file = join(folder, 'frames.raw')
-    // As video is: a quarter as much of each chroma beside the luma, which the filter looks at too.
-    const chroma = Buffer.alloc((width * height) / 2, 128)
-    await writeFile(file, Buffer.concat(frames.flatMap(({ data }) => [data, chroma])))
-    const loops = 8
-    const seconds = (filter: string) => {
-      const words = [
-        '-v',
-        'error',
-        '-nostdin',
-        '-threads',
-        '1',
-        '-filter_threads',
-        '1',
-        '-f',
-        'rawvideo',
-        '-pix_fmt',
-        'yuv420p',
-      ]
-      const before = process.hrtime.bigint()
-      spawnSync('ffmpeg', [
-        ...words,
-        ...[
-          '-s',
-          `${width}x${height}`,
-          '-stream_loop',
-          String(loops - 1),
-          '-i',
-          file,
-          '-vf',
-          filter,
-          '-f',
-          'null',
-          '-',
-        ],
-      ])
-      return Number(process.hrtime.bigint() - before) / 1e6
-    }
-    const fastest = (filter: string) => Math.min(...Array.from({ length: 3 }, () => seconds(filter)))
-    return speed(loops * frames.length, fastest('idet') - fastest('null'))
-  } finally {
-    await rm(folder, { recursive: true })
-  }
+  // As video is: a quarter as much of each chroma beside the luma, which the filter looks at too.
+  const chroma = new Uint8Array((width * height) / 2).fill(128)
+  const milliseconds = await nativeMilliseconds(
+    frames.map(({ data }) => [data, chroma]),
+    { width, height },
+    'idet',
+    8,
+  )
+  return milliseconds && speed(1, milliseconds)
 }
 
 /** Megapixels a second of the full pass, of the combing counts alone, and of the native filter. */

@@ -1,15 +1,11 @@
 /** What the kernels of pixels cost a frame, beside the media toolkit's own filters, one core each, in one run. */
-import { spawnSync } from 'node:child_process'
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { fieldMadeWhole } from '../src/core/fields/deinterlace'
 import { simdFields } from '../src/core/fields/simd'
 import type { Planes } from '../src/core/planes/planes'
 import { bytesOfPlanes } from '../src/core/planes/y4m'
 import { chromaSiting, resampling } from '../src/core/resample/picture'
 import { simdResample } from '../src/core/resample/simd'
-import { hasToolkit } from './measuring'
+import { fastest, nativeMilliseconds } from './native'
 
 /** A frame of moving texture in 4:2:0. */
 function drawn(width: number, height: number, n: number): Planes {
@@ -24,40 +20,8 @@ function drawn(width: number, height: number, n: number): Planes {
   return { width, height, bitDepth: 8, across: 2, down: 2, luma: plane(width, height), chroma, alpha: null }
 }
 
-/** The fastest of many, in milliseconds. */
-function fastest(times: number, work: () => void): number {
-  return Math.min(
-    ...Array.from({ length: times }, () => {
-      const before = performance.now()
-      work()
-      return performance.now() - before
-    }),
-  )
-}
-
-const nativeFrames = 60
-
-/** Milliseconds a frame of a filter of the media toolkit: what it adds to passing the same frames through. Null where it is not here. */
-async function native(frames: readonly Planes[], filter: string): Promise<number | null> {
-  const [one] = frames
-  if (!one || !hasToolkit()) return null
-  const folder = await mkdtemp(join(tmpdir(), 'pixels-'))
-  try {
-    const file = join(folder, 'frames.raw')
-    await writeFile(file, Buffer.concat(frames.flatMap(bytesOfPlanes)))
-    const run = (words: string) =>
-      fastest(3, () => {
-        const before = '-v error -nostdin -threads 1 -filter_threads 1 -f rawvideo -pix_fmt yuv420p'
-        const size = ['-s', `${one.width}x${one.height}`]
-        const loop = ['-stream_loop', String(nativeFrames / frames.length - 1)]
-        const after = ['-i', file, '-vf', words, '-f', 'null', '-']
-        spawnSync('ffmpeg', [...before.split(' '), ...size, ...loop, ...after])
-      })
-    return (run(filter) - run('null')) / nativeFrames
-  } finally {
-    await rm(folder, { recursive: true })
-  }
-}
+const native = (frames: readonly Planes[], filter: string) =>
+  nativeMilliseconds(frames.map(bytesOfPlanes), frames[0] as Planes, filter, 15)
 
 export interface PixelFigures {
   readonly name: string

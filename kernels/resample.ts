@@ -286,33 +286,34 @@ function anyRow(
  * A plane of up to 12 bits in another size. All beyond the last sample of a line may be read, and written in `row` and `made`, up to
  * sixteen samples; first places and weights stand for a multiple of eight columns.
  * @param wide whether a sample takes two bytes
- * @param row where sample 0 of a row stands, with `pad` samples before and behind it
+ * @param padded room for a row with `pad` samples before and behind it
  * @param step 2 where every column weighs alike, two places on from the one before; 1 where two columns stand for each place, the
  *   even and the odd ones alike; 0 for any other. Then the weights of one column, or of two, stand as pairs, a vector each
  * @param vectors how many vectors of weights each column has
  */
 export function plane(
   source: usize,
+  made: usize,
+  downFirst: usize,
+  downWeights: usize,
+  acrossFirst: usize,
+  acrossWeights: usize,
+  pairs: usize,
+  padded: usize,
   wide: i32,
   width: i32,
   height: i32,
-  made: usize,
   columns: i32,
   rows: i32,
-  downFirst: usize,
-  downWeights: usize,
   downCount: i32,
-  acrossFirst: usize,
-  acrossWeights: usize,
   step: i32,
   vectors: i32,
-  pairs: usize,
-  row: usize,
   pad: i32,
   shiftDown: i32,
   shiftAcross: i32,
   most: i32,
 ): void {
+  const row = padded + (<usize>pad << 1)
   const lineBytes = width << wide
   const highest = i16x8.splat(<i16>most)
   for (let y = 0; y < rows; y++) {
@@ -356,18 +357,18 @@ export function plane(
 /** A plane of more than 12 bits: nothing is rounded between, in numbers that hold every sum exactly. */
 export function deepPlane(
   source: usize,
-  width: i32,
-  height: i32,
   made: usize,
-  columns: i32,
-  rows: i32,
   downFirst: usize,
   downWeights: usize,
-  downCount: i32,
   acrossFirst: usize,
   acrossWeights: usize,
-  acrossCount: i32,
   row: usize,
+  width: i32,
+  height: i32,
+  columns: i32,
+  rows: i32,
+  downCount: i32,
+  acrossCount: i32,
   most: f64,
 ): void {
   for (let y = 0; y < rows; y++) {

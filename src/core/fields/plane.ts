@@ -14,11 +14,11 @@ export interface FieldPlane {
 }
 
 /** Room for what is made of a plane: in the place that is given, if it fits. */
-const roomLike = (samples: Samples, into?: Samples | null): Samples =>
-  placeFor(samples.length, samples instanceof Uint8Array ? 8 : 16, into)
+export const roomLike = (samples: Samples, into?: Samples | null): Samples =>
+  placeFor(samples.length, samples instanceof Uint16Array, into)
 
 /** Lines of a kept field around a missing one; beyond its edges the last kept line stands again. A field without lines keeps none. */
-export function keptLines(height: number, parity: Parity) {
+function keptLines(height: number, parity: Parity) {
   const lowest = firstLine(parity)
   const highest = height - 1 - ((height - 1 - lowest) & 1)
   return (line: number): number => Math.max(lowest, Math.min(highest, line))
@@ -42,7 +42,7 @@ export interface Still {
 }
 
 /** Where the blocks that a line lies on begin among all. */
-export const blockRow = ({ moving, down }: Still, line: number): number =>
+const blockRow = ({ moving, down }: Still, line: number): number =>
   Math.floor((line * down) / blockSide) * moving.across
 
 /**

@@ -1,9 +1,9 @@
 import { type KernelExports, bytesOf, kernelOf, lay } from '../kernel/kernel'
-import { type Samples, placeFor } from '../planes/planes'
+import type { Samples } from '../planes/planes'
 import type { FieldKernels } from './deinterlace'
 import { fieldsModule } from './fields.wasm'
 import { grown, stillCodes } from './moving'
-import { type FieldPlane, type Parity, blockSide, firstLine } from './plane'
+import { type FieldPlane, type Parity, blockSide, firstLine, roomLike } from './plane'
 
 /** What the compiled module gives; `kernels/fields.ts` says what its words mean. */
 interface Exports extends KernelExports {
@@ -19,8 +19,8 @@ export function simdFields(): FieldKernels {
   const exports = kernelOf<Exports>(fieldsModule)
   const { memory } = exports
 
-  function taken(at: number, length: number, bitDepth: number, into?: Samples | null): Samples {
-    const samples = placeFor(length, bitDepth, into)
+  function taken(at: number, like: Samples, into?: Samples | null): Samples {
+    const samples = roomLike(like, into)
     bytesOf(samples).set(new Uint8Array(memory.buffer, at, samples.byteLength))
     return samples
   }
@@ -33,7 +33,7 @@ export function simdFields(): FieldKernels {
       const where = still && [blocks, still.moving.across, blockSide / still.across, still.down]
       const lines = [from, width, height, firstLine(keep), wide, 2 ** bitDepth - 1, spare]
       if (height > 1) exports.interpolated(...lines, ...(where ?? [0, 0, 0, 0]))
-      return taken(from, samples.length, bitDepth, into)
+      return taken(from, samples, into)
     },
     blended({ width, height, samples }, into) {
       const line = samples.BYTES_PER_ELEMENT * width
@@ -45,7 +45,7 @@ export function simdFields(): FieldKernels {
         ) as [number, number, number]
         blend(above, here, below, to + y * line, width)
       }
-      return taken(to, samples.length, samples instanceof Uint8Array ? 8 : 16, into)
+      return taken(to, samples, into)
     },
     movingBetween(before: FieldPlane, after: FieldPlane, parity: Parity, bitDepth: number) {
       const { width, height, samples } = before

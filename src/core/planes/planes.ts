@@ -19,9 +19,8 @@ export interface Planes {
   readonly alpha: Samples | null
 }
 
-/** Where a plane is made: in the place that is given, if it fits. */
-export function placeFor(count: number, bitDepth: number, into: Samples | null | undefined): Samples {
-  const isWide = bitDepth > 8
+/** Where a plane is made: in the place that is given, if it fits. @param isWide whether samples take two bytes */
+export function placeFor(count: number, isWide: boolean, into: Samples | null | undefined): Samples {
   if (into?.length === count && into instanceof Uint16Array === isWide) return into
   return isWide ? new Uint16Array(count) : new Uint8Array(count)
 }

@@ -35,7 +35,7 @@ export type PlaneKernel = (
 export const resamplePlane: PlaneKernel = (plane, across, down, bitDepth, into) => {
   const { width, height, samples } = plane
   const [columns, rows] = [across.first.length, down.first.length]
-  const made = placeFor(columns * rows, bitDepth, into)
+  const made = placeFor(columns * rows, bitDepth > 8, into)
   const most = 2 ** bitDepth - 1
   const isRounded = bitDepth <= deepestRounded
   const shift = roundingOf(bitDepth)

@@ -1,6 +1,6 @@
 import { type KernelExports, bytesOf, kernelOf, lay } from '../kernel/kernel'
-import { type Samples, placeFor } from '../planes/planes'
-import { type Plane, type PlaneKernel, deepestRounded, roundingOf } from './plane'
+import { placeFor } from '../planes/planes'
+import { type PlaneKernel, deepestRounded, roundingOf } from './plane'
 import { resampleModule } from './resample.wasm'
 import type { Taps } from './taps'
 
@@ -17,6 +17,8 @@ const lanes = 8
 interface Columns {
   readonly first: Int32Array
   readonly weights: Int16Array
+  /** Of the rows that they weigh. */
+  readonly width: number
   /** 2: every column two places on; 1: two columns for each place; 0: any. */
   readonly step: 0 | 1 | 2
   readonly vectors: number
@@ -50,10 +52,17 @@ function columnsOf(taps: Taps, width: number): Columns {
   const [lowest = 0, highest = 0] = [first[0], first.at(-1)]
   const isNear = lowest >= -pad && highest + count <= width + pad
   if (isNear && areAlike(taps, 1, 2))
-    return { first, weights: Int16Array.from(inPairs(taps, 0)), step: 2, vectors: Math.ceil(count / 2), pad }
+    return {
+      first,
+      weights: Int16Array.from(inPairs(taps, 0)),
+      width,
+      step: 2,
+      vectors: Math.ceil(count / 2),
+      pad,
+    }
   if (isNear && areAlike(taps, 2, 1)) {
     const weights = Int16Array.from([...inPairs(taps, 0), ...inPairs(taps, 1)])
-    return { first, weights, step: 1, vectors: Math.ceil(count / 2), pad }
+    return { first, weights, width, step: 1, vectors: Math.ceil(count / 2), pad }
   }
   const columns = first.length
   const room = Math.ceil(columns / lanes) * lanes
@@ -65,7 +74,7 @@ function columnsOf(taps: Taps, width: number): Columns {
     places[n] = Math.max(-pad, Math.min(width + pad - vectors * lanes, first[n] as number))
     weights.set(taps.weights.subarray(n * count, (n + 1) * count), n * vectors * lanes)
   }
-  return { first: places, weights, step: 0, vectors, pad }
+  return { first: places, weights, width, step: 0, vectors, pad }
 }
 
 /** The kernel in SIMD, equal to `resamplePlane` sample by sample. */
@@ -73,57 +82,33 @@ export function simdResample(): PlaneKernel {
   const { memory, plane, deepPlane } = kernelOf<Exports>(resampleModule)
   const known = new WeakMap<Taps, Columns>()
 
-  function taken(
-    at: number,
-    { width, height }: Omit<Plane, 'samples'>,
-    bitDepth: number,
-    into?: Samples | null,
-  ): Plane {
-    const samples = placeFor(width * height, bitDepth, into)
-    bytesOf(samples).set(new Uint8Array(memory.buffer, at, samples.byteLength))
-    return { width, height, samples }
+  /** Found once for taps and the width of what they weigh. */
+  function columnsOnce(across: Taps, width: number): Columns {
+    const seen = known.get(across)
+    if (seen?.width === width) return seen
+    const columns = columnsOf(across, width)
+    known.set(across, columns)
+    return columns
   }
 
   return ({ width, height, samples }, across, down, bitDepth, into) => {
-    const made = { width: across.first.length, height: down.first.length }
+    const [columns, rows] = [across.first.length, down.first.length]
     const wide = bitDepth > 8 ? 1 : 0
-    const bytesMade = (made.width * made.height) << wide
     const most = 2 ** bitDepth - 1
-    const from = [samples, bytesMade, down.first, down.weights] as const
+    const sizes = [width, height, columns, rows, down.count]
+    const from = [samples, (columns * rows) << wide, down.first, down.weights]
+    let places: number[]
     if (bitDepth > deepestRounded) {
-      const [
-        source = 0,
-        to = 0,
-        downFirst = 0,
-        downWeights = 0,
-        acrossFirst = 0,
-        acrossWeights = 0,
-        row = 0,
-      ] = lay(memory, ...from, across.first, across.weights, 8 * width)
-      const vertical = [downFirst, downWeights, down.count]
-      const horizontal = [acrossFirst, acrossWeights, across.count]
-      deepPlane(source, width, height, to, made.width, made.height, ...vertical, ...horizontal, row, most)
-      return taken(to, made, bitDepth, into)
+      places = lay(memory, ...from, across.first, across.weights, 8 * width)
+      deepPlane(...places, ...sizes, across.count, most)
+    } else {
+      const { first, weights, step, vectors, pad } = columnsOnce(across, width)
+      const { down: shiftDown, across: shiftAcross } = roundingOf(bitDepth)
+      places = lay(memory, ...from, first, weights, 32 * down.count, 2 * (width + 2 * pad + 64))
+      plane(...places, wide, ...sizes, step, vectors, pad, shiftDown, shiftAcross, most)
     }
-    const columns = known.get(across) ?? columnsOf(across, width)
-    known.set(across, columns)
-    const { first, weights, step, vectors, pad } = columns
-    const rowBytes = 2 * (width + 2 * pad + 64)
-    const [
-      source = 0,
-      to = 0,
-      downFirst = 0,
-      downWeights = 0,
-      acrossFirst = 0,
-      acrossWeights = 0,
-      pairs = 0,
-      row = 0,
-    ] = lay(memory, ...from, first, weights, 32 * down.count, rowBytes)
-    const vertical = [downFirst, downWeights, down.count]
-    const horizontal = [acrossFirst, acrossWeights, step, vectors]
-    const shift = roundingOf(bitDepth)
-    const rest = [pairs, row + 2 * pad, pad, shift.down, shift.across, most]
-    plane(source, wide, width, height, to, made.width, made.height, ...vertical, ...horizontal, ...rest)
-    return taken(to, made, bitDepth, into)
+    const made = placeFor(columns * rows, wide === 1, into)
+    bytesOf(made).set(new Uint8Array(memory.buffer, places[1], made.byteLength))
+    return { width: columns, height: rows, samples: made }
   }
 }

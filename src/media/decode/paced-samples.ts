@@ -16,7 +16,7 @@ interface Inside {
 /** How often a decoder that is waited for is asked whether it wants more, in milliseconds. */
 const patience = 4
 /** That a sample is the one at a time is known when the next has come. */
-const first = 2
+const needed = 2
 
 /**
  * The samples of a track from a time on, as those of `VideoSampleSink.samples`, decoded only as far ahead as they are taken.
@@ -40,7 +40,7 @@ export async function* pacedSamples(
 
   /** Comes back when one more may be decoded. */
   async function room(): Promise<void> {
-    while (out >= (taken > 1 ? ahead : first) && !isOver) {
+    while (out >= (taken > 1 ? ahead : needed) && !isOver) {
       const changed = new Promise<void>((resolve) => (wake = resolve))
       if (!isAwaited) await changed
       else {

@@ -14,7 +14,7 @@ import { type FrameTimes, frameTimesFrom, mostListed } from '../frame-times'
 import { type DurationRun, type RateFacts, rateFromDurations, runsFromTimes } from '../timing'
 import { auditIndex } from './audit'
 import { boxesIn, findBox, readFullBox } from './box'
-import { readFragments } from './fragments'
+import { type FragmentedSamples, readFragments } from './fragments'
 import { type Layout, readLayout } from './layout'
 import { samplePlaces, samplesWithin } from './samples'
 import { type Track, readTrack } from './track'
@@ -38,14 +38,17 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
     throw new ReadingFault('unsupported', 'the index names neither picture nor sound', layout.movie.offset)
   }
   const header = readMovieHeader(movie)
-  const picture = video ? await readPicture(file, layout, movie, video, header.timescale) : null
+  const fragments = new Map(
+    layout.fragments.length
+      ? tracks.map((track) => [track, readFragments(movie, layout.fragments, track.id)])
+      : [],
+  )
+  const picture = video
+    ? await readPicture(file, layout, fragments.get(video) ?? null, video, header.timescale)
+    : null
   const counted = await readTimecode(file, tracks)
   const beginning = (track: Track) =>
-    beginningOf(
-      track,
-      layout.fragments.length ? readFragments(movie, layout.fragments, track.id).begins : null,
-      header.timescale,
-    )
+    beginningOf(track, fragments.get(track)?.begins ?? null, header.timescale)
   const pictureBegins = video ? beginning(video) : null
   const sounds = tracks.flatMap((track) =>
     track.sound ? startingAt(track.sound, beginning(track), pictureBegins) : [],
@@ -139,7 +142,7 @@ const firstBytes = 32 * 1024
 async function readPicture(
   file: FileWindow,
   layout: Layout,
-  movie: Cursor,
+  fragments: FragmentedSamples | null,
   track: Track,
   movieTimescale: number,
 ): Promise<{
@@ -152,7 +155,6 @@ async function readPicture(
   frameTimes: FrameTimes | null
 }> {
   const visual = present(track.visual, 'a picture is read of a track that has one')
-  const fragments = layout.fragments.length ? readFragments(movie, layout.fragments, track.id) : null
   const fragmented = fragments !== null && fragments.count > 0
   const runs = [...track.samples.durations, ...(fragments?.durations ?? [])]
   const first = [...samplePlaces(track.samples, 1)][0] ?? fragments?.firstSample ?? null
