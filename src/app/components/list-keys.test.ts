@@ -1,4 +1,5 @@
 import { describe, expect, it, vi } from 'vitest'
+import { shallowRef } from 'vue'
 import { useListKeys } from './list-keys'
 
 const names = ['archive', 'bell', 'bench', 'casting', 'hall']
@@ -97,5 +98,19 @@ describe('a list under the mouse', () => {
     expect(selected()).toEqual(['bench', 'casting', 'hall'])
     keys.select([])
     expect(selected()).toEqual([])
+  })
+
+  it('stays with its row where rows come in another order, and extends from there', () => {
+    const shown = shallowRef(names)
+    const keys = useListKeys(() => shown.value.map((name) => ({ id: name, name })))
+    keys.onClick(1, click())
+    expect(keys.at.value).toBe(1)
+    shown.value = ['hall', 'casting', 'bench', 'bell', 'archive']
+    expect(keys.at.value).toBe(3)
+    keys.onClick(4, click({ shiftKey: true }))
+    expect([...keys.selected.value]).toEqual(['bell', 'archive'])
+    // A row that is gone leaves the place to the one that stands there now.
+    shown.value = ['hall', 'casting']
+    expect(keys.at.value).toBe(1)
   })
 })

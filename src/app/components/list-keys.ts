@@ -1,4 +1,4 @@
-import { type Ref, ref } from 'vue'
+import { type Ref, computed, ref } from 'vue'
 
 /** What a list needs for keyboard and mouse: which rows are selected, and where the keyboard stands. */
 export interface ListKeys {
@@ -18,9 +18,22 @@ export function useListKeys(
   rows: () => readonly { readonly id: string; readonly name: string }[],
   on: { move?: (index: number) => void; open?: () => void; leave?: () => void } = {},
 ): ListKeys {
-  const at = ref(0)
+  /** The row that stood at an index: where rows come in another order, it is followed; without one, the index counts. */
+  interface Place {
+    readonly index: number
+    readonly id: string | undefined
+  }
+  const placeAt = (index: number): Place => ({ index, id: rows()[index]?.id })
+  function indexOf({ index, id }: Place): number {
+    const list = rows()
+    if (id === undefined || list[index]?.id === id) return index
+    const found = list.findIndex((row) => row.id === id)
+    return found < 0 ? Math.max(0, Math.min(list.length - 1, index)) : found
+  }
+  const place = ref<Place>({ index: 0, id: undefined })
+  const at = computed({ get: () => indexOf(place.value), set: (index) => (place.value = placeAt(index)) })
   const selected = ref<ReadonlySet<string>>(new Set())
-  let anchor = 0
+  let anchor: Place = place.value
   let typed = ''
   let typedAt = 0
 
@@ -33,8 +46,8 @@ export function useListKeys(
     const last = rows().length - 1
     if (last < 0) return
     at.value = Math.max(0, Math.min(last, index))
-    if (!extend) anchor = at.value
-    selected.value = new Set(idsBetween(anchor, at.value))
+    if (!extend) anchor = place.value
+    selected.value = new Set(idsBetween(indexOf(anchor), at.value))
     on.move?.(at.value)
   }
 
@@ -63,7 +76,7 @@ export function useListKeys(
     const step = steps[event.key]
     if (step !== undefined) goTo(step, event.shiftKey)
     else if ((event.ctrlKey || event.metaKey) && event.key === 'a') {
-      anchor = 0
+      anchor = placeAt(0)
       selected.value = new Set(rows().map((row) => row.id))
     } else if (event.key === 'Enter') on.open?.()
     else if (event.key === 'Escape') {
@@ -87,7 +100,7 @@ export function useListKeys(
     if (id === undefined) return
     if (event.shiftKey) return goTo(index, true)
     at.value = index
-    anchor = index
+    anchor = place.value
     if (event.ctrlKey || event.metaKey) {
       const next = new Set(selected.value)
       if (!next.delete(id)) next.add(id)

@@ -231,6 +231,9 @@ watch(
   cursor: default;
   white-space: nowrap;
 }
+.group b {
+  margin-right: 10px;
+}
 .group {
   padding: 4px 8px;
   border-bottom-color: var(--ink);
