@@ -144,6 +144,8 @@ test('measuring holds still while a clip plays, and goes on where it was', async
   const closer = page.getByRole('dialog')
   await closer.getByRole('button', { name: 'Play', exact: true }).click()
   await expect(queue).toContainText('Measuring waits for what plays')
+  // The frame that is under way is still told; then nothing moves.
+  await page.waitForTimeout(500)
   const held = await queue.getByRole('progressbar').getAttribute('value')
   await page.waitForTimeout(600)
   expect(await queue.getByRole('progressbar').getAttribute('value')).toBe(held)
