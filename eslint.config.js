@@ -47,6 +47,7 @@ const rooms = [
   ['format', 'treatment'],
   ['reading'],
   ['framing', 'motion', 'resample', 'fields'],
+  ['compose'],
   ['toll'],
   ['choice'],
   ['edit'],

@@ -1,11 +1,13 @@
 import { type Lie, axesOf, composed, drawnArea, lay } from '../framing/lay'
+import type { InFields } from '../compose/standing'
 import type { Format } from '../format/format'
 import { type Shown, shownAt } from '../motion/shown'
-import { ordersDiffer } from '../picture/scan'
+import { type FieldOrder, ordersDiffer } from '../picture/scan'
 import { displayAspect } from '../picture/size'
-import { add, equal, exactly, multiply, rational, subtract } from '../rational/rational'
+import { type Rational, add, equal, exactly, multiply, rational, subtract } from '../rational/rational'
 import type { ColourConversion, Filter, Sides, Treatment } from '../treatment/treatment'
 import { noSides, treated } from '../treatment/treatment'
+import type { Way } from '../treatment/way'
 import { ratio } from '../words/figures'
 import { type Doc, formatOf } from './project'
 import { type SettledPlacement, settlePlacement, timingOfPlacement } from './running'
@@ -19,6 +21,12 @@ export interface Layer {
   readonly lie: Lie
   /** The stored picture as it stands upright, in its own pixels. */
   readonly size: { readonly across: number; readonly down: number }
+  /** How the fields of an interlaced raster come to stand; null where each frame stands as a whole. */
+  readonly inFields: InFields | null
+  /** Of the source. */
+  readonly fieldOrder: FieldOrder | null
+  /** What of the scale is zoom: a baked reduction comes before it. */
+  readonly zoom: Rational
   readonly filter: Filter
   readonly sharpen: Treatment['framing']['sharpen']
   readonly reduction: Treatment['framing']['reduction']
@@ -102,9 +110,9 @@ export function layerOf(
   const forShape = placement.framingByShape[ratio(displayAspect(format))]
   const { framing, colour, shiftOrder } = forShape ? treated([{ framing: forShape }], treatment) : treatment
   const lie = lay(picture, format, framing)
-  const fields = way.taking.kind === 'fields' && way.taking.outOf === 'fields'
-  const shifts = fields && (shiftOrder || ordersDiffer(picture.fieldOrder, format.fieldOrder))
-  const { filter, sharpen, reduction } = framing
+  const inFields = fieldsOf(way, shiftOrder || ordersDiffer(picture.fieldOrder, format.fieldOrder))
+  const shifts = inFields?.crossed && equal(lie.scaleY, rational(1))
+  const { zoom, filter, sharpen, reduction } = framing
   const clip = placement.source.kind === 'clip' ? doc.clips[placement.source.clipId] : undefined
   const bars = turnedSides(clip?.corrections.crop ?? noSides, lie)
   const { across, down } = axesOf(picture)
@@ -112,13 +120,23 @@ export function layerOf(
     placementId: placement.id,
     source: placement.source,
     shown,
-    lie: withBakedBars(shifts && equal(lie.scaleY, rational(1)) ? oneLineLower(lie) : lie, bars),
+    lie: withBakedBars(shifts ? oneLineLower(lie) : lie, bars),
     size: { across: across + bars.left + bars.right, down: down + bars.top + bars.bottom },
+    inFields,
+    fieldOrder: picture.fieldOrder,
+    zoom,
     filter,
     sharpen,
     reduction,
     colour,
   }
+}
+
+/** Whether a way shows each field at its own moment, and out of what. */
+function fieldsOf({ taking }: Way, crossed: boolean): InFields | null {
+  if (taking.kind === 'pulldown') return { outOf: 'frames', crossed: false }
+  if (taking.kind !== 'fields') return null
+  return { outOf: taking.outOf, crossed: taking.outOf === 'fields' && crossed }
 }
 
 /** Fields of the other order stand right one line lower. */

@@ -27,7 +27,8 @@ export const weightsOf = (matrix: string): readonly [red: number, blue: number] 
   weights[matrix] ?? [0.2126, 0.0722]
 
 /** What stands for luminance in BT.2020. */
-const [red2020, green2020, blue2020] = [0.2627, 0.678, 0.0593]
+export const luminance2020 = [0.2627, 0.678, 0.0593] as const
+const [red2020, green2020, blue2020] = luminance2020
 /** Fine enough that two neighbours of 10 bits never fall on one. */
 const steps = 4096
 const tabled = (of: (x: number) => number): Float32Array =>
@@ -74,10 +75,10 @@ const tables = once(() => ({
   tone: tabled(toneMapped),
 }))
 
-type Rgb = [red: number, green: number, blue: number]
+export type Rgb = [red: number, green: number, blue: number]
 
 /** Signals of HDR (BT.2100) to signals of SDR in the same primaries, in place. */
-function toneMap(rgb: Rgb, transfer: 'pq' | 'hlg'): void {
+export function toneMap(rgb: Rgb, transfer: 'pq' | 'hlg'): void {
   const { pq, hlg, tone, signal } = tables()
   if (transfer === 'pq') for (let i = 0; i < 3; i++) rgb[i] = looked(pq, rgb[i] ?? 0)
   else {
@@ -100,7 +101,7 @@ function toneMap(rgb: Rgb, transfer: 'pq' | 'hlg'): void {
 }
 
 /** Signals in BT.2020 primaries to BT.709, in place; what lies outside is held at the edge (ITU-R BT.2407, its plain matrix). */
-function narrow(rgb: Rgb): void {
+export function narrow(rgb: Rgb): void {
   const { light, signal } = tables()
   const [r, g, b] = rgb.map((x) => looked(light, x)) as Rgb
   rgb[0] = looked(signal, 1.6605 * r - 0.5876 * g - 0.0728 * b)

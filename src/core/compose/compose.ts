@@ -1,0 +1,81 @@
+import { present } from '../assert'
+import type { FieldKernels } from '../fields/deinterlace'
+import type { Planes, Samples } from '../planes/planes'
+import type { PlaneKernel } from '../resample/plane'
+import { blackOf } from './colour'
+import { type Area, type Ground, type Laid, type Laying, laid } from './laid'
+import { type FrameOf, type Showing, standingOf } from './standing'
+
+/** A layer as it is composed: what of its source is shown, how it lies, and where its frames come from. */
+export interface Composed extends Showing, Laying {
+  readonly frameOf: FrameOf
+}
+
+/** What does the work: the references, or what is equal to them and faster. */
+export interface Kernels {
+  readonly resample: PlaneKernel
+  readonly fields: FieldKernels
+}
+
+/**
+ * An area of a raster with its layers, bottom to top, each scaled once from its source by the exact kernels; black where none is.
+ * Chroma is whole.
+ */
+export function compose(
+  layers: readonly Composed[],
+  ground: Ground,
+  area: Area,
+  { resample, fields }: Kernels,
+): Planes {
+  const raster = blackRaster(ground, area)
+  for (const layer of layers) {
+    const standing = standingOf(layer, layer.frameOf, fields)
+    if (!standing) continue
+    const lay = (picture: Parameters<typeof laid>[0]) => laid(picture, layer, ground, area, resample)
+    if (standing.kind === 'whole') put(raster, lay(standing.picture), area, 0, 1)
+    else {
+      // Lines of the raster's own fields, counted from its top and not from the area's.
+      const first = (((0 - area.y) % 2) + 2) % 2
+      put(raster, lay(standing.top), area, first, 2)
+      put(raster, lay(standing.bottom), area, 1 - first, 2)
+    }
+  }
+  return raster
+}
+
+function blackRaster({ meaning, bitDepth }: Ground, { width, height }: Area): Planes {
+  const black = blackOf(meaning, bitDepth)
+  const room = (value: number) =>
+    (bitDepth > 8 ? new Uint16Array(width * height) : new Uint8Array(width * height)).fill(value)
+  const chroma = { cb: room(black.chroma), cr: room(black.chroma) }
+  return { width, height, bitDepth, across: 1, down: 1, luma: room(black.luma), chroma, alpha: null }
+}
+
+/** Puts what is laid over a raster, on every line or on every second one from a first one on, in code values, rounded half up. */
+function put(raster: Planes, over: Laid | null, area: Area, first: number, every: number): void {
+  if (!over) return
+  const { planes } = over
+  const [left, top] = [over.area.x - area.x, over.area.y - area.y]
+  const { width, height } = over.area
+  const most = 2 ** raster.bitDepth - 1
+  const under = present(raster.chroma, 'a raster has colour')
+  const colour = present(planes.chroma, 'what is laid has the colour of its ground')
+  const pairs: readonly (readonly [Samples, Samples])[] = [
+    [raster.luma, planes.luma],
+    [under.cb, colour.cb],
+    [under.cr, colour.cr],
+  ]
+  for (let row = 0; row < height; row++) {
+    if ((top + row - first) % every !== 0) continue
+    const [to, from] = [(top + row) * raster.width + left, row * width]
+    for (const [into, of] of pairs) {
+      if (!planes.alpha) into.set(of.subarray(from, from + width), to)
+      else
+        for (let i = 0; i < width; i++) {
+          const below = into[to + i] as number
+          const share = (planes.alpha[from + i] as number) / most
+          into[to + i] = Math.floor(below + ((of[from + i] as number) - below) * share + 0.5)
+        }
+    }
+  }
+}
