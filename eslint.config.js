@@ -47,7 +47,7 @@ const rooms = [
   ['format', 'treatment'],
   ['reading'],
   ['framing', 'motion', 'resample', 'fields'],
-  ['compose'],
+  ['compose', 'figure'],
   ['toll'],
   ['choice'],
   ['edit'],

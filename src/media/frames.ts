@@ -1,9 +1,18 @@
 import { present } from '../core/assert'
 import type { Luma } from '../core/planes/luma'
+import type { StoredPicture } from '../core/compose/stored'
 import { type Rotation, isQuarterTurn } from '../core/picture/turn'
 import { openClip } from './decode/clip'
 import type { ClipKind, DecodedFrame } from './decode/engine'
 import type { MediaLocator } from './source'
+
+/** A file whose frames are wanted. */
+export interface WantedFile {
+  readonly key: string
+  readonly locator: MediaLocator
+  readonly kind: ClipKind
+  readonly rotation: Rotation
+}
 
 /** Decoded pictures of one clip, upright, with the pixels as stored (not yet stretched to square). */
 export interface FrameAccess {
@@ -13,6 +22,8 @@ export interface FrameAccess {
    * @throws NoPicture
    */
   frameAt(index: number, maxWidth: number, exact: boolean, signal: AbortSignal): Promise<ImageBitmap>
+  /** The planes of a frame of the file as decoded, not turned: a copy. @throws NoPicture */
+  planes(index: number, signal: AbortSignal): Promise<Pick<StoredPicture, 'planes' | 'meaning'>>
   /** The luma of a frame of the file. @throws NoPicture */
   luma(index: number, signal: AbortSignal): Promise<Luma>
   close(): void
@@ -31,6 +42,14 @@ export async function openFrames(
       const frame = await (exact ? open.sample(index, wish) : open.near(index, wish))
       try {
         return await upright(frame, rotation, maxWidth)
+      } finally {
+        frame.close()
+      }
+    },
+    async planes(index, wish) {
+      const frame = await open.sample(index, wish)
+      try {
+        return { planes: await frame.planes(), meaning: frame.meaning }
       } finally {
         frame.close()
       }

@@ -14,7 +14,8 @@ import type { DecodableFile } from '../media/measure'
 import { type MediaLocator, cardUrl } from '../media/source'
 import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } from '../storage/media'
 import type { Proof } from '../media/proof'
-import type { FrameAnswer, ProofAnswer, WantedFile } from '../workers/frames.worker'
+import type { WantedFile } from '../media/frames'
+import type { FrameAnswer, ProofAnswer } from '../workers/frames.worker'
 import { askFor } from '../workers/job'
 import { frameService } from '../workers/services'
 
@@ -209,6 +210,7 @@ export const useMedia = defineStore('media', () => {
     openProject,
     findFiles,
     keepFile,
+    wanted,
     frameAt,
     proofAt,
     decodable,

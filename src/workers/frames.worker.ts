@@ -2,10 +2,12 @@ import { reasonOf } from '../core/words/reason'
 import { expose, transfer } from 'comlink'
 import { countOf } from '../core/motion/timing'
 import type { FrameTimes } from '../core/reading/frame-times'
-import type { Rotation } from '../core/picture/turn'
-import { type ClipKind, NoPicture } from '../media/decode/engine'
-import { type FrameAccess, openFrames } from '../media/frames'
+import { NoPicture } from '../media/decode/engine'
+import { type FrameAccess, type WantedFile, openFrames } from '../media/frames'
 import { openAccesses } from '../media/open'
+import type { Area } from '../core/compose/laid'
+import { composer } from '../media/render/composer'
+import type { Composition } from '../media/render/composition'
 import { type Proof, proofOf } from '../media/proof'
 import type { MediaLocator } from '../media/source'
 import { walkFrameTimes } from '../media/walk'
@@ -16,20 +18,14 @@ interface Failure {
   readonly error: string
 }
 export type FrameAnswer = { readonly ok: true; readonly picture: ImageBitmap } | Failure
+export type ComposedAnswer =
+  { readonly ok: true; readonly picture: ImageBitmap; readonly trouble: string | null } | Failure
 export type ProofAnswer = { readonly ok: true; readonly proof: Proof } | Failure
 
 /** Decoders are dear: this many clips stay open, the least used one is closed. */
 const mostOpen = 6
 const open = openAccesses<FrameAccess>(mostOpen)
 const running = jobs()
-
-/** A file whose frames are wanted. */
-export interface WantedFile {
-  readonly key: string
-  readonly locator: MediaLocator
-  readonly kind: ClipKind
-  readonly rotation: Rotation
-}
 
 const keyOf = ({ key, rotation }: WantedFile) => `${key} ${rotation}`
 /** Whoever asks first may leave; the file stays open for the next. */
@@ -51,6 +47,14 @@ async function withFile<Answer extends { readonly ok: true }>(
     return { ok: false, error: `The frame could not be decoded: ${reasonOf(error)}` }
   }
 }
+
+const composing = composer(async (file, index, signal) => {
+  const answer = await withFile(file, signal, async (access) => ({
+    ok: true as const,
+    decoded: await access.planes(index, signal),
+  }))
+  return answer.ok ? answer.decoded : answer.error
+})
 
 const service = {
   /** A frame of a file, upright, at most `maxWidth` pixels wide; exactly that frame, or the key frame before it. */
@@ -77,6 +81,16 @@ const service = {
         const last = countOf(file.kind.steps) - 1
         return { ok: true, proof: await proofOf(access, about, index, last, signal) }
       }),
+    ),
+  /** An area of a timeline's frame, composed by the exact kernels, with the planes of the sources decoded once. */
+  compose: (id: number, composition: Composition, area: Area): Promise<ComposedAnswer> =>
+    running.run(
+      id,
+      async (signal): Promise<ComposedAnswer> => {
+        const { picture, trouble } = await composing(composition, area, signal)
+        return transfer({ ok: true, picture, trouble }, [picture])
+      },
+      (late) => late.ok && late.picture.close(),
     ),
   /** When each frame of a file is on screen, walked through its headers; null where that cannot be told. */
   walk: (id: number, locator: MediaLocator): Promise<FrameTimes | null> =>

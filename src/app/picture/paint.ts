@@ -82,7 +82,9 @@ function woven(
   topParity: SourceField['parity'],
   bottom: Decoded,
   bottomParity: SourceField['parity'],
-) {
+): OffscreenCanvas {
+  // Fields of the other order keep the lines that they have: they lie a line lower.
+  if (topParity === 'bottom' && bottomParity === 'top') return woven(bottom, 'top', top, 'bottom')
   const { canvas, context, image } = pixelsOf(top)
   const before = new Uint8ClampedArray(image.data)
   takeLines(image.data, before, image.width, image.height, 'top', topParity)
@@ -223,4 +225,28 @@ export function paint(
     keepField(image.data, width, height, field)
     context.putImageData(image, 0, 0)
   }
+}
+
+/** Puts the pixels of a raster that were made exactly onto a canvas, in place of those of `paint`. */
+export function putExactly(
+  canvas: HTMLCanvasElement | OffscreenCanvas,
+  { region, width, height, scaling, background = '#000' }: Painting,
+  picture: ImageBitmap,
+  held: Region,
+): void {
+  const context = contextOf(canvas, false)
+  context.setTransform(1, 0, 0, 1, 0, 0)
+  context.globalAlpha = 1
+  context.fillStyle = background
+  context.fillRect(0, 0, width, height)
+  context.imageSmoothingEnabled = scaling === 'smooth'
+  context.imageSmoothingQuality = 'high'
+  const [kx, ky] = [width / region.width, height / region.height]
+  context.drawImage(
+    picture,
+    (held.x - region.x) * kx,
+    (held.y - region.y) * ky,
+    held.width * kx,
+    held.height * ky,
+  )
 }

@@ -1,27 +1,42 @@
 import { type Ref, onBeforeUnmount, ref, watch } from 'vue'
 import type { Layer } from '../../core/edit/layers'
+import type { Format } from '../../core/format/format'
+import { composed } from '../../stores/composing'
 import { useMedia } from '../../stores/media'
 import { useProject } from '../../stores/project'
-import { type Decoded, type Painting, framesNeeded, needsLines, paint } from './paint'
+import { type Decoded, type Painting, framesNeeded, needsLines, paint, putExactly } from './paint'
 
 /** A decoded picture is never asked for larger than this: the whole of any frame. */
 const whole = 8192
 
+/** What is to be painted. */
+export interface Wish {
+  /** Tells what was painted. */
+  readonly key: string
+  readonly painting: Painting
+  /** Sources are decoded no larger for the quick picture. */
+  readonly widest?: number
+  /** The format of the raster where the exact picture takes the place of the quick one, once nothing moves. */
+  readonly exactIn?: Format | undefined
+}
+
+/** A picture that stands so long, in milliseconds, is made exactly. */
+const atRest = 120
+
 /**
  * Keeps a canvas painted with what is wished: decodes what its layers need and paints it. Only the newest wish is followed;
  * decoding for an older one is ended where it is done, and a picture that comes late is dropped.
- * @param wish what is to be painted, null for nothing; with a key that tells what was painted
+ * @param wish what is to be painted, null for nothing
  */
-export function usePainter(
-  canvas: Ref<HTMLCanvasElement | null>,
-  wish: () => { readonly key: string; readonly painting: Painting; readonly widest?: number } | null,
-) {
+export function usePainter(canvas: Ref<HTMLCanvasElement | null>, wish: () => Wish | null) {
   const media = useMedia()
   const project = useProject()
   /** Why nothing can be shown; null where something is. */
   const trouble = ref<string | null>(null)
   /** The key of what stands on the canvas. */
   const painted = ref<string | null>(null)
+  /** Whether what stands on the canvas was made by the exact kernels. */
+  const exact = ref(false)
   /** Decoded frames of the last painting: what stands still is not decoded again. */
   let held = new Map<string, Decoded>()
   let wanted = new AbortController()
@@ -63,7 +78,32 @@ export function usePainter(
     if (signal.aborted || !canvas.value) return
     trouble.value = reason
     paint(canvas.value, now.painting, (layer, index) => decoded.get(names.get(layer)?.(index) ?? ''))
+    exact.value = false
     painted.value = reason === null ? now.key : null
+    if (now.exactIn && reason === null) void followExactly(now, now.exactIn, signal)
+  }
+
+  /** Puts the exact picture in the place of the quick one. */
+  async function followExactly({ painting }: Wish, format: Format, signal: AbortSignal): Promise<void> {
+    await new Promise((rested) => setTimeout(rested, atRest))
+    if (signal.aborted || !project.doc) return
+    const { region } = painting
+    const [x, y] = [Math.max(0, Math.floor(region.x)), Math.max(0, Math.floor(region.y))]
+    const width = Math.min(format.width, Math.ceil(region.x + region.width)) - x
+    const height = Math.min(format.height, Math.ceil(region.y + region.height)) - y
+    if (width <= 0 || height <= 0) return
+    const area = { x, y, width, height }
+    try {
+      const answer = await composed(project.doc, painting.layers, format, area, signal)
+      if (!answer.ok) return
+      if (!signal.aborted && canvas.value) {
+        putExactly(canvas.value, painting, answer.picture, area)
+        exact.value = true
+      }
+      answer.picture.close()
+    } catch (error) {
+      if (!signal.aborted) throw error
+    }
   }
   // One after the other: what is held belongs to one at a time.
   let line = Promise.resolve()
@@ -76,5 +116,5 @@ export function usePainter(
     wanted.abort()
     void line.then(() => held.forEach((picture) => picture.close()))
   })
-  return { trouble, painted }
+  return { trouble, painted, exact }
 }

@@ -119,7 +119,8 @@ export function conversionOf(from: Meaning, to: Meaning, asked: ColourConversion
           },
     )
   }
-  if (matricesDiffer(from.matrix, to.matrix)) names.push(`matrix ${from.matrix} to ${to.matrix}`)
+  if (matricesDiffer(from.matrix, to.matrix))
+    names.push(from.matrix === 'rgb' ? `RGB to ${to.matrix}` : `matrix ${from.matrix} to ${to.matrix}`)
   if (isFull(from) !== isFull(to))
     names.push(isFull(from) ? 'full range to limited' : 'limited range to full')
   return {

@@ -47,6 +47,7 @@ function frameOf(index: number, sample: VideoSample, { meaning }: ClipKind): Dec
   sample.setRotation(0)
   return {
     index,
+    meaning,
     width: sample.codedWidth,
     height: sample.codedHeight,
     planes: () => planesOfSample(sample, meaning),

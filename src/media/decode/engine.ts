@@ -23,6 +23,8 @@ export interface DecodedFrame {
   readonly index: number
   readonly width: number
   readonly height: number
+  /** What its samples mean as they come. */
+  readonly meaning: Meaning
   planes(): Promise<Planes>
   /** @param into where it may be put, of as many bytes as it has samples; a new place otherwise */
   luma(into?: Uint8Array): Promise<Luma>

@@ -29,6 +29,7 @@ export function planesFrame(index: number, planes: Planes, meaning: Meaning): De
   const { width, height } = planes
   return {
     index,
+    meaning,
     width,
     height,
     planes: async () => planes,

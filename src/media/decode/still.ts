@@ -9,6 +9,7 @@ export async function openStill(locator: MediaLocator, { steps, meaning }: ClipK
   const picture = await createImageBitmap(blob, {
     imageOrientation: 'none',
     colorSpaceConversion: 'none',
+    premultiplyAlpha: 'none',
   }).catch(() => null)
   if (!picture) return null
   const frame = (): DecodedFrame => {
@@ -22,6 +23,7 @@ export async function openStill(locator: MediaLocator, { steps, meaning }: ClipK
     }
     return {
       index: 0,
+      meaning,
       width: picture.width,
       height: picture.height,
       planes,

@@ -1,0 +1,150 @@
+import { present } from '../../core/assert'
+import { type Kernels, compose } from '../../core/compose/compose'
+import type { Area } from '../../core/compose/laid'
+import { framesNeeded } from '../../core/compose/standing'
+import type { StoredPicture } from '../../core/compose/stored'
+import { simdFields } from '../../core/fields/simd'
+import { type FigureKind, figureMeaning, figureOf } from '../../core/figure/figure'
+import { type Planes, bytesOfLayout } from '../../core/planes/planes'
+import { toScreen } from '../../core/planes/screen'
+import { chromaSiting } from '../../core/resample/picture'
+import { simdResample } from '../../core/resample/simd'
+import type { ClipKind } from '../decode/engine'
+import type { WantedFile } from '../frames'
+import type { Composition, Source, SourcedLayer } from './composition'
+
+/** A frame of a file, or why there is none. */
+type FrameOfFile = (file: WantedFile, index: number, signal: AbortSignal) => Promise<DecodedPicture | string>
+type DecodedPicture = Pick<StoredPicture, 'planes' | 'meaning'>
+
+/** Decoded frames are kept for the next wish up to so many bytes: another treatment is tried on the same ones. */
+const mostKept = 256 * 2 ** 20
+
+/** How the layout of a codec's chroma is called where it is not the common one. */
+const sitingName = ({ codec, height }: ClipKind): string =>
+  codec === 'Motion JPEG' || codec === 'JPEG' || codec === 'MPEG-1'
+    ? '420jpeg'
+    : codec === 'DV' && height === 576
+      ? '420paldv'
+      : ''
+
+const bytesOf = ({ alpha, chroma, ...planes }: Planes): number =>
+  bytesOfLayout({ ...planes, planeCount: alpha ? 4 : chroma ? 3 : 1 })
+
+/** What was decoded, the least used let go first. */
+function keeper() {
+  const kept = new Map<string, DecodedPicture>()
+  let bytes = 0
+  return {
+    get(key: string): DecodedPicture | undefined {
+      const picture = kept.get(key)
+      if (picture) {
+        kept.delete(key)
+        kept.set(key, picture)
+      }
+      return picture
+    },
+    put(key: string, picture: DecodedPicture): void {
+      kept.set(key, picture)
+      bytes += bytesOf(picture.planes)
+      for (const [oldest, old] of kept) {
+        if (bytes <= mostKept || oldest === key) break
+        kept.delete(oldest)
+        bytes -= bytesOf(old.planes)
+      }
+    },
+  }
+}
+
+/** Composes frames of timelines out of decoded planes, and draws them for the screen. */
+export function composer(frameOfFile: FrameOfFile) {
+  const kernels: Kernels = { resample: simdResample(), fields: simdFields() }
+  const decoded = keeper()
+  const figures = new Map<string, (index: number) => Planes>()
+
+  /** A figure's ground is drawn once. */
+  function figure(kind: FigureKind): (index: number) => Planes {
+    const key = JSON.stringify(kind)
+    const known = figures.get(key) ?? figureOf(kind)
+    if (figures.size > 4) figures.clear()
+    figures.set(key, known)
+    return known
+  }
+
+  async function ofFile(
+    file: WantedFile,
+    within: number,
+    signal: AbortSignal,
+  ): Promise<StoredPicture | string> {
+    const key = `${file.key} ${within}`
+    const known = decoded.get(key)
+    const picture = known ?? (await frameOfFile(file, within, signal))
+    if (typeof picture === 'string') return picture
+    if (!known) decoded.put(key, picture)
+    return { ...picture, siting: chromaSiting(picture.planes, sitingName(file.kind)) }
+  }
+
+  /** The frames of a source that a layer needs, or why one of them cannot be had. */
+  async function framesOf(
+    layer: SourcedLayer,
+    signal: AbortSignal,
+  ): Promise<ReadonlyMap<number, StoredPicture> | string> {
+    const { needed, helpful } = framesNeeded(layer)
+    const frames = new Map<number, StoredPicture>()
+    for (const index of [...needed, ...helpful].sort((a, b) => a - b)) {
+      const isNeeded = needed.includes(index)
+      const picture = await frameOf(layer.source, index, signal)
+      signal.throwIfAborted()
+      if (typeof picture !== 'string') frames.set(index, picture)
+      else if (isNeeded) return picture
+    }
+    return frames
+  }
+
+  async function frameOf(
+    source: Source,
+    index: number,
+    signal: AbortSignal,
+  ): Promise<StoredPicture | string> {
+    const none = `Frame ${index} is not there.`
+    switch (source.kind) {
+      case 'file': {
+        if (source.trouble !== null) return source.trouble
+        const lies = source.frames.get(index)
+        return lies ? ofFile(lies.file, lies.within, signal) : none
+      }
+      case 'figure': {
+        const planes = figure(source.figure)(index)
+        return { planes, meaning: figureMeaning, siting: chromaSiting(planes, '') }
+      }
+      case 'composition': {
+        const inner = source.frames.get(index)
+        if (!inner) return none
+        const { width, height } = inner
+        const { planes } = await planesFor(inner, { x: 0, y: 0, width, height }, signal)
+        return { planes, meaning: inner.ground.meaning, siting: chromaSiting(planes, '') }
+      }
+    }
+  }
+
+  /** An area of a composition; a layer that cannot be had leaves what is under it, and is told. */
+  async function planesFor({ ground, layers }: Composition, area: Area, signal: AbortSignal) {
+    let trouble: string | null = null
+    const ready = []
+    for (const { source, ...layer } of layers) {
+      const frames = await framesOf({ source, ...layer }, signal)
+      if (typeof frames === 'string') trouble = frames
+      else ready.push({ ...layer, frameOf: (index: number) => frames.get(index) ?? null })
+    }
+    return { planes: compose(ready, ground, area, kernels), trouble }
+  }
+
+  return async (composition: Composition, area: Area, signal: AbortSignal) => {
+    const { planes, trouble } = await planesFor(composition, area, signal)
+    const { width, height, data } = toScreen(planes, composition.ground.meaning)
+    const canvas = new OffscreenCanvas(width, height)
+    const context = present(canvas.getContext('2d'), 'a canvas of a worker is drawn on')
+    context.putImageData(new ImageData(data, width, height), 0, 0)
+    return { picture: canvas.transferToImageBitmap(), trouble }
+  }
+}
