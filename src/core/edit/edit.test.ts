@@ -259,7 +259,7 @@ describe('what is left alone', () => {
       { ...placementOf(doc.clips.hall!, uhd25, 'n'), source: { kind: 'timeline', timelineId: 't1' } },
       { ...placementOf(doc.clips.hall!, uhd25, 'm'), source: { kind: 'timeline', timelineId: 't3' } },
     ])
-    const accepted = [{ placementId: 'other', charge: 'reduce', at: '' }]
+    const accepted = [{ placementId: 'other', charge: 'reduce', at: '', word: '' }]
     doc.timelines.t2!.accepted = accepted
     const deliverable = (id: string, timelineId: string | null) => ({ id, timelineId }) as never
     doc.project.deliverables = [deliverable('a', 't1'), deliverable('b', 't2'), deliverable('c', null)]

@@ -78,9 +78,15 @@ export const Track = z
   .readonly()
 export type Track = z.infer<typeof Track>
 
-/** A finding that the editor has seen and takes as it is. */
+/** A finding that the editor has seen and takes as it is, by the kind of its charge. */
 export const AcceptedFinding = z
-  .object({ placementId: Id, charge: z.string().max(60), at: z.string() })
+  .object({
+    placementId: Id,
+    charge: z.string().max(60),
+    at: z.string(),
+    /** Why, in the editor's words. */
+    word: z.string().max(500).default(''),
+  })
   .readonly()
 export type AcceptedFinding = z.infer<typeof AcceptedFinding>
 

@@ -54,6 +54,7 @@ describe('what is taken out', () => {
       placementId,
       charge: 'reduce',
       at: '',
+      word: '',
     }))
     removePlacements(doc, 't', ['p-b'], true)
     expect(doc.timelines.t!.accepted.map(({ placementId }) => placementId)).toEqual(['p-a'])

@@ -1,8 +1,14 @@
-import type { Override } from '../treatment/treatment'
+import { isHdr } from '../picture/colour'
+import type { Picture } from '../picture/picture'
+import { sizeKey } from '../picture/size'
+import { uprightSize } from '../picture/turn'
+import { equal } from '../rational/rational'
+import type { Condition, Rule } from '../treatment/rule'
+import { type Override, type Treatment, overridden } from '../treatment/treatment'
 import type { Draft } from './draft'
 import { timelineIn } from './operations'
 import type { Doc } from './project'
-import type { Placement } from './timeline'
+import type { Placement, Timeline } from './timeline'
 
 /** The placements of a timeline with one of these ids. */
 function* placementsOf(
@@ -17,18 +23,115 @@ function* placementsOf(
 
 /** Sets something of how placements are treated, over what rules and defaults say; what is not told stays as it was. */
 export function treat(doc: Draft<Doc>, timelineId: string, ids: readonly string[], set: Override): void {
-  for (const placement of placementsOf(doc, timelineId, ids)) {
-    const { treatment } = placement
-    const framing = { ...treatment.framing, ...set.framing }
-    placement.treatment = structuredClone({
-      ...treatment,
-      ...set,
-      ...(Object.keys(framing).length > 0 ? { framing } : {}),
-    }) as Draft<Placement>['treatment']
+  for (const placement of placementsOf(doc, timelineId, ids))
+    placement.treatment = overridden(placement.treatment as Override, set) as Draft<Override>
+}
+
+/** A part of a treatment that can be taken back by itself. */
+export type Part = Exclude<keyof Treatment, 'framing'> | `framing.${keyof Treatment['framing']}`
+
+/** Takes back all that placements set of their own, or some parts of it: rules and defaults hold again. */
+export function untreat(
+  doc: Draft<Doc>,
+  timelineId: string,
+  ids: readonly string[],
+  parts: readonly Part[] | null = null,
+): void {
+  for (const placement of placementsOf(doc, timelineId, ids))
+    placement.treatment = (parts ? without(placement.treatment as Override, parts) : {}) as Draft<Override>
+}
+
+function without(override: Override, parts: readonly Part[]): Override {
+  const framing: Record<string, unknown> = { ...override.framing }
+  const rest: Record<string, unknown> = { ...override }
+  for (const part of parts)
+    if (part.startsWith('framing.')) delete framing[part.slice('framing.'.length)]
+    else delete rest[part]
+  delete rest.framing
+  return { ...rest, ...(Object.keys(framing).length > 0 ? { framing } : {}) }
+}
+
+/** A timeline with some of its placements treated otherwise, by id: what is tried, and not taken. */
+export function treatedAs(timeline: Timeline, sets: ReadonlyMap<string, Override>): Timeline {
+  const isMeant = ({ id }: Placement) => sets.has(id)
+  return {
+    ...timeline,
+    tracks: timeline.tracks.map((track) =>
+      track.placements.some(isMeant)
+        ? {
+            ...track,
+            placements: track.placements.map((placement) => {
+              const set = sets.get(placement.id)
+              return set ? { ...placement, treatment: overridden(placement.treatment, set) } : placement
+            }),
+          }
+        : track,
+    ),
   }
 }
 
-/** Takes back all that placements set of their own: rules and defaults hold again. */
-export function untreat(doc: Draft<Doc>, timelineId: string, ids: readonly string[]): void {
-  for (const placement of placementsOf(doc, timelineId, ids)) placement.treatment = {}
+/** Sets something of a timeline's defaults; rules and placements go over them. */
+export function setDefaults(doc: Draft<Doc>, timelineId: string, set: Override): void {
+  const timeline = timelineIn(doc, timelineId)
+  timeline.treatment = overridden(timeline.treatment as Override, set) as Draft<Override>
+}
+
+/** Puts a rule behind the others, so that it goes over them; one that is there already (same id) is replaced where it stands. */
+export function setRule(doc: Draft<Doc>, timelineId: string, rule: Rule): void {
+  const { rules } = timelineIn(doc, timelineId)
+  const at = rules.findIndex(({ id }) => id === rule.id)
+  rules.splice(at < 0 ? rules.length : at, at < 0 ? 0 : 1, rule as Draft<Rule>)
+}
+
+/** Takes a rule out. */
+export function removeRule(doc: Draft<Doc>, timelineId: string, ruleId: string): void {
+  const timeline = timelineIn(doc, timelineId)
+  timeline.rules = timeline.rules.filter(({ id }) => id !== ruleId)
+}
+
+/** Moves a rule by places in their order: a later one goes over an earlier one. */
+export function moveRule(doc: Draft<Doc>, timelineId: string, ruleId: string, by: number): void {
+  const { rules } = timelineIn(doc, timelineId)
+  const from = rules.findIndex(({ id }) => id === ruleId)
+  const to = Math.max(0, Math.min(rules.length - 1, from + by))
+  if (from < 0 || to === from) return
+  rules.splice(to, 0, ...rules.splice(from, 1))
+}
+
+/** Takes a finding as it is, with a word that says why; without one it is open again. */
+export function acceptFindings(
+  doc: Draft<Doc>,
+  timelineId: string,
+  ids: readonly string[],
+  charge: string,
+  word: string | null,
+  at: string,
+): void {
+  const timeline = timelineIn(doc, timelineId)
+  const meant = new Set(ids)
+  timeline.accepted = timeline.accepted.filter((one) => !meant.has(one.placementId) || one.charge !== charge)
+  if (word === null) return
+  for (const placementId of meant) timeline.accepted.push({ placementId, charge, word, at })
+}
+
+/** What pictures have in common, as a condition that they all meet: the size, the rate, the scan and the range of light. */
+export function commonCondition(pictures: readonly Picture[]): Condition {
+  const common = <T>(of: (picture: Picture) => T, same: (a: T, b: T) => boolean): T | undefined => {
+    const [first, ...rest] = pictures.map(of)
+    return first !== undefined && rest.every((other) => same(other, first)) ? first : undefined
+  }
+  const size = common(uprightSize, (a, b) => sizeKey(a) === sizeKey(b))
+  const rate = common(
+    (picture) => picture.rate,
+    (a, b) => (a && b ? equal(a, b) : a === b),
+  )
+  const alike = <T>(a: T, b: T) => a === b
+  const scan = common((picture) => picture.scan, alike)
+  const hdr = common((picture) => isHdr(picture.transfer), alike)
+  return {
+    ...(size ? { size: { width: size.width, height: size.height, pixelAspect: size.pixelAspect } } : {}),
+    ...(rate ? { rate } : {}),
+    ...(scan && scan !== 'unknown' ? { scan } : {}),
+    ...(hdr === undefined ? {} : { hdr }),
+  }
 }

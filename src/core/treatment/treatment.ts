@@ -149,6 +149,16 @@ export type FramingOverride = z.infer<typeof FramingOverride>
 export const Override = TreatmentFields.partial().extend({ framing: FramingOverride.optional() }).readonly()
 export type Override = z.infer<typeof Override>
 
+/** What is set, with what is set over it; what is not told stays as it was. */
+export function overridden(override: Override, set: Override): Override {
+  const framing = { ...override.framing, ...withoutUnset(set.framing ?? {}) }
+  return {
+    ...override,
+    ...withoutUnset(set),
+    ...(Object.keys(framing).length > 0 ? { framing } : {}),
+  } as Override
+}
+
 /** Nobody's treatment. */
 export const plainTreatment: Treatment = {
   framing: {
