@@ -4,7 +4,6 @@ import { type FormatOrigin, type Placement, type Timeline, clipIdOf } from '../c
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { type Check, checkTimeline } from '../core/check/check'
-import type { Proposal } from '../core/check/better'
 import { type Mismatch, mismatchOf } from '../core/check/mismatch'
 import {
   addTimeline,
@@ -15,10 +14,8 @@ import {
 } from '../core/edit/operations'
 import { append, cutAt, movePlacement, newTimeline, placementOf } from '../core/edit/placing'
 import { proposeName } from '../core/edit/reformat'
-import { treat, untreat } from '../core/edit/treating'
 import { type Doc, formatOf } from '../core/edit/project'
 import { type Format, formatName } from '../core/format/format'
-import { counted } from '../core/words/figures'
 import { newId, now, useProject } from './project'
 
 /** The timelines of the open project: which one is looked at, and the placing of clips. */
@@ -166,26 +163,6 @@ export const useTimelines = defineStore('timelines', () => {
     return (clipId !== null && project.doc?.clips[clipId]?.name) || 'a placement'
   }
 
-  /** Treats placements as is proposed, as one step. */
-  function takeBest(proposals: readonly Proposal[]): void {
-    const timeline = current.value
-    const [first] = proposals
-    if (!timeline || !first) return
-    const whom = proposals.length === 1 ? nameOf(first.placement) : counted(proposals.length, 'clip')
-    project.edit(`take the best treatment for ${whom}`, (doc) => {
-      for (const { placement, set } of proposals) treat(doc, timeline.id, [placement.id], set)
-    })
-  }
-
-  /** Takes back what a placement sets of its own. */
-  function asDefault(placement: Placement): void {
-    const timeline = current.value
-    if (!timeline) return
-    project.edit(`treat ${nameOf(placement)} as the timeline says`, (doc) =>
-      untreat(doc, timeline.id, [placement.id]),
-    )
-  }
-
   /** Cuts placements in two at a frame; both halves show what they showed. */
   function cut(ids: readonly string[], frame: number): void {
     const timeline = current.value
@@ -201,8 +178,6 @@ export const useTimelines = defineStore('timelines', () => {
     removeTimeline: removeTimelineNow,
     move,
     nameOf,
-    takeBest,
-    asDefault,
     cut,
     selectedId,
     current,

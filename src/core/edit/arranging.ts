@@ -1,0 +1,313 @@
+import { present } from '../assert'
+import { sourceTimeAfter } from '../motion/shown'
+import type { Override } from '../treatment/treatment'
+import type { Draft } from './draft'
+import { timelineIn } from './operations'
+import type { Unplaced } from './placing'
+import type { Doc } from './project'
+import { runningOf, timingOfPlacement } from './running'
+import { type Placement, type Timeline, type Track, type TrackKind } from './timeline'
+import { openUp } from './track'
+
+/** What becomes of that which stands where something is put: it moves on, or what is covered of it goes. */
+export type Putting = 'insert' | 'over'
+
+type DraftTimeline = Draft<Timeline>
+type DraftTrack = Draft<Track>
+type DraftPlacement = Draft<Placement>
+
+/** Gives the ids of what is made on the way. */
+export type NewId = () => string
+
+/** The half of a placement behind a frame of the timeline; it shows what it showed there. */
+function behind(
+  doc: Draft<Doc>,
+  timeline: DraftTimeline,
+  placement: DraftPlacement,
+  frame: number,
+  id: string,
+): DraftPlacement {
+  const [of, plain, whole] = [doc as Doc, timeline as Timeline, placement as Placement]
+  const into = frame - placement.start
+  const rate = present(plain.rate, 'what is placed has a rate')
+  const sourceIn = sourceTimeAfter(runningOf(of, plain, whole), timingOfPlacement(of, whole), rate, into)
+  return { ...placement, id, start: frame, length: placement.length - into, sourceIn }
+}
+
+/** Makes room on a track between two frames: what lies there goes, what only reaches in is cut. */
+function carve(
+  doc: Draft<Doc>,
+  timeline: DraftTimeline,
+  track: DraftTrack,
+  from: number,
+  to: number,
+  newId: NewId,
+): void {
+  track.placements = track.placements.flatMap((placement) => {
+    const end = placement.start + placement.length
+    if (end <= from || placement.start >= to) return [placement]
+    const left = placement.start < from ? [{ ...placement, length: from - placement.start }] : []
+    // What loses its beginning alone goes on under its own name.
+    const id = left.length ? newId() : placement.id
+    const right = end > to ? [behind(doc, timeline, placement, to, id)] : []
+    return [...left, ...right]
+  })
+}
+
+/** Cuts what a frame lies inside of, so that something can be put there. */
+function cutThrough(
+  doc: Draft<Doc>,
+  timeline: DraftTimeline,
+  track: DraftTrack,
+  frame: number,
+  newId: NewId,
+): void {
+  track.placements = track.placements.flatMap((placement) =>
+    placement.start < frame && frame < placement.start + placement.length
+      ? [{ ...placement, length: frame - placement.start }, behind(doc, timeline, placement, frame, newId())]
+      : [placement],
+  )
+}
+
+/** Puts placements on a track where there is room for them. */
+function put(track: DraftTrack, placements: readonly DraftPlacement[]): void {
+  track.placements = [...track.placements, ...placements].sort((a, b) => a.start - b.start)
+}
+
+/** A new track of a kind: of pictures above the others, of sound below them. */
+export function addTrack(doc: Draft<Doc>, timelineId: string, kind: TrackKind, newId: NewId): string {
+  const timeline = timelineIn(doc, timelineId)
+  const letter = kind === 'video' ? 'V' : 'A'
+  const names = new Set(timeline.tracks.map(({ name }) => name))
+  let number = timeline.tracks.filter((track) => track.kind === kind).length + 1
+  while (names.has(`${letter}${number}`)) number++
+  const id = newId()
+  const track: DraftTrack = {
+    id,
+    kind,
+    name: `${letter}${number}`,
+    hidden: false,
+    muted: false,
+    locked: false,
+    placements: [],
+  }
+  const after = timeline.tracks.findLastIndex((other) => other.kind === kind)
+  timeline.tracks.splice(after >= 0 ? after + 1 : kind === 'video' ? 0 : timeline.tracks.length, 0, track)
+  return id
+}
+
+/** Takes a track out, with all that is on it. */
+export function removeTrack(doc: Draft<Doc>, timelineId: string, trackId: string): void {
+  const timeline = timelineIn(doc, timelineId)
+  const lost = new Set(timeline.tracks.find(({ id }) => id === trackId)?.placements.map(({ id }) => id))
+  timeline.tracks = timeline.tracks.filter(({ id }) => id !== trackId)
+  timeline.accepted = timeline.accepted.filter(({ placementId }) => !lost.has(placementId))
+}
+
+/** Changes what a track is called, and whether it is shown, heard or can be edited. */
+export function changeTrack(
+  doc: Draft<Doc>,
+  timelineId: string,
+  trackId: string,
+  set: Partial<Pick<Track, 'name' | 'hidden' | 'muted' | 'locked'>>,
+): void {
+  const track = timelineIn(doc, timelineId).tracks.find(({ id }) => id === trackId)
+  if (track) Object.assign(track, set)
+}
+
+/** Changes what of a timeline is no picture: its sound, and how its frames are counted. */
+export function changeTimeline(
+  doc: Draft<Doc>,
+  timelineId: string,
+  set: Partial<Pick<Timeline, 'soundLayout' | 'sampleRate' | 'startTimecode' | 'dropFrame'>>,
+): void {
+  Object.assign(timelineIn(doc, timelineId), set)
+}
+
+/** Things to be placed together: each on a track of its kind. */
+export interface Wanted {
+  readonly kind: TrackKind
+  readonly placement: Unplaced
+  /** From where all of them are put, in frames. */
+  readonly offset: number
+  /** How many tracks of its kind above the lowest of them. */
+  readonly above: number
+}
+
+/** The tracks of a kind that can be edited, and as many more as are wanted. */
+function tracksFor(
+  doc: Draft<Doc>,
+  timeline: DraftTimeline,
+  kind: TrackKind,
+  index: number,
+  newId: NewId,
+): DraftTrack {
+  const free = () => timeline.tracks.filter((track) => track.kind === kind && !track.locked)
+  while (free().length <= index) addTrack(doc, timeline.id, kind, newId)
+  return present(free()[index], 'a track that was made is there')
+}
+
+/**
+ * Puts things at a frame, all as far apart as they are told: what stands there moves on, on every track that can be edited, or is
+ * covered.
+ */
+export function putAt(
+  doc: Draft<Doc>,
+  timelineId: string,
+  wanted: readonly Wanted[],
+  frame: number,
+  putting: Putting,
+  newId: NewId,
+): void {
+  const timeline = timelineIn(doc, timelineId)
+  const end = wanted.reduce((most, { offset, placement }) => Math.max(most, offset + placement.length), 0)
+  if (putting === 'insert')
+    for (const track of timeline.tracks) {
+      if (track.locked) continue
+      cutThrough(doc, timeline, track, frame, newId)
+      track.placements = openUp(track.placements, frame, end)
+    }
+  for (const { kind, placement, offset, above } of wanted) {
+    const track = tracksFor(doc, timeline, kind, above, newId)
+    const start = frame + offset
+    if (putting === 'over') carve(doc, timeline, track, start, start + placement.length, newId)
+    put(track, [{ ...placement, start } as DraftPlacement])
+  }
+}
+
+/** Puts things at a frame on the lowest tracks that are free there, over what is seen: a title, a sound beside another. */
+export function putAbove(
+  doc: Draft<Doc>,
+  timelineId: string,
+  wanted: readonly Wanted[],
+  frame: number,
+  newId: NewId,
+): void {
+  const timeline = timelineIn(doc, timelineId)
+  for (const { kind, placement, offset } of wanted) {
+    const [from, to] = [frame + offset, frame + offset + placement.length]
+    const isFree = ({ placements }: DraftTrack) =>
+      placements.every(({ start, length }) => start + length <= from || start >= to)
+    const tracks = timeline.tracks.filter((track) => track.kind === kind)
+    // Pictures must not come to lie under what is there already.
+    const highest = tracks.findLastIndex((track) => !isFree(track))
+    const found = tracks.find((track, i) => i > highest && !track.locked)
+    const id = found?.id ?? addTrack(doc, timelineId, kind, newId)
+    const track = present(
+      timeline.tracks.find((one) => one.id === id),
+      'a track that was made is there',
+    )
+    put(track, [{ ...placement, start: from } as DraftPlacement])
+  }
+}
+
+/**
+ * Moves placements by frames, and by tracks of their kind, up where positive; what they come to lie on is covered, as far as it is
+ * not moved itself. Nothing moves before the first frame, off the tracks, or on a track that is locked.
+ * @returns whether anything moved
+ */
+export function movePlacements(
+  doc: Draft<Doc>,
+  timelineId: string,
+  ids: ReadonlySet<string>,
+  byFrames: number,
+  byTracks: number,
+  newId: NewId,
+): boolean {
+  const timeline = timelineIn(doc, timelineId)
+  const moving: { from: DraftTrack; to: DraftTrack; placement: DraftPlacement }[] = []
+  for (const from of timeline.tracks) {
+    if (from.locked) continue
+    const kin = timeline.tracks.filter(({ kind }) => kind === from.kind)
+    const to = kin[kin.indexOf(from) + (from.kind === 'video' ? byTracks : 0)]
+    for (const placement of from.placements)
+      if (ids.has(placement.id)) {
+        if (!to || to.locked) return false
+        moving.push({ from, to, placement })
+      }
+  }
+  const earliest = Math.min(...moving.map(({ placement }) => placement.start))
+  const by = Math.max(byFrames, -earliest)
+  if (moving.length === 0 || (by === 0 && byTracks === 0)) return false
+  for (const { from, placement } of moving)
+    from.placements = from.placements.filter(({ id }) => id !== placement.id)
+  for (const { to, placement } of moving) {
+    const start = placement.start + by
+    carve(doc, timeline, to, start, start + placement.length, newId)
+    put(to, [{ ...placement, start }])
+  }
+  return true
+}
+
+/** Closes every gap of a track, or of all that can be edited. */
+export function closeGaps(doc: Draft<Doc>, timelineId: string, trackId: string | null): void {
+  for (const track of timelineIn(doc, timelineId).tracks) {
+    if (track.locked || (trackId !== null && track.id !== trackId)) continue
+    let end = 0
+    for (const placement of track.placements) {
+      placement.start = end
+      end += placement.length
+    }
+  }
+}
+
+/** Lets placements move together from now on, or each by itself (null). */
+export function pairUp(
+  doc: Draft<Doc>,
+  timelineId: string,
+  ids: ReadonlySet<string>,
+  pairId: string | null,
+): void {
+  for (const track of timelineIn(doc, timelineId).tracks)
+    for (const placement of track.placements) if (ids.has(placement.id)) placement.pairId = pairId
+}
+
+/** Changes how placements sound. */
+export function changeSound(
+  doc: Draft<Doc>,
+  timelineId: string,
+  ids: ReadonlySet<string>,
+  set: Partial<Pick<Placement, 'gain' | 'channels'>>,
+): void {
+  for (const track of timelineIn(doc, timelineId).tracks)
+    for (const placement of track.placements)
+      if (ids.has(placement.id)) Object.assign(placement, structuredClone(set))
+}
+
+/** Gives placements the whole treatment of another one: what that sets of its own, and nothing else. */
+export function treatLike(
+  doc: Draft<Doc>,
+  timelineId: string,
+  ids: ReadonlySet<string>,
+  treatment: Override,
+): void {
+  for (const track of timelineIn(doc, timelineId).tracks)
+    for (const placement of track.placements)
+      if (ids.has(placement.id)) placement.treatment = structuredClone(treatment) as Draft<Override>
+}
+
+/** Placements as they can be put again elsewhere: with their treatments, as far apart as they stand. */
+export function copied(timeline: Timeline, ids: ReadonlySet<string>, newId: NewId): Wanted[] {
+  const pairs = new Map<string, string>()
+  const pairOf = (pairId: string | null) => {
+    if (pairId === null) return null
+    const known = pairs.get(pairId) ?? newId()
+    pairs.set(pairId, known)
+    return known
+  }
+  const taken = timeline.tracks.flatMap((track) => {
+    const index = timeline.tracks.filter(({ kind }) => kind === track.kind).indexOf(track)
+    return track.placements
+      .filter(({ id }) => ids.has(id))
+      .map((placement) => ({ kind: track.kind, index, placement }))
+  })
+  const first = Math.min(...taken.map(({ placement }) => placement.start))
+  const lowest = (kind: TrackKind) =>
+    Math.min(...taken.filter((one) => one.kind === kind).map(({ index }) => index))
+  return taken.map(({ kind, index, placement: { start, ...placement } }) => ({
+    kind,
+    above: index - lowest(kind),
+    offset: start - first,
+    placement: { ...placement, id: newId(), pairId: pairOf(placement.pairId) },
+  }))
+}

@@ -1,0 +1,97 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { treatedAs } from '../core/edit/treating'
+import { type Placement, type Timeline, lengthOf, placementsIn } from '../core/edit/timeline'
+import { type Override, overridden } from '../core/treatment/treatment'
+import { overrideWords } from '../core/treatment/words'
+import { useTimelines } from './timelines'
+
+/** A treatment that is looked at and not taken. */
+export interface Tried {
+  readonly set: Override
+  readonly name: string
+}
+
+/** What is in hand on the current timeline: placements, the moment, and the treatment that is tried on them. */
+export const useHand = defineStore('hand', () => {
+  const timelines = useTimelines()
+  const selectedIds = shallowRef<ReadonlySet<string>>(new Set())
+  const playhead = ref(0)
+  /** What is pointed at. */
+  const pointedAt = shallowRef<Tried | null>(null)
+  /** What is held beside what is in force, to be compared. */
+  const heldBeside = shallowRef<Tried | null>(null)
+
+  const all = computed(() => (timelines.current ? placementsIn(timelines.current) : []))
+  const placements = computed(() => all.value.filter(({ id }) => selectedIds.value.has(id)))
+  /** The only one in hand; null where none or several are. */
+  const one = computed<Placement | null>(() =>
+    placements.value.length === 1 ? (placements.value[0] ?? null) : null,
+  )
+  const length = computed(() => (timelines.current ? lengthOf(timelines.current) : 0))
+
+  /** The timeline with what is tried, as the viewer shows it; in force where nothing is. */
+  const tried = computed(() => pointedAt.value ?? heldBeside.value)
+  const shown = computed<Timeline | null>(() => withTried(tried.value))
+  function withTried(treatment: Tried | null): Timeline | null {
+    const timeline = timelines.current
+    if (!timeline || !treatment || placements.value.length === 0) return timeline
+    return treatedAs(timeline, new Map(placements.value.map(({ id }) => [id, treatment.set])))
+  }
+
+  const select = (ids: Iterable<string>) => (selectedIds.value = new Set(ids))
+  /** Takes a placement into hand, or lets it go, beside those that are. */
+  function toggle(id: string): void {
+    const next = new Set(selectedIds.value)
+    if (!next.delete(id)) next.add(id)
+    selectedIds.value = next
+  }
+  const goTo = (frame: number) =>
+    (playhead.value = Math.max(0, Math.min(length.value - 1, Math.round(frame))))
+
+  /** Points at a treatment; null at none. */
+  const pointAt = (set: Override | null, name?: string) =>
+    (pointedAt.value = set && { set, name: name ?? overrideWords(set) })
+  /** Holds what is tried beside what is in force, or lets go of it. */
+  function holdBeside(): void {
+    heldBeside.value = pointedAt.value ?? (heldBeside.value ? null : { set: {}, name: 'the same' })
+  }
+  /** Adds something to what is tried: figures that are dragged before they are let go. */
+  const tryAlso = (set: Override) => pointAt(overridden(pointedAt.value?.set ?? {}, set))
+
+  watch([() => timelines.current?.id], () => {
+    select([])
+    playhead.value = 0
+  })
+  watch(length, () => goTo(playhead.value))
+  watch(all, (now) => {
+    const there = new Set(now.map(({ id }) => id))
+    if ([...selectedIds.value].some((id) => !there.has(id)))
+      select([...selectedIds.value].filter((id) => there.has(id)))
+  })
+  watch(placements, (now, before) => {
+    if (now.map(({ id }) => id).join() === before.map(({ id }) => id).join()) return
+    pointedAt.value = null
+    heldBeside.value = null
+  })
+
+  return {
+    selectedIds,
+    playhead,
+    pointedAt,
+    heldBeside,
+    tried,
+    all,
+    placements,
+    one,
+    length,
+    shown,
+    withTried,
+    select,
+    toggle,
+    goTo,
+    pointAt,
+    holdBeside,
+    tryAlso,
+  }
+})

@@ -1,0 +1,143 @@
+import { defineStore } from 'pinia'
+import type { Proposal } from '../core/check/better'
+import type { FindingGroup } from '../core/check/findings'
+import { pictureOfPlacement } from '../core/edit/running'
+import { framesThere } from '../core/edit/placing'
+import { setTimelineFormat } from '../core/edit/operations'
+import {
+  type Part,
+  acceptFindings,
+  commonCondition,
+  moveRule,
+  removeRule,
+  setDefaults,
+  setRule,
+  treat,
+  untreat,
+} from '../core/edit/treating'
+import { lengthen } from '../core/edit/trimming'
+import type { Placement } from '../core/edit/timeline'
+import type { Format } from '../core/format/format'
+import type { Condition, Rule } from '../core/treatment/rule'
+import type { Override } from '../core/treatment/treatment'
+import { conditionWords, overrideWords } from '../core/treatment/words'
+import { counted } from '../core/words/figures'
+import { newId, now, useProject } from './project'
+import { useTimelines } from './timelines'
+
+/** How the placements of the current timeline are treated: by themselves, by rules, by defaults. Every act is one step. */
+export const useTreating = defineStore('treating', () => {
+  const project = useProject()
+  const timelines = useTimelines()
+
+  /** Does something with the current timeline, as one step. */
+  function edit(
+    label: string,
+    recipe: (doc: Parameters<Parameters<typeof project.edit>[1]>[0], timelineId: string) => void,
+    joins?: string,
+  ) {
+    const timeline = timelines.current
+    if (timeline) project.edit(label, (doc) => recipe(doc, timeline.id), joins)
+  }
+  const whom = (placements: readonly Placement[]): string => {
+    const [one] = placements
+    return one && placements.length === 1 ? timelines.nameOf(one) : counted(placements.length, 'placement')
+  }
+  const idsOf = (placements: readonly Placement[]) => placements.map(({ id }) => id)
+
+  /** Sets something of how placements are treated. @param joins what is done on and on, as one step: dragging */
+  const set = (placements: readonly Placement[], override: Override, joins?: string) =>
+    edit(
+      `treat ${whom(placements)}: ${overrideWords(override)}`,
+      (doc, id) => treat(doc, id, idsOf(placements), override),
+      joins,
+    )
+
+  /** Treats placements as is proposed. */
+  function takeBest(proposals: readonly Proposal[]): void {
+    if (proposals.length === 0) return
+    edit(`take the best treatment for ${whom(proposals.map(({ placement }) => placement))}`, (doc, id) => {
+      for (const { placement, set } of proposals) treat(doc, id, [placement.id], set)
+    })
+  }
+
+  /** Takes back what placements set of their own, or some of it. */
+  const asDefault = (placements: readonly Placement[], parts: readonly Part[] | null = null) =>
+    edit(`treat ${whom(placements)} as the timeline says`, (doc, id) =>
+      untreat(doc, id, idsOf(placements), parts),
+    )
+
+  /** Makes placements as long as what they have to show. */
+  const asLongAsThere = (placements: readonly Placement[]) =>
+    edit(`give ${whom(placements)} all of its length`, (doc, id) => {
+      for (const placement of placements) {
+        const timeline = doc.timelines[id]
+        const frames = timeline && framesThere(doc as never, timeline as never, placement)
+        if (frames) lengthen(doc, id, placement.id, frames)
+      }
+    })
+
+  const asDefaults = (override: Override) =>
+    edit(`treat all as a default: ${overrideWords(override)}`, (doc, id) => setDefaults(doc, id, override))
+
+  /** What a rule out of placements would be for: all that they have in common. */
+  function conditionOf(placements: readonly Placement[]): Condition {
+    return commonCondition(
+      placements.flatMap((placement) => pictureOfPlacement(project.opened, placement) ?? []),
+    )
+  }
+
+  /** Makes a rule that sets what placements set of their own; it is theirs then no more. */
+  function makeRule(placements: readonly Placement[], when: Condition, override: Override): void {
+    const rule: Rule = { id: newId(), when, set: override, on: true }
+    edit(`rule: ${conditionWords(when)}: ${overrideWords(override)}`, (doc, id) => {
+      setRule(doc, id, rule)
+      untreat(doc, id, idsOf(placements))
+    })
+  }
+  const changeRule = (rule: Rule, label: string) => edit(label, (doc, id) => setRule(doc, id, rule))
+  const switchRule = (rule: Rule) =>
+    changeRule(
+      { ...rule, on: !rule.on },
+      `${rule.on ? 'switch off' : 'switch on'}: ${conditionWords(rule.when)}`,
+    )
+  const dropRule = ({ id: ruleId, when }: Rule) =>
+    edit(`take out the rule for ${conditionWords(when)}`, (doc, id) => removeRule(doc, id, ruleId))
+  const shiftRule = ({ id: ruleId, when }: Rule, by: number) =>
+    edit(`move the rule for ${conditionWords(when)}`, (doc, id) => moveRule(doc, id, ruleId, by))
+
+  /** Does what helps against a kind of finding. */
+  function cure({ cure: helps, title }: FindingGroup): void {
+    if (!helps) return
+    edit(`${title}: ${helps.does}`, (doc, id) => {
+      for (const { placementId, set } of helps.treats) treat(doc, id, [placementId], set)
+    })
+  }
+  /** Accepts a kind of finding as it is; with no word it is open again. */
+  const accept = ({ kind, title, placements }: FindingGroup, word: string | null) =>
+    edit(word === null ? `open again: ${title}` : `accept ${title}`, (doc, id) =>
+      acceptFindings(doc, id, idsOf(placements), kind, word, now()),
+    )
+  /** Gives the current timeline the picture of what goes out. */
+  const runAs = (format: Format) =>
+    edit('give the timeline the format that goes out', (doc, id) =>
+      setTimelineFormat(doc, id, format, { setBy: 'delivery', clip: null }),
+    )
+
+  return {
+    set,
+    takeBest,
+    asDefault,
+    asLongAsThere,
+    asDefaults,
+    conditionOf,
+    makeRule,
+    changeRule,
+    switchRule,
+    dropRule,
+    shiftRule,
+    cure,
+    accept,
+    runAs,
+  }
+})
