@@ -46,7 +46,7 @@ const rooms = [
   ['evidence'],
   ['format', 'treatment'],
   ['reading'],
-  ['framing', 'motion', 'resample', 'fields'],
+  ['framing', 'motion', 'resample', 'fields', 'sound'],
   ['compose', 'figure'],
   ['toll'],
   ['choice'],

@@ -157,6 +157,14 @@ export function useHistory<Doc extends object>(
   const undo = () => shift(done, undone, (step) => step.inverse)
   const redo = () => shift(undone, done, (step) => step.patches)
 
+  /** Takes the last step back as if it had never been, where it is the one that is meant: a drag that goes on. */
+  function takeBack(joins: string): void {
+    const before = undone.value
+    if (done.value.at(-1)?.joins !== joins) return
+    undo()
+    undone.value = before
+  }
+
   function open(account: Account<Doc> | null, onlyToRead: boolean): void {
     current = account
     if (account) accounts.add(account)
@@ -206,6 +214,7 @@ export function useHistory<Doc extends object>(
     learn,
     undo,
     redo,
+    takeBack,
     show,
     resume,
     forget,

@@ -211,6 +211,7 @@ export const useMedia = defineStore('media', () => {
     findFiles,
     keepFile,
     wanted,
+    locate,
     frameAt,
     proofAt,
     decodable,

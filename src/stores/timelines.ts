@@ -12,11 +12,22 @@ import {
   renameTimeline,
   setTimelineFormat,
 } from '../core/edit/operations'
-import { append, cutAt, movePlacement, newTimeline, placementOf } from '../core/edit/placing'
+import { type Putting, putAbove, putAt, putAtEnd } from '../core/edit/arranging'
+import { type Marks, cutAt, movePlacement, newTimeline, placedClip } from '../core/edit/placing'
 import { proposeName } from '../core/edit/reformat'
 import { type Doc, formatOf } from '../core/edit/project'
 import { type Format, formatName } from '../core/format/format'
 import { newId, now, useProject } from './project'
+
+/** Where a clip is placed: at the end, or at a frame, what stands there moving on, covered, or left below. */
+export type Where = { readonly how: 'end' } | { readonly how: Putting | 'above'; readonly frame: number }
+
+/** A clip that waits to be placed. */
+interface Waiting {
+  readonly clip: Clip
+  readonly where: Where
+  readonly marks: Marks | null
+}
 
 /** The timelines of the open project: which one is looked at, and the placing of clips. */
 export const useTimelines = defineStore('timelines', () => {
@@ -24,7 +35,7 @@ export const useTimelines = defineStore('timelines', () => {
   const selectedId = ref<string | null>(null)
   /** The question that waits for an answer, and the clips that wait behind it. */
   const question = shallowRef<Mismatch | null>(null)
-  let queue: readonly Clip[] = []
+  let queue: readonly Waiting[] = []
 
   const current = computed<Timeline | null>(
     () => (project.doc && (project.doc.timelines[selectedId.value ?? ''] ?? project.timelines[0])) ?? null,
@@ -62,31 +73,48 @@ export const useTimelines = defineStore('timelines', () => {
     selectedId.value = timeline.id
   }
 
-  /** Places clips at the end of the current timeline, one after the other; stops to ask where one does not match. */
-  function place(clips: readonly Clip[]): void {
-    queue = [...queue, ...clips.filter((clip) => clip.reading && !clip.fault)]
+  /** Places clips on the current timeline, one after the other; stops to ask where one does not match. */
+  function place(clips: readonly Clip[], where: Where = { how: 'end' }, marks: Marks | null = null): void {
+    const able = clips.filter((clip) => clip.reading && !clip.fault)
+    queue = [...queue, ...able.map((clip) => ({ clip, where, marks }))]
     next()
   }
 
   function next(): void {
     while (!question.value && queue.length && project.doc && current.value) {
-      const [clip] = queue
-      if (!clip) return
+      const [waiting] = queue
+      if (!waiting) return
       const mismatch =
-        project.doc.project.onMismatch === 'ask' ? mismatchOf(project.doc, current.value, clip) : null
+        project.doc.project.onMismatch === 'ask' ? mismatchOf(project.doc, current.value, waiting.clip) : null
       if (mismatch) question.value = mismatch
-      else placeNow(clip)
+      else placeNow()
     }
   }
 
-  /** @param joins the step that it belongs to, so that both are undone together */
-  function placeNow(clip: Clip, joins?: string): void {
-    queue = queue.slice(1)
+  /** Places what waits first. @param joins the step that it belongs to, so that both are undone together */
+  function placeNow(joins?: string): void {
+    const [waiting, ...rest] = queue
+    queue = rest
     const timeline = current.value
     const runsIn = format.value
-    if (!timeline || !runsIn) return
-    const placement = placementOf(clip, runsIn, newId())
-    project.edit(`place ${clip.name}`, (doc) => append(doc, timeline.id, [placement]), joins)
+    if (!waiting || !timeline || !runsIn) return
+    const { clip, where, marks } = waiting
+    const wanted = placedClip(clip, runsIn, marks, [newId(), newId(), newId()])
+    const length = wanted[0]?.placement.length ?? 0
+    project.edit(
+      `place ${clip.name}`,
+      (doc) => {
+        if (where.how === 'end') putAtEnd(doc, timeline.id, wanted, newId)
+        else if (where.how === 'above') putAbove(doc, timeline.id, wanted, where.frame, newId)
+        else putAt(doc, timeline.id, wanted, where.frame, where.how, newId)
+      },
+      joins,
+    )
+    // What was dropped together stands one behind the other.
+    if (where.how !== 'end')
+      queue = queue.map((one) =>
+        one.where === where ? { ...one, where: { ...where, frame: where.frame + length } } : one,
+      )
   }
 
   /** Answers the question: keep the timeline's format, take the clip's, or do not place the clip at all. */
@@ -106,7 +134,7 @@ export const useTimelines = defineStore('timelines', () => {
           step,
         )
       } else if (remember) setAsking(false)
-      placeNow(asked.clip, step)
+      placeNow(step)
     }
     next()
   }

@@ -4,6 +4,7 @@ import type { EvidenceService } from './evidence.worker'
 import type { FrameService } from './frames.worker'
 import type { LoadingService } from './loading.worker'
 import type { ReadingService } from './reading.worker'
+import type { SoundService } from './sound.worker'
 
 /** Starts a worker the first time it is asked for. */
 function lazily<Service>(start: () => Worker): () => Remote<Service> {
@@ -16,6 +17,9 @@ export const readingService = lazily<ReadingService>(
 )
 export const frameService = lazily<FrameService>(
   () => new Worker(new URL('./frames.worker.ts', import.meta.url), { type: 'module', name: 'frames' }),
+)
+export const soundService = lazily<SoundService>(
+  () => new Worker(new URL('./sound.worker.ts', import.meta.url), { type: 'module', name: 'sound' }),
 )
 export const loadingService = lazily<LoadingService>(
   () => new Worker(new URL('./loading.worker.ts', import.meta.url), { type: 'module', name: 'loading' }),

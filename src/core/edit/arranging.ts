@@ -175,6 +175,23 @@ export function putAt(
   }
 }
 
+/** Puts things at the end of the first track of the first one's kind; what belongs to it begins with it. */
+export function putAtEnd(
+  doc: Draft<Doc>,
+  timelineId: string,
+  [lead, ...others]: readonly Wanted[],
+  newId: NewId,
+): void {
+  if (!lead) return
+  const track = tracksFor(doc, timelineIn(doc, timelineId), lead.kind, 0, newId)
+  const start = track.placements.reduce(
+    (end, placement) => Math.max(end, placement.start + placement.length),
+    0,
+  )
+  put(track, [{ ...lead.placement, start } as DraftPlacement])
+  putAbove(doc, timelineId, others, start, newId)
+}
+
 /** Puts things at a frame on the lowest tracks that are free there, over what is seen: a title, a sound beside another. */
 export function putAbove(
   doc: Draft<Doc>,
@@ -189,9 +206,9 @@ export function putAbove(
     const isFree = ({ placements }: DraftTrack) =>
       placements.every(({ start, length }) => start + length <= from || start >= to)
     const tracks = timeline.tracks.filter((track) => track.kind === kind)
-    // Pictures must not come to lie under what is there already.
-    const highest = tracks.findLastIndex((track) => !isFree(track))
-    const found = tracks.find((track, i) => i > highest && !track.locked)
+    // Pictures must not come to lie under what is there already; sounds are all heard.
+    const highest = kind === 'video' ? tracks.findLastIndex((track) => !isFree(track)) : -1
+    const found = tracks.find((track, i) => i > highest && isFree(track) && !track.locked)
     const id = found?.id ?? addTrack(doc, timelineId, kind, newId)
     const track = present(
       timeline.tracks.find((one) => one.id === id),

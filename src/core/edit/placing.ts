@@ -1,16 +1,17 @@
 import { present } from '../assert'
 import { type Format, type FormatColour, makeFormat } from '../format/format'
 import { framesLeft, sourceTimeAfter } from '../motion/shown'
+import { framesOf, timeOf } from '../motion/timing'
 import { pictureOf } from '../picture/picture'
 import { uprightSize } from '../picture/turn'
-import { rational } from '../rational/rational'
+import { rational, subtract } from '../rational/rational'
 import { framesLasting } from './carry'
 import type { Clip } from './clip'
 import type { Draft } from './draft'
 import { timelineIn } from './operations'
 import type { Doc } from './project'
 import { runningOf, timingOfPlacement } from './running'
-import { exactDuration } from './timing'
+import { exactDuration, timingOf } from './timing'
 import { type Placement, type Timeline, type TrackKind, endOf } from './timeline'
 import { closeUp, openUp } from './track'
 
@@ -63,6 +64,48 @@ export const placementOf = (clip: Clip, format: Format, id: string): Unplaced =>
   channels: null,
   pairId: null,
 })
+
+/** From which frame of a clip to which, both shown. */
+export interface Marks {
+  readonly from: number
+  readonly to: number
+}
+
+/**
+ * What a clip is placed as in a format: its picture and its sound, paired, each on a track of its kind.
+ * @param marks what of it; all of it where none are set
+ * @param ids of the picture, of the sound, and of their pair
+ */
+export function placedClip(
+  clip: Clip,
+  format: Format,
+  marks: Marks | null,
+  ids: readonly [picture: string, sound: string, pair: string],
+): {
+  readonly kind: TrackKind
+  readonly placement: Unplaced
+  readonly offset: number
+  readonly above: number
+}[] {
+  const [pictureId, soundId, pairId] = ids
+  const steps = framesOf(timingOf(clip))
+  const sourceIn = marks ? timeOf(steps, marks.from) : rational(0)
+  const whole = placementOf(clip, format, pictureId)
+  const until = marks && timeOf(steps, marks.to + 1)
+  const length = until ? framesLasting(subtract(until, sourceIn), format.rate) : whole.length
+  const { reading } = clip
+  const one = { ...whole, sourceIn, length }
+  const parts: [TrackKind, string][] = [
+    ...(reading?.video ? [['video', pictureId] as [TrackKind, string]] : []),
+    ...(reading?.audio.length ? [['audio', soundId] as [TrackKind, string]] : []),
+  ]
+  return parts.map(([kind, id]) => ({
+    kind,
+    offset: 0,
+    above: 0,
+    placement: { ...one, id, pairId: parts.length > 1 ? pairId : null },
+  }))
+}
 
 /** The format that a video clip itself has; null for stills, sound and clips without a known rate. */
 export function formatOfClip(clip: Clip, colour: FormatColour): Format | null {

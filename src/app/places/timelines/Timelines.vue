@@ -1,68 +1,77 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { type Timeline, lengthOf, placementsIn } from '../../../core/edit/timeline'
+import { type Timeline } from '../../../core/edit/timeline'
 import { formatOf } from '../../../core/edit/project'
 import { formatName } from '../../../core/format/format'
 import { grades } from '../../../core/toll/grade'
 import { percent } from '../../../core/words/figures'
 import { frameToTimecode } from '../../../core/rate/timecode'
 import { originWords } from '../../../core/exchange/log'
+import { useHand } from '../../../stores/hand'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
 import PlaceLayout from '../../components/PlaceLayout.vue'
 import TimelineList from '../../components/TimelineList.vue'
-import ClipsToPlace from './ClipsToPlace.vue'
-import { droppedClip } from './drag'
-import TimelineForm from './TimelineForm.vue'
+import PlacementDocket from './docket/PlacementDocket.vue'
+import ClipsToPlace from './left/ClipsToPlace.vue'
+import { droppedClip } from './left/drag'
+import FindingList from './left/FindingList.vue'
+import RuleList from './left/RuleList.vue'
 import MismatchQuestion from './MismatchQuestion.vue'
-import PlacementDocket from './PlacementDocket.vue'
-import TimelineStrip from './TimelineStrip.vue'
-import TimelineViewer from './TimelineViewer.vue'
+import type { StripAct } from './strip/strip-keys'
+import TimelineStrip from './strip/TimelineStrip.vue'
+import TimelineForm from './TimelineForm.vue'
+import MotionLine from './viewer/MotionLine.vue'
+import TimelineViewer from './viewer/TimelineViewer.vue'
 
 const project = useProject()
 const timelines = useTimelines()
-const playhead = ref(0)
-const selectedId = ref<string | null>(null)
+const hand = useHand()
 const dropping = ref(false)
 /** The timeline whose format is being changed. */
 const asking = shallowRef<Timeline | 'new' | null>(null)
+/** Whether clips are being placed: their list takes the place of what is found. */
+const placing = ref(hand.all.length === 0)
+watch(
+  () => timelines.current?.id,
+  () => (placing.value = hand.all.length === 0),
+)
+const viewer = ref<InstanceType<typeof TimelineViewer> | null>(null)
+const findings = ref<InstanceType<typeof FindingList> | null>(null)
 
 const formatLabel = (id: string) => {
   const timeline = project.doc?.timelines[id]
   const format = project.doc && timeline ? formatOf(project.doc, timeline) : null
   return format ? formatName(format) : 'no format yet'
 }
-const placements = computed(() => (timelines.current ? placementsIn(timelines.current) : []))
-const total = computed(() => (timelines.current ? lengthOf(timelines.current) : 0))
-const selected = computed(() => placements.value.find((p) => p.id === selectedId.value) ?? null)
-/** What the playhead stands inside of: the placement in hand, or all where none is. */
+/** What the playhead stands inside of: what is in hand, or all where none is. */
 const cuttable = computed(() => {
-  const inside = placements.value.filter(
-    (p) => playhead.value > p.start && playhead.value < p.start + p.length,
-  )
-  const hit = selected.value && inside.includes(selected.value) ? [selected.value] : inside
-  return hit.length ? hit.map(({ id }) => id) : null
+  const { playhead } = hand
+  const inside = hand.all.filter((p) => playhead > p.start && playhead < p.start + p.length)
+  const hit = inside.filter(({ id }) => hand.selectedIds.has(id))
+  const meant = hit.length ? hit : inside
+  return meant.length ? meant.map(({ id }) => id) : null
 })
-const cutHere = () => cuttable.value && timelines.cut(cuttable.value, playhead.value)
-
-watch(
-  [() => timelines.current?.id, total],
-  () => (playhead.value = Math.max(0, Math.min(playhead.value, total.value - 1))),
-)
-watch(
-  () => timelines.current?.id,
-  () => (selectedId.value = null),
-)
 
 function dropClip(event: DragEvent) {
   dropping.value = false
   const clip = project.doc?.clips[droppedClip(event) ?? '']
   if (clip) timelines.place([clip])
 }
-function removeSelected() {
-  if (selected.value) timelines.remove([selected.value.id])
+const does: Record<StripAct, () => void> = {
+  cut: () => cuttable.value && timelines.cut(cuttable.value, hand.playhead),
+  remove: () => hand.placements.length && timelines.remove(hand.placements.map(({ id }) => id)),
+  'next-finding': () => {
+    placing.value = false
+    findings.value?.next()
+  },
+  play: () => {},
+  loop: () => {},
+  'play-selection': () => {},
+  loupe: () => viewer.value?.toggleLoupe(),
+  ways: () => viewer.value?.nextWays(),
 }
 </script>
 
@@ -99,7 +108,16 @@ function removeSelected() {
       <p v-if="!project.format" class="quiet small">
         Choose the format in the Yard first: a timeline never takes it from what is placed first.
       </p>
-      <ClipsToPlace v-if="timelines.current" />
+      <template v-if="timelines.current">
+        <template v-if="!placing && timelines.check">
+          <FindingList ref="findings" :timeline="timelines.current" :check="timelines.check" />
+          <RuleList :timeline="timelines.current" />
+        </template>
+        <ClipsToPlace v-else />
+        <button class="word toggle" :aria-pressed="placing" @click="placing = !placing">
+          {{ placing ? 'show what happens' : 'place clips…' }}
+        </button>
+      </template>
     </template>
     <section
       v-if="timelines.current && timelines.format"
@@ -110,23 +128,17 @@ function removeSelected() {
       @dragleave.self="dropping = false"
       @drop.prevent="dropClip"
     >
-      <TimelineViewer :timeline="timelines.current" :format="timelines.format" :playhead="playhead" />
+      <TimelineViewer ref="viewer" :timeline="timelines.current" :format="timelines.format" />
+      <MotionLine :timeline="timelines.current" />
       <div class="bar">
-        <b class="figures clock">{{ frameToTimecode(playhead, timelines.format.rate) }}</b>
-        <span class="quiet">frame {{ playhead }} of {{ total }}</span>
+        <b class="figures clock">{{ frameToTimecode(hand.playhead, timelines.format.rate) }}</b>
+        <span class="quiet">frame {{ hand.playhead }} of {{ hand.length }}</span>
         <span class="spacer" />
-        <Button size="small" :disabled="!cuttable" @click="cutHere">Cut here</Button>
-        <Button size="small" :disabled="!selected" @click="removeSelected">Take out</Button>
+        <Button size="small" :disabled="!cuttable" @click="does.cut">Cut here</Button>
+        <Button size="small" :disabled="hand.placements.length === 0" @click="does.remove">Take out</Button>
         <label class="quiet asks"><input v-model="timelines.closesUp" type="checkbox" /> close the gap</label>
       </div>
-      <TimelineStrip
-        v-model:playhead="playhead"
-        v-model:selected="selectedId"
-        :timeline="timelines.current"
-        :format="timelines.format"
-        @remove="removeSelected"
-        @cut="cutHere"
-      />
+      <TimelineStrip :timeline="timelines.current" :format="timelines.format" @act="does[$event]()" />
       <div v-if="timelines.check" class="summary">
         <span
           >untouched <b class="figures">{{ percent(timelines.check.untouchedShare) }}</b> of
@@ -159,12 +171,7 @@ function removeSelected() {
       </p>
     </section>
     <template #docket>
-      <PlacementDocket
-        v-if="timelines.current"
-        :timeline="timelines.current"
-        :placement="selected"
-        :format="timelines.format"
-      />
+      <PlacementDocket v-if="timelines.current" :timeline="timelines.current" :format="timelines.format" />
     </template>
     <template #sheets>
       <MismatchQuestion />
@@ -175,7 +182,7 @@ function removeSelected() {
 
 <style scoped>
 .made {
-  max-height: 250px;
+  max-height: 170px;
   flex: none;
 }
 .from {
@@ -189,11 +196,15 @@ function removeSelected() {
 .small {
   font-size: 11.5px;
 }
+.toggle {
+  padding: 0;
+  color: var(--accent);
+}
 .main {
-  padding: 12px 16px;
+  padding: 8px 16px;
   display: flex;
   flex-direction: column;
-  gap: 10px;
+  gap: 6px;
   min-height: 0;
   overflow: hidden;
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import type { Placement } from '../../../core/edit/timeline'
-import { rational } from '../../../core/rational/rational'
+import type { Placement } from '../../../../core/edit/timeline'
+import { rational } from '../../../../core/rational/rational'
 import { fitted, frameAtPixel, inView, perFrame, pixelOf, rulerMarks, scrolled, zoomed } from './time-scale'
 
 const r25 = rational(25)

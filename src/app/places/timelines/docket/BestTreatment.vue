@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import type { Proposal } from '../../../core/check/better'
-import { wayWords } from '../../../core/treatment/words'
-import { figure } from '../../../core/words/figures'
-import { useTimelines } from '../../../stores/timelines'
+import type { Proposal } from '../../../../core/check/better'
+import { wayWords } from '../../../../core/treatment/words'
+import { figure } from '../../../../core/words/figures'
+import { useTimelines } from '../../../../stores/timelines'
+import { useTreating } from '../../../../stores/treating'
 
 /** Treatments that lose less than those in force: what each changes, what that saves, and taking all of them in one step. */
 defineProps<{ proposals: readonly Proposal[]; title: string; action: string; named: boolean }>()
 const timelines = useTimelines()
+const treating = useTreating()
 /** No more are spelled out than fit the docket beside what else it says. */
 const most = 8
 </script>
@@ -25,7 +27,7 @@ const most = 8
       </li>
     </ul>
     <p v-if="proposals.length > most" class="quiet">and {{ proposals.length - most }} more</p>
-    <Button size="small" type="primary" @click="timelines.takeBest(proposals)">{{ action }}</Button>
+    <Button size="small" type="primary" @click="treating.takeBest(proposals)">{{ action }}</Button>
   </section>
 </template>
 

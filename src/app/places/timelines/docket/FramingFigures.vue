@@ -1,0 +1,158 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { SettledPlacement } from '../../../../core/edit/running'
+import type { Format } from '../../../../core/format/format'
+import { cropToShape, fitPicture, hasHairline, sharpnessAtZoom } from '../../../../core/framing/framing'
+import { exactly, nearestRational, toNumber } from '../../../../core/rational/rational'
+import type { FramingOverride, Sides } from '../../../../core/treatment/treatment'
+import { figure, percent, pixels, upTo } from '../../../../core/words/figures'
+import { useHand } from '../../../../stores/hand'
+import { useTreating } from '../../../../stores/treating'
+import FigureInput from './FigureInput.vue'
+
+/** Zoom, position and crop of the placements in hand by figures, and every figure of how the first of them lies. */
+const props = defineProps<{ settled: readonly SettledPlacement[]; format: Format }>()
+const hand = useHand()
+const treating = useTreating()
+
+const framings = computed(() => props.settled.map(({ treatment }) => treatment.framing))
+/** A figure that all have; null where they differ. */
+function common(of: (framing: (typeof framings.value)[number]) => number): number | null {
+  const [first, ...rest] = framings.value.map(of)
+  return first !== undefined && rest.every((other) => other === first) ? first : null
+}
+const first = computed(() => props.settled.find(({ picture }) => picture) ?? null)
+const fit = computed(() =>
+  first.value?.picture ? fitPicture(first.value.picture, props.format, first.value.treatment.framing) : null,
+)
+const sharpness = computed(() => {
+  const framing = first.value?.treatment.framing
+  if (!fit.value || !framing) return null
+  const zoom = toNumber(framing.zoom)
+  const scale = Math.max(fit.value.scaleX, fit.value.scaleY) / zoom
+  return scale < 1 ? sharpnessAtZoom(scale, zoom) : null
+})
+const set = (framing: FramingOverride) => treating.set(hand.placements, { framing }, 'framing figures')
+
+function setCrop(side: keyof Sides, value: number) {
+  const framing = first.value?.treatment.framing
+  const picture = first.value?.picture
+  if (!framing || !picture) return
+  const crop = { ...framing.crop, [side]: Math.max(0, value) }
+  set({ crop: framing.cropToShape ? locked(crop) : crop })
+}
+/** The crop of the timeline's shape that stands where another one does. */
+function locked(crop: Sides): Sides {
+  const picture = first.value?.picture
+  if (!picture) return crop
+  const turned = picture.rotation % 180 !== 0
+  const [across, down] = turned ? [picture.height, picture.width] : [picture.width, picture.height]
+  const whole = cropToShape(picture, props.format)
+  const most = across - whole.left - whole.right
+  const zoom = most / Math.max(1, Math.min(most, across - crop.left - crop.right))
+  const at = {
+    x: (crop.left + (across - crop.right)) / 2 / across,
+    y: (crop.top + (down - crop.bottom)) / 2 / down,
+  }
+  return cropToShape(picture, props.format, zoom, at)
+}
+const isLocked = computed(() => framings.value.every(({ cropToShape: on }) => on))
+const lock = (on: boolean) =>
+  set({ cropToShape: on, ...(on && first.value ? { crop: locked(first.value.treatment.framing.crop) } : {}) })
+</script>
+
+<template>
+  <div v-if="fit" class="framing">
+    <div class="row">
+      <FigureInput
+        label="zoom"
+        unit="%"
+        :value="common(({ zoom }) => toNumber(zoom) * 100)"
+        @change="set({ zoom: nearestRational(Math.min(100, Math.max(0.01, $event / 100)), 1e-6) })"
+      />
+      <FigureInput
+        label="x"
+        unit="px"
+        :value="common(({ position }) => toNumber(position.x))"
+        @change="set({ position: { x: exactly($event), y: first!.treatment.framing.position.y } })"
+      />
+      <FigureInput
+        label="y"
+        unit="px"
+        :value="common(({ position }) => toNumber(position.y))"
+        @change="set({ position: { x: first!.treatment.framing.position.x, y: exactly($event) } })"
+      />
+    </div>
+    <div class="row">
+      <span class="quiet">crop</span>
+      <FigureInput
+        v-for="side in ['left', 'right', 'top', 'bottom'] as const"
+        :key="side"
+        :label="side === 'left' ? 'l' : side === 'right' ? 'r' : side === 'top' ? 't' : 'b'"
+        class="narrow"
+        :value="common(({ crop }) => crop[side])"
+        @change="setCrop(side, $event)"
+      />
+    </div>
+    <label class="row quiet"
+      ><input
+        type="checkbox"
+        :checked="isLocked"
+        @change="lock(($event.target as HTMLInputElement).checked)"
+      />
+      crop keeps the timeline’s shape</label
+    >
+    <dl class="figures">
+      <dt class="quiet">scale</dt>
+      <dd>{{ upTo(fit.scaleX, 4) }} × {{ upTo(fit.scaleY, 4) }}</dd>
+      <dt class="quiet">bars</dt>
+      <dd>
+        {{ [fit.bars.left, fit.bars.right, fit.bars.top, fit.bars.bottom].map(pixels).join(' · ') }} px,
+        {{ percent(fit.barsShare) }}
+      </dd>
+      <dt class="quiet">cut off</dt>
+      <dd>
+        {{ [fit.crop.left, fit.crop.right, fit.crop.top, fit.crop.bottom].map(pixels).join(' · ') }} px,
+        {{ percent(fit.cropShare) }}
+      </dd>
+      <dt class="quiet">headroom</dt>
+      <dd>{{ percent(fit.headroom) }}</dd>
+      <template v-if="Math.abs(fit.distortion - 1) > 1e-9">
+        <dt class="severe">distortion</dt>
+        <dd class="severe">
+          {{
+            fit.distortion > 1
+              ? `${percent(fit.distortion - 1)} too wide`
+              : `${percent(1 / fit.distortion - 1)} too tall`
+          }}
+        </dd>
+      </template>
+      <template v-if="sharpness">
+        <dt class="quiet">source px</dt>
+        <dd>{{ figure(sharpness.kept, 2) }} kept · {{ figure(sharpness.baked, 2) }} baked a pixel</dd>
+      </template>
+    </dl>
+    <p v-if="hasHairline(fit)" class="quiet">The bars are a hairline: filling would hide them.</p>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 26px;
+  font-size: 12px;
+  padding-left: 4px;
+}
+.narrow :deep(input) {
+  width: 38px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 74px 1fr;
+  row-gap: 2px;
+  font-size: 11.5px;
+  padding: 2px 4px 4px;
+}
+</style>

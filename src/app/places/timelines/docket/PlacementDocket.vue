@@ -1,0 +1,263 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import { computed, ref, watch } from 'vue'
+import { proposalsOf } from '../../../../core/check/better'
+import { findingOf } from '../../../../core/check/check'
+import { type ChoiceGroup, choicesOf } from '../../../../core/check/choices'
+import { matchesOf } from '../../../../core/check/matches'
+import { framesThere } from '../../../../core/edit/placing'
+import { settlePlacement } from '../../../../core/edit/running'
+import type { Timeline } from '../../../../core/edit/timeline'
+import { type Format, formatName } from '../../../../core/format/format'
+import { frameToTimecode } from '../../../../core/rate/timecode'
+import { sentence } from '../../../../core/toll/sentence'
+import { overrideWords, wayWords } from '../../../../core/treatment/words'
+import { counted, figure, spaced } from '../../../../core/words/figures'
+import { useHand } from '../../../../stores/hand'
+import { useProject } from '../../../../stores/project'
+import { useTimelines } from '../../../../stores/timelines'
+import { useTreating } from '../../../../stores/treating'
+import GradeMark from '../../../components/GradeMark.vue'
+import { rateLabel, uprightSizeName } from '../../../figures'
+import BestTreatment from './BestTreatment.vue'
+import ChoiceRows from './ChoiceRows.vue'
+import FieldFigures from './FieldFigures.vue'
+import FramingFigures from './FramingFigures.vue'
+import MotionFigures from './MotionFigures.vue'
+import QualityFigures from './QualityFigures.vue'
+import RuleMaker from './RuleMaker.vue'
+import SoundFigures from './SoundFigures.vue'
+
+/** What is in hand: what happens to it, what it costs, and every other way of treating it beside its price. */
+const props = defineProps<{ timeline: Timeline; format: Format | null }>()
+const project = useProject()
+const timelines = useTimelines()
+const treating = useTreating()
+const hand = useHand()
+const ruling = ref(false)
+watch(
+  () => hand.placements.map(({ id }) => id).join(),
+  () => (ruling.value = false),
+)
+
+/** Pictures in hand, and the first of them, for which figures are told where they differ. */
+const settled = computed(() =>
+  hand.placements
+    .map((placement) => ({
+      placement,
+      ...settlePlacement(project.opened, props.timeline, placement, props.format),
+    }))
+    .filter(({ placement, picture }) => picture !== null && isSeen(placement.id)),
+)
+const videoIds = computed(
+  () =>
+    new Set(
+      props.timeline.tracks
+        .filter(({ kind }) => kind === 'video')
+        .flatMap(({ placements }) => placements.map(({ id }) => id)),
+    ),
+)
+const isSeen = (id: string) => videoIds.value.has(id)
+const first = computed(() => settled.value[0] ?? null)
+const placement = computed(() => first.value?.placement ?? hand.placements[0] ?? null)
+const pictures = computed(() => settled.value.map((one) => one.placement))
+const sounds = computed(() => hand.placements.filter(({ id }) => !isSeen(id)))
+
+const finding = computed(() =>
+  first.value && props.format
+    ? findingOf(project.opened, props.timeline, first.value.placement, props.format)
+    : null,
+)
+/** What it would be under what is tried. */
+const tried = computed(() => {
+  const timeline = hand.pointedAt || hand.heldBeside ? hand.shown : null
+  if (!timeline || !first.value || !props.format) return null
+  const { id } = first.value.placement
+  const as = timeline.tracks.flatMap(({ placements }) => placements).find((one) => one.id === id)
+  return as ? findingOf(project.opened, timeline, as, props.format) : null
+})
+const clip = computed(() => {
+  const source = placement.value?.source
+  return source?.kind === 'clip' ? (project.opened.clips[source.clipId] ?? null) : null
+})
+const name = computed(() =>
+  pictures.value.length > 1
+    ? counted(pictures.value.length, 'placement')
+    : (finding.value?.name ?? clip.value?.name ?? ''),
+)
+const differs = computed(() =>
+  clip.value?.reading && props.format
+    ? matchesOf(clip.value.reading, props.format)
+        .filter(({ matches }) => matches === false)
+        .map(({ about }) => about)
+    : [],
+)
+const choices = computed(() => choicesOf(project.opened, props.timeline, pictures.value))
+const of = (...groups: ChoiceGroup[]) => choices.value.filter(({ group }) => groups.includes(group))
+/** What they would lose less by. */
+const better = computed(() => {
+  const ids = new Set(pictures.value.map(({ id }) => id))
+  const all = proposalsOf(project.opened, props.timeline)
+  return ids.size ? all.filter((one) => ids.has(one.placement.id)) : all
+})
+const own = computed(() => hand.placements.filter(({ treatment }) => Object.keys(treatment).length > 0))
+/** The others of its track, in order. */
+const order = computed(() => {
+  const track = props.timeline.tracks.find(({ placements }) =>
+    placements.some(({ id }) => id === placement.value?.id),
+  )
+  return (track?.placements ?? []).map(({ id }) => id)
+})
+/** Frames that it has beyond the end of its source. */
+const beyond = computed(() => {
+  const one = placement.value
+  const there = one && framesThere(project.opened, props.timeline, one)
+  return one && there !== null && one.length > there ? one.length - there : 0
+})
+</script>
+
+<template>
+  <aside class="sheet" aria-label="Docket">
+    <template v-if="!placement || !format">
+      <p class="quiet">Select a placed clip: what happens to it stands here.</p>
+      <BestTreatment
+        v-if="better.length"
+        :proposals="better"
+        :title="`${counted(better.length, 'clip loses', 'clips lose')} more than needed`"
+        action="Take the best for all"
+        named
+      />
+    </template>
+    <template v-else>
+      <header>
+        <h2 class="ellipsis" :title="name">{{ name }}</h2>
+        <p v-if="pictures.length < 2" class="quiet">
+          <template v-if="clip"
+            ><span class="figures">{{ uprightSizeName(clip) }} · {{ rateLabel(clip) }}</span
+            ><template v-if="clip.reading?.video?.scan === 'interlaced' && clip.reading.video.fieldOrder">
+              {{ spaced(clip.reading.video.fieldOrder) }}</template
+            ><br
+          /></template>
+          placed at <span class="figures">{{ frameToTimecode(placement.start, format.rate) }}</span> for
+          <span class="figures">{{ placement.length }}</span> frames
+        </p>
+        <p v-if="beyond" role="note">
+          {{ counted(beyond, 'frame lies', 'frames lie') }} beyond the end of its source and
+          {{ beyond === 1 ? 'shows' : 'show' }} nothing.
+        </p>
+        <div v-if="hand.one" class="move">
+          <Button size="small" :disabled="order[0] === placement.id" @click="timelines.move(placement, -1)"
+            >Earlier</Button
+          >
+          <Button size="small" :disabled="order.at(-1) === placement.id" @click="timelines.move(placement, 1)"
+            >Later</Button
+          >
+        </div>
+      </header>
+      <template v-if="finding && first">
+        <section aria-label="What it pays">
+          <h3>
+            In {{ formatName(format) }}: <GradeMark :grade="finding.toll.grade" />
+            <span class="figures quiet">loss {{ figure(finding.toll.loss, 3) }}</span>
+          </h3>
+          <p v-if="tried" class="tried">
+            as in view: <GradeMark :grade="tried.toll.grade" />
+            <span class="figures">{{ figure(tried.toll.loss, 3) }}</span>
+          </p>
+          <ul>
+            <li v-if="finding.toll.untouched">Untouched: every pixel and every frame as recorded.</li>
+            <li v-for="charge in finding.toll.charges" :key="charge.kind">
+              <GradeMark :grade="charge.grade" shape-only /> {{ sentence(charge)
+              }}<span class="quiet figures"> · {{ figure(charge.loss, 3) }}</span>
+            </li>
+          </ul>
+          <p class="quiet small">
+            {{ wayWords(first.way)
+            }}<template v-if="differs.length && pictures.length < 2"
+              >; differs in {{ differs.join(', ') }}</template
+            >
+          </p>
+        </section>
+        <BestTreatment
+          v-if="better.length"
+          :proposals="better"
+          title="It could lose less"
+          action="Take it"
+          :named="better.length > 1"
+        />
+        <ChoiceRows title="Framing" :choices="of('framing', 'reduction')">
+          <FramingFigures :settled="settled" :format="format" />
+        </ChoiceRows>
+        <ChoiceRows title="Fields" :choices="of('fields')">
+          <FieldFigures :settled="first" :interlaced-timeline="format.scan === 'interlaced'" />
+        </ChoiceRows>
+        <ChoiceRows title="Motion" :choices="of('motion')">
+          <MotionFigures
+            :settled="first"
+            :placement="first.placement"
+            :timeline="timeline"
+            :format="format"
+          />
+        </ChoiceRows>
+        <ChoiceRows title="Quality" :choices="of('quality')">
+          <QualityFigures :settled="first" />
+        </ChoiceRows>
+        <ChoiceRows title="Colour" :choices="of('colour')" />
+      </template>
+      <SoundFigures v-if="sounds.length" :placements="sounds" />
+      <footer>
+        <p v-if="own.length" class="quiet small">
+          {{
+            own.length > 1
+              ? `${own.length} set something of their own`
+              : `its own: ${overrideWords(own[0]!.treatment)}`
+          }}
+        </p>
+        <div class="move">
+          <Button v-if="own.length" size="small" @click="treating.asDefault(own)">Back to the default</Button>
+          <Button v-if="pictures.length && !ruling" size="small" @click="ruling = true">Make a rule…</Button>
+        </div>
+        <RuleMaker v-if="ruling" :placements="pictures" @done="ruling = false" />
+      </footer>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+aside {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 12px 14px;
+}
+aside > * {
+  flex: none;
+}
+.move {
+  display: flex;
+  gap: 6px;
+  padding-top: 4px;
+}
+.small {
+  font-size: 12px;
+}
+.tried {
+  background: color-mix(in srgb, var(--line) 45%, transparent);
+  padding: 2px 6px;
+}
+ul {
+  list-style: none;
+  padding: 0;
+}
+li {
+  padding: 3px 0;
+  font-size: 12.5px;
+}
+h3 {
+  margin: 0;
+}
+footer {
+  border-top: 1px solid var(--line);
+  padding-top: 6px;
+}
+</style>

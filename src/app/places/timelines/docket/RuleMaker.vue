@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+import type { Placement } from '../../../../core/edit/timeline'
+import type { Condition } from '../../../../core/treatment/rule'
+import { type Override, treated } from '../../../../core/treatment/treatment'
+import { conditionWords, overrideWords } from '../../../../core/treatment/words'
+import { useTreating } from '../../../../stores/treating'
+
+/** A rule out of what the placements in hand set of their own: for every clip that is like them in what is ticked. */
+const props = defineProps<{ placements: readonly Placement[] }>()
+const emit = defineEmits<{ done: [] }>()
+const treating = useTreating()
+const all = computed(() => treating.conditionOf(props.placements))
+const names = { size: 'this size', rate: 'this rate', scan: 'this scan', hdr: 'this range' } as const
+type Fact = keyof typeof names
+const facts = computed(() => (Object.keys(names) as Fact[]).filter((fact) => all.value[fact] !== undefined))
+const chosen = ref<ReadonlySet<Fact>>(new Set(['rate', 'scan']))
+function toggle(fact: Fact) {
+  const next = new Set(chosen.value)
+  if (!next.delete(fact)) next.add(fact)
+  chosen.value = next
+}
+const when = computed<Condition>(() =>
+  Object.fromEntries(Object.entries(all.value).filter(([fact]) => chosen.value.has(fact as Fact))),
+)
+/** What all of them set alike. */
+const set = computed<Override>(() => {
+  const [first, ...rest] = props.placements.map(({ treatment }) => treatment)
+  if (!first) return {}
+  const alike = rest.every((other) => JSON.stringify(treated([other])) === JSON.stringify(treated([first])))
+  return alike ? first : {}
+})
+const isEmpty = computed(() => Object.keys(set.value).length === 0)
+function make() {
+  treating.makeRule(props.placements, when.value, set.value)
+  emit('done')
+}
+</script>
+
+<template>
+  <div class="maker" role="group" aria-label="Make a rule">
+    <p v-if="isEmpty" class="quiet">
+      Treat them first, all alike: a rule takes over what they set of their own.
+    </p>
+    <template v-else>
+      <p>
+        <b>{{ conditionWords(when) }}</b>: {{ overrideWords(set) }}
+      </p>
+      <div class="facts">
+        <label v-for="fact in facts" :key="fact"
+          ><input type="checkbox" :checked="chosen.has(fact)" @change="toggle(fact)" />
+          {{ names[fact] }}</label
+        >
+      </div>
+      <Button size="small" type="primary" @click="make">Make the rule</Button>
+    </template>
+    <Button size="small" @click="emit('done')">Leave it</Button>
+  </div>
+</template>
+
+<style scoped>
+.maker {
+  border-left: 3px solid var(--accent);
+  padding: 4px 0 6px 8px;
+}
+.facts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 12px;
+  padding: 4px 0;
+  font-size: 12px;
+}
+label {
+  display: flex;
+  gap: 5px;
+  align-items: center;
+  min-height: 24px;
+}
+.maker :deep(.ant-btn) {
+  margin-right: 6px;
+}
+</style>

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Placement } from '../../../../core/edit/timeline'
+import { useProject } from '../../../../stores/project'
+import { useStrip } from '../../../../stores/strip'
+import FigureInput from './FigureInput.vue'
+
+/** How placements of sound sound: how loud, and which of the channels of their clip are heard. */
+const props = defineProps<{ placements: readonly Placement[] }>()
+const project = useProject()
+const strip = useStrip()
+const first = computed(() => props.placements[0])
+const gain = computed(() => {
+  const [one, ...rest] = props.placements.map((placement) => placement.gain)
+  return one !== undefined && rest.every((other) => other === one) ? one : null
+})
+/** The channels of the first one's clip, stream after stream. */
+const channels = computed(() => {
+  const source = first.value?.source
+  const clip = source?.kind === 'clip' ? project.opened.clips[source.clipId] : undefined
+  return (clip?.reading?.audio ?? []).flatMap(({ channels: count }, stream) =>
+    Array.from({ length: count ?? 1 }, (_, channel) => `stream ${stream + 1}, channel ${channel + 1}`),
+  )
+})
+const heard = computed(() => new Set(first.value?.channels ?? channels.value.map((_, i) => i)))
+function toggle(channel: number) {
+  const next = new Set(heard.value)
+  if (!next.delete(channel)) next.add(channel)
+  const all = channels.value.map((_, i) => i)
+  strip.setSound(props.placements, {
+    channels: next.size === all.length ? null : all.filter((i) => next.has(i)),
+  })
+}
+</script>
+
+<template>
+  <section aria-label="Sound">
+    <h3>Sound</h3>
+    <FigureInput
+      label="gain"
+      unit="dB"
+      :value="gain"
+      :step="0.5"
+      @change="strip.setSound(placements, { gain: Math.max(-200, Math.min(60, $event)) })"
+    />
+    <label v-for="(channel, i) in channels" :key="channel"
+      ><input type="checkbox" :checked="heard.has(i)" @change="toggle(i)" /> {{ channel }}</label
+    >
+  </section>
+</template>
+
+<style scoped>
+section {
+  border-top: 1px solid var(--line);
+  padding-top: 6px;
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+}
+label {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 24px;
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,203 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+import { RouterLink } from 'vue-router'
+import type { Check } from '../../../../core/check/check'
+import {
+  type Becomes,
+  type FindingGroup,
+  findingGroups,
+  outputsThatDiffer,
+} from '../../../../core/check/findings'
+import type { Timeline } from '../../../../core/edit/timeline'
+import { toNumber } from '../../../../core/rational/rational'
+import { clockTime, figure, percent } from '../../../../core/words/figures'
+import { useHand } from '../../../../stores/hand'
+import { useProject } from '../../../../stores/project'
+import { useTreating } from '../../../../stores/treating'
+import GradeMark from '../../../components/GradeMark.vue'
+
+/** What happens on the timeline, by kind, the worst first: each with one action that says before what becomes of the whole. */
+const props = defineProps<{ timeline: Timeline; check: Check }>()
+const project = useProject()
+const hand = useHand()
+const treating = useTreating()
+
+const groups = computed(() => findingGroups(project.opened, props.timeline, props.check))
+const outputs = computed(() => outputsThatDiffer(project.opened, props.timeline, props.check))
+const seconds = (frames: number) => frames / toNumber(props.check.format.rate)
+/** The kind that is in hand. */
+const at = ref<string | null>(null)
+/** The kind that is being accepted, and the word with which. */
+const accepting = ref<string | null>(null)
+const word = ref('')
+
+/** What changes of the whole, in as few words as say it. */
+function becomesWords({ untouched, severe, heavy, loss }: Becomes): string {
+  const of = (name: string, [before, after]: readonly [number, number]) =>
+    before === after ? '' : `${name} ${before} → ${after}`
+  const share =
+    percent(untouched[0]) === percent(untouched[1])
+      ? ''
+      : `untouched ${percent(untouched[0])} → ${percent(untouched[1])}`
+  const parts = [share, of('severe', severe), of('heavy', heavy)].filter(Boolean)
+  return parts.join(', ') || `loss ${figure(loss[0], 3)} → ${figure(loss[1], 3)}`
+}
+
+/** Takes all of a kind into hand, the playhead on the first. */
+function show({ kind, placements }: FindingGroup) {
+  at.value = kind
+  hand.select(placements.map(({ id }) => id))
+  const [first] = placements
+  if (first) hand.goTo(first.start)
+}
+/** The next place at which something is found that is not accepted, after the playhead, and round again. */
+function next() {
+  const open = groups.value
+    .filter(({ accepted }) => accepted === null)
+    .flatMap(({ placements }) => placements)
+  const sorted = [...new Map(open.map((one) => [one.id, one])).values()].sort((a, b) => a.start - b.start)
+  const there = sorted.find(({ start }) => start > hand.playhead) ?? sorted[0]
+  if (!there) return
+  hand.select([there.id])
+  hand.goTo(there.start)
+}
+function accept(group: FindingGroup) {
+  treating.accept(group, word.value.trim())
+  accepting.value = null
+  word.value = ''
+}
+defineExpose({ next })
+</script>
+
+<template>
+  <div class="head">
+    <h2 class="heading">what happens</h2>
+    <button v-if="groups.length" class="word" @click="next">next ›</button>
+  </div>
+  <ul aria-label="What happens">
+    <li v-if="groups.length === 0 && outputs.length === 0" class="quiet">
+      Nothing: every clip runs as it was recorded.
+    </li>
+    <li v-for="output in outputs" :key="output.deliverableId" class="finding">
+      <b>Output differs</b>
+      <p class="small">“{{ output.name }}” {{ output.says }}.</p>
+      <p class="small quiet">with its format here: {{ becomesWords(output.becomes) }}</p>
+      <Button size="small" @click="treating.runAs(output.format)">Give the timeline its format</Button>
+      <RouterLink class="word" :to="{ name: 'dispatch' }">to Dispatch</RouterLink>
+    </li>
+    <li
+      v-for="group in groups"
+      :key="group.kind"
+      class="finding"
+      :class="{ at: at === group.kind, accepted: group.accepted !== null }"
+    >
+      <button class="what" @click="show(group)">
+        <span class="title"
+          ><GradeMark :grade="group.grade" shape-only /> <b>{{ group.title }}</b></span
+        >
+        <span class="figures quiet">{{ clockTime(seconds(group.frames)) }}</span>
+        <span class="small says">{{ group.says }}</span>
+      </button>
+      <p v-if="group.accepted !== null" class="small quiet">
+        accepted{{ group.accepted ? `: ${group.accepted}` : '' }}
+        <button class="word" @click="treating.accept(group, null)">open again</button>
+      </p>
+      <template v-else>
+        <button v-if="group.cure" class="cure" @click="treating.cure(group)">
+          <b>{{ group.cure.does }}</b>: {{ becomesWords(group.cure.becomes) }}
+        </button>
+        <form v-if="accepting === group.kind" class="accept" @submit.prevent="accept(group)">
+          <input
+            v-model="word"
+            aria-label="Why it is accepted"
+            placeholder="why"
+            @keydown.esc.stop="accepting = null"
+          />
+          <Button size="small" html-type="submit">Accept</Button>
+        </form>
+        <button v-else class="word" @click="accepting = group.kind">accept…</button>
+      </template>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  width: 100%;
+  box-sizing: border-box;
+  padding-right: 8px;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  width: 100%;
+  overflow: auto;
+  min-height: 60px;
+  flex: 3;
+  border-top: 1px solid var(--line);
+}
+.finding {
+  border-bottom: 1px solid var(--line);
+  padding: 4px 8px 4px 0;
+}
+.what {
+  all: unset;
+  box-sizing: border-box;
+  width: 100%;
+  display: grid;
+  grid-template-columns: 1fr auto;
+  cursor: pointer;
+  min-height: 24px;
+}
+.what:focus-visible,
+.cure:focus-visible {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
+}
+.says {
+  grid-column: 1 / -1;
+}
+.small {
+  font-size: 11.5px;
+  line-height: 1.3;
+}
+.at {
+  box-shadow: inset 3px 0 var(--accent);
+  padding-left: 7px;
+}
+.accepted {
+  opacity: 0.75;
+}
+.cure {
+  all: unset;
+  display: block;
+  color: var(--accent);
+  font-size: 12px;
+  line-height: 1.3;
+  padding: 3px 0;
+  min-height: 18px;
+  cursor: pointer;
+}
+.cure:hover {
+  text-decoration: underline;
+}
+.accept {
+  display: flex;
+  gap: 4px;
+}
+.accept input {
+  flex: 1;
+  min-width: 0;
+  height: 24px;
+  border: 1px solid var(--quiet);
+  background: var(--sheet);
+  color: var(--ink);
+}
+.finding > .word {
+  padding: 0;
+}
+</style>

@@ -1,0 +1,182 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Finding } from '../../../../core/check/check'
+import type { Placement } from '../../../../core/edit/timeline'
+import { shortWords, tollSentence } from '../../../../core/toll/sentence'
+import { useMedia } from '../../../../stores/media'
+import { useProject } from '../../../../stores/project'
+import GradeMark from '../../../components/GradeMark.vue'
+import SoundShape from './SoundShape.vue'
+import type { Grip } from './use-strip-drag'
+
+/** A placement on the strip: its name, its grade as a shape in ink, its picture or the shape of its sound. */
+const props = defineProps<{
+  placement: Placement
+  finding: Finding | null
+  kind: 'video' | 'audio'
+  /** Of the whole block, in pixels from the left edge of the strip. */
+  left: number
+  width: number
+  /** Width of the strip. */
+  view: number
+  chosen: boolean
+  locked: boolean
+}>()
+const emit = defineEmits<{ grip: [grip: Grip, event: PointerEvent]; choose: [event: MouseEvent] }>()
+const project = useProject()
+const media = useMedia()
+
+/** A still narrower one has no room for a letter of its name, in pixels. */
+const roomForName = 40
+const roomForSays = 120
+const clip = computed(() => {
+  const { source } = props.placement
+  return source.kind === 'clip' ? project.opened.clips[source.clipId] : undefined
+})
+const name = computed(() => {
+  const { source } = props.placement
+  const known = props.finding?.name ?? clip.value?.name
+  if (known) return known
+  return source.kind === 'figure' ? 'test figure' : 'missing clip'
+})
+const isGone = computed(() => clip.value !== undefined && media.missing.has(clip.value.id))
+const isInterlaced = computed(() => clip.value?.reading?.video?.scan === 'interlaced')
+const says = computed(() => props.finding?.toll.charges.map(shortWords).join(', ') ?? '')
+const poster = computed(() => (props.kind === 'video' && clip.value ? media.posterOf(clip.value) : undefined))
+/** The part that is in view: what is written stands there. */
+const seen = computed(() => {
+  const from = Math.max(-2, props.left)
+  const to = Math.min(props.view + 2, props.left + props.width)
+  return { left: from, width: Math.max(1, to - from) }
+})
+/** What is seen of it, as shares of the whole. */
+const share = computed(() => ({
+  from: (seen.value.left - props.left) / props.width,
+  to: (seen.value.left + seen.value.width - props.left) / props.width,
+}))
+const sentence = computed(() =>
+  [
+    name.value,
+    props.kind === 'audio' ? 'sound' : props.finding ? tollSentence(props.finding.toll) : '',
+    isGone.value && 'its file is not at hand',
+  ]
+    .filter(Boolean)
+    .join(': '),
+)
+</script>
+
+<template>
+  <div class="item" :class="kind" :style="{ left: `${seen.left}px`, width: `${seen.width}px` }">
+    <button
+      class="block"
+      tabindex="-1"
+      :class="{ chosen, hatched: isInterlaced, narrow: seen.width < roomForName, gone: isGone }"
+      :title="sentence"
+      @click.stop="emit('choose', $event)"
+      @pointerdown="emit('grip', 'body', $event)"
+    >
+      <span class="top">
+        <GradeMark v-if="finding" class="shape" :grade="finding.toll.grade" shape-only />
+        <span v-if="seen.width >= roomForName" class="ellipsis name">{{ name }}</span>
+        <span v-if="says && seen.width >= roomForSays" class="says ellipsis quiet">{{ says }}</span>
+      </span>
+      <span
+        v-if="kind === 'video'"
+        class="film"
+        :style="poster ? { backgroundImage: `url(${poster})` } : {}"
+      />
+      <SoundShape v-else-if="clip" :clip="clip" :placement="placement" :share="share" :width="seen.width" />
+      <span v-if="isGone" class="missing">file not at hand</span>
+    </button>
+    <template v-if="!locked && seen.width >= 14">
+      <span class="edge start" @pointerdown.stop="emit('grip', 'start', $event)" />
+      <span class="edge end" @pointerdown.stop="emit('grip', 'end', $event)" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.item {
+  position: absolute;
+  top: 2px;
+  bottom: 2px;
+  padding-right: 1px;
+  box-sizing: border-box;
+}
+.block {
+  all: unset;
+  box-sizing: border-box;
+  width: 100%;
+  height: 100%;
+  border: 1px solid var(--ink);
+  background: var(--sheet);
+  display: flex;
+  flex-direction: column;
+  overflow: hidden;
+  cursor: pointer;
+  font-size: 11.5px;
+  position: relative;
+}
+.top {
+  display: flex;
+  gap: 4px;
+  align-items: center;
+  padding: 0 4px;
+  height: 17px;
+  flex: none;
+}
+/* On the strip the grade is a shape in ink. */
+.shape {
+  color: var(--ink);
+  flex: none;
+}
+.name {
+  flex: 0 1 auto;
+}
+.says {
+  flex: 1 1 0;
+  font-size: 10.5px;
+  text-align: right;
+}
+.film {
+  flex: 1;
+  background-size: auto 100%;
+  background-repeat: repeat-x;
+  border-top: 1px solid var(--line);
+}
+.hatched .film {
+  border-top: 3px double var(--ink);
+}
+.narrow .top {
+  padding: 0;
+  justify-content: center;
+}
+.chosen {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
+  background: color-mix(in srgb, var(--accent) 12%, var(--sheet));
+}
+.gone {
+  border-style: dashed;
+}
+.missing {
+  position: absolute;
+  inset: auto 0 0;
+  background: var(--sheet);
+  font-size: 10.5px;
+  text-align: center;
+}
+.edge {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 6px;
+  cursor: ew-resize;
+}
+.start {
+  left: 0;
+}
+.end {
+  right: 1px;
+}
+</style>

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { layersAt } from '../../../../core/edit/layers'
+import type { Timeline } from '../../../../core/edit/timeline'
+import { motionLine } from '../../../../core/motion/line'
+import { useHand } from '../../../../stores/hand'
+import { useProject } from '../../../../stores/project'
+
+/** The line of motion: each frame of the timeline around the playhead with what of its source it shows, and what is not shown. */
+const props = defineProps<{ timeline: Timeline }>()
+const project = useProject()
+const hand = useHand()
+const box = ref<HTMLElement | null>(null)
+const { width } = useElementSize(box)
+const cell = 34
+const count = computed(() => Math.max(3, Math.floor((width.value - 74) / cell)))
+const from = computed(() => Math.max(0, hand.playhead - Math.floor(count.value / 2)))
+/** What leads: the placement in hand where it is seen, else what lies on top. */
+const cells = computed(() => {
+  const timeline = hand.shown ?? props.timeline
+  const until = Math.min(hand.length, from.value + count.value)
+  const shown = []
+  // One more at the beginning, so that the first of all knows what came before it.
+  for (let n = from.value - 1; n < until; n++) {
+    const layers = n < 0 ? [] : layersAt(project.opened, timeline, n)
+    const layer = layers.find(({ placementId }) => hand.selectedIds.has(placementId)) ?? layers.at(-1)
+    shown.push({ n, id: layer?.placementId ?? null, shown: layer?.shown ?? ({ kind: 'nothing' } as const) })
+  }
+  return motionLine(shown).slice(1)
+})
+const says = computed(() => {
+  const of = (kind: string) => cells.value.filter(({ mark }) => mark === kind).length
+  const lost = cells.value.reduce((sum, { lost }) => sum + lost.length, 0)
+  return `of ${cells.value.length} frames ${of('again')} shown again, ${of('mixed')} mixed, ${lost} of the source left out`
+})
+</script>
+
+<template>
+  <div
+    ref="box"
+    class="motion"
+    role="img"
+    :aria-label="`The line of motion: ${says}`"
+    :data-now="cells.find(({ n }) => n === hand.playhead)?.text"
+  >
+    <div class="names quiet">
+      <span>timeline</span>
+      <span class="middle">shows</span>
+      <span>left out</span>
+    </div>
+    <div
+      v-for="one in cells"
+      :key="one.n"
+      class="cell"
+      :class="[one.mark, { now: one.n === hand.playhead, first: one.begins }]"
+      :style="{ width: `${cell}px` }"
+      @click="hand.goTo(one.n)"
+    >
+      <span class="n figures">{{ one.n }}</span>
+      <span class="frame figures"
+        ><span>{{ one.text }}</span
+        ><span v-if="one.below">{{ one.below }}</span></span
+      >
+      <span class="lost figures">{{
+        one.lost.length > 2 ? `${one.lost.length} ×` : one.lost.join(' ')
+      }}</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.motion {
+  display: flex;
+  overflow: hidden;
+  font-size: 10.5px;
+  line-height: 1.25;
+  height: 58px;
+  flex: none;
+}
+.names {
+  width: 74px;
+  flex: none;
+  display: flex;
+  flex-direction: column;
+  font-size: 11.5px;
+}
+.middle {
+  height: 29px;
+  padding-top: 6px;
+  box-sizing: border-box;
+}
+.cell {
+  flex: none;
+  display: flex;
+  flex-direction: column;
+  text-align: center;
+  cursor: pointer;
+}
+.n {
+  color: var(--quiet);
+}
+.frame {
+  height: 27px;
+  margin: 0 1px;
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  display: flex;
+  flex-direction: column;
+  justify-content: center;
+  overflow: hidden;
+}
+.first .frame {
+  border-left: 3px solid var(--ink);
+}
+.again .frame {
+  border-style: dashed;
+  border-color: var(--heavy);
+  color: var(--heavy);
+}
+.mixed .frame,
+.made .frame {
+  border-color: var(--ink);
+  background: repeating-linear-gradient(135deg, var(--sheet) 0 4px, var(--line) 4px 5px);
+}
+.nothing .frame {
+  border-color: transparent;
+  background: none;
+}
+.now .n {
+  color: var(--ink);
+  font-weight: 600;
+}
+.now .frame {
+  background: var(--accent);
+  color: var(--onAccent);
+  border-color: var(--accent);
+}
+.lost {
+  color: var(--severe);
+  white-space: nowrap;
+}
+</style>

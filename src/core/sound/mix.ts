@@ -1,0 +1,119 @@
+/** Sound of several channels, a list of samples each, −1 … 1. */
+export type Channels = readonly Float32Array[]
+
+/** How many channels a layout has; of 5.1 in the order left, right, centre, low frequencies, left and right surround. */
+export const channelsOf = { mono: 1, stereo: 2, '5.1': 6 } as const
+export type SoundLayout = keyof typeof channelsOf
+
+const half = Math.SQRT1_2
+
+/**
+ * How much of each channel of a source is heard in each of a layout: by ITU-R BS.775 where both are known, one channel in the
+ * middle, and what is not known in equal parts on the left and on the right.
+ */
+export function downmix(count: number, layout: SoundLayout): readonly (readonly number[])[] {
+  const rows = (of: (channel: number) => readonly number[]) => Array.from({ length: count }, (_, i) => of(i))
+  if (layout === 'mono') {
+    if (count === 6) {
+      const [left = [], right = []] = transposed(downmix(6, 'stereo'))
+      return rows((i) => [half * ((left[i] ?? 0) + (right[i] ?? 0))])
+    }
+    return rows(() => [count > 1 ? 1 / count : 1])
+  }
+  if (layout === '5.1') {
+    if (count === 6) return rows((i) => Array.from({ length: 6 }, (_, k) => (k === i ? 1 : 0)))
+    if (count === 1) return [[0, 0, 1, 0, 0, 0]]
+    return rows((i) => [i % 2 === 0 ? 1 : 0, i % 2 === 0 ? 0 : 1, 0, 0, 0, 0])
+  }
+  if (count === 1) return [[1, 1]]
+  if (count === 6)
+    return [
+      [1, 0],
+      [0, 1],
+      [half, half],
+      [0, 0],
+      [half, 0],
+      [0, half],
+    ]
+  return rows((i) => (i % 2 === 0 ? [1, 0] : [0, 1]))
+}
+
+const transposed = (rows: readonly (readonly number[])[]): number[][] =>
+  (rows[0] ?? []).map((_, k) => rows.map((row) => row[k] ?? 0))
+
+/** Adds sound to what is there, channel by channel as a matrix says, by a gain in decibels. */
+export function addTo(
+  into: Channels,
+  sound: Channels,
+  matrix: readonly (readonly number[])[],
+  gain: number,
+  at: number,
+): void {
+  const factor = 10 ** (gain / 20)
+  sound.forEach((samples, i) =>
+    matrix[i]?.forEach((share, k) => {
+      const target = into[k]
+      if (!target || share === 0) return
+      const [by, last] = [share * factor, Math.min(samples.length, target.length - at)]
+      for (let n = Math.max(0, -at); n < last; n++)
+        target[at + n] = (target[at + n] as number) + by * (samples[n] as number)
+    }),
+  )
+}
+
+/** Samples on each side of a moment that weigh in it. */
+const side = 16
+/** Weights for so many places between two samples. */
+const places = 256
+
+/** A windowed sinc, each row the weights of a place between two samples; narrower bands where samples are thinned out. */
+function sincTable(cutoff: number): Float32Array[] {
+  return Array.from({ length: places + 1 }, (_, place) => {
+    const weights = Float64Array.from({ length: 2 * side }, (_, i) => {
+      const x = i - side + 1 - place / places
+      const window = 0.5 + 0.5 * Math.cos((Math.PI * x) / side)
+      return Math.abs(x) >= side
+        ? 0
+        : (x === 0 ? cutoff : Math.sin(Math.PI * cutoff * x) / (Math.PI * x)) * window
+    })
+    const sum = weights.reduce((total, weight) => total + weight, 0)
+    return Float32Array.from(weights, (weight) => weight / sum)
+  })
+}
+
+/** Samples of a source that weigh before its first and behind its last wanted moment. */
+export const soundMargin = side
+
+/**
+ * Samples at moments of a source that follow each other evenly, by a windowed sinc.
+ * @param samples of the source, the first of them `soundMargin` before `first`
+ * @param first the moment of the first wanted sample, from sample 0 of `samples` plus the margin, 0 … 1
+ * @param step source samples from one moment to the next
+ */
+export function atMoments(samples: Float32Array, first: number, step: number, count: number): Float32Array {
+  const made = new Float32Array(count)
+  if (step === 1 && first === 0) {
+    made.set(samples.subarray(side, side + count))
+    return made
+  }
+  const table = sincTable(Math.min(1, 1 / step))
+  for (let n = 0; n < count; n++) {
+    const moment = side + first + n * step
+    const whole = Math.floor(moment)
+    const weights = table[Math.round((moment - whole) * places)] as Float32Array
+    let sum = 0
+    for (let i = 0; i < 2 * side; i++) sum += (weights[i] as number) * (samples[whole - side + 1 + i] ?? 0)
+    made[n] = sum
+  }
+  return made
+}
+
+/** The loudest of every so many samples, over all channels: the shape of a sound as it is drawn. */
+export function peaksOf(sound: Channels, every: number, into: Float32Array, from: number): void {
+  for (const samples of sound)
+    for (let n = 0; n < samples.length; n++) {
+      const at = from + Math.floor(n / every)
+      const loud = Math.abs(samples[n] as number)
+      if (loud > (into[at] ?? Infinity)) into[at] = loud
+    }
+}

@@ -1,0 +1,108 @@
+import {
+  type Channels,
+  type SoundLayout,
+  addTo,
+  atMoments,
+  channelsOf,
+  downmix,
+  peaksOf,
+  soundMargin,
+} from '../../core/sound/mix'
+import { openSound } from '../decode/sound'
+import type { OpenSound, SoundKind } from '../decode/sound-engine'
+import { openAccesses } from '../open'
+import type { MediaLocator } from '../source'
+
+/** A stream of sound of a file. */
+export interface SoundFile {
+  readonly key: string
+  readonly locator: MediaLocator
+  readonly kind: SoundKind
+}
+
+/** A stretch of sound on a timeline. */
+export interface MixPart {
+  readonly file: SoundFile
+  /** Samples of the timeline from which to which it is heard. */
+  readonly from: number
+  readonly to: number
+  /** The moment of the source at `from`, in seconds from its first frame. */
+  readonly sourceSeconds: number
+  /** Seconds of the source for one of the timeline. */
+  readonly speed: number
+  readonly gain: number
+  /** Which channels of the stream are heard; null for all. */
+  readonly channels: readonly number[] | null
+}
+
+/** A stretch of a timeline that is mixed. */
+export interface MixOrder {
+  readonly sampleRate: number
+  readonly layout: SoundLayout
+  readonly from: number
+  readonly count: number
+  readonly parts: readonly MixPart[]
+}
+
+/** Peaks a second of the shape that is drawn of a sound. */
+export const peaksPerSecond = 50
+/** Sound is decoded in stretches of so many seconds while its shape is made. */
+const stretch = 10
+
+/** Mixes sound, and finds the shape of it; streams stay open for the next wish. */
+export function mixer(mostOpen = 8) {
+  const open = openAccesses<OpenSound>(mostOpen)
+  const never = new AbortController().signal
+  const opened = ({ key, locator, kind }: SoundFile) =>
+    open.get(`${key} ${kind.stream}`, () => openSound(locator, kind, never))
+
+  async function add(into: Channels, order: MixOrder, part: MixPart, signal: AbortSignal): Promise<void> {
+    const { sampleRate, layout, from, count } = order
+    const [first, last] = [Math.max(from, part.from), Math.min(from + count, part.to)]
+    if (last <= first) return
+    const sound = await opened(part.file)
+    const step = (part.speed * sound.sampleRate) / sampleRate
+    const begin = part.sourceSeconds * sound.sampleRate + (first - part.from) * step
+    const whole = Math.floor(begin + 1e-6)
+    const needed = Math.ceil((last - first) * step) + 2 * soundMargin + 1
+    const samples = await sound.samples(whole - soundMargin, whole - soundMargin + needed, signal)
+    const heard = part.channels ? part.channels.flatMap((channel) => samples[channel] ?? []) : samples
+    const offset = Math.max(0, begin - whole)
+    const made = heard.map((channel) => atMoments(channel, offset < 1e-6 ? 0 : offset, step, last - first))
+    addTo(into, made, downmix(made.length, layout), part.gain, first - from)
+  }
+
+  return {
+    /** A stretch of a timeline; what cannot be had is silent and told. */
+    async mix(order: MixOrder, signal: AbortSignal): Promise<{ channels: Channels; trouble: string | null }> {
+      const channels = Array.from({ length: channelsOf[order.layout] }, () => new Float32Array(order.count))
+      let trouble: string | null = null
+      for (const part of order.parts) {
+        try {
+          await add(channels, order, part, signal)
+        } catch (error) {
+          signal.throwIfAborted()
+          open.drop(`${part.file.key} ${part.file.kind.stream}`)
+          trouble = error instanceof Error ? error.message : String(error)
+        }
+      }
+      return { channels, trouble }
+    },
+    /** The loudest of each fiftieth of a second of all streams of a clip. */
+    async peaks(files: readonly SoundFile[], seconds: number, signal: AbortSignal): Promise<Float32Array> {
+      const peaks = new Float32Array(Math.max(1, Math.ceil(seconds * peaksPerSecond)))
+      for (const file of files) {
+        const sound = await opened(file)
+        const every = sound.sampleRate / peaksPerSecond
+        for (let at = 0; at < seconds; at += stretch) {
+          const [from, to] = [at, Math.min(seconds, at + stretch)].map((s) =>
+            Math.round(s * sound.sampleRate),
+          ) as [number, number]
+          peaksOf(await sound.samples(from, to, signal), every, peaks, Math.round(at * peaksPerSecond))
+          signal.throwIfAborted()
+        }
+      }
+      return peaks
+    },
+  }
+}

@@ -1,0 +1,111 @@
+import { defineStore } from 'pinia'
+import { reactive } from 'vue'
+import type { Clip } from '../core/edit/clip'
+import type { Doc } from '../core/edit/project'
+import { runningOf } from '../core/edit/running'
+import { exactDuration } from '../core/edit/timing'
+import type { Placement, Timeline } from '../core/edit/timeline'
+import { toNumber } from '../core/rational/rational'
+import type { MixOrder, MixPart, SoundFile } from '../media/sound/mixing'
+import { askFor } from '../workers/job'
+import { soundService } from '../workers/services'
+import { useMedia } from './media'
+
+/** What sounds: the shape of clips' sound, and what of a timeline is heard when. */
+export const useSounds = defineStore('sounds', () => {
+  const media = useMedia()
+  const shapes = reactive(new Map<string, Float32Array>())
+  /** Clips whose shape is made, or could not be. */
+  const asked = new Set<string>()
+  let line: Promise<unknown> = Promise.resolve()
+
+  /** The streams of a clip's sound, each with its place among all of them; none where its file is not at hand. */
+  async function filesOf(clip: Clip): Promise<SoundFile[]> {
+    const locator = clip.parts.length ? null : await media.locate(clip)
+    const { reading } = clip
+    if (!locator || !reading) return []
+    return reading.audio.map(({ sampleRate, channels, startSec }, stream) => ({
+      key: clip.id,
+      locator,
+      kind: {
+        stream,
+        sampleRate: sampleRate ?? 48_000,
+        channels: channels ?? 2,
+        hasPicture: reading.video !== null,
+        startSec: startSec ?? 0,
+      },
+    }))
+  }
+
+  /** The shape of a clip's sound; undefined while it is not made yet, one clip after the other. */
+  function shapeOf(clip: Clip): Float32Array | undefined {
+    const known = shapes.get(clip.id)
+    if (known || asked.has(clip.id)) return known
+    asked.add(clip.id)
+    line = line.then(async () => {
+      const files = await filesOf(clip)
+      if (files.length === 0) return
+      const service = soundService()
+      const seconds = toNumber(exactDuration(clip))
+      const shape = await askFor(service, (id) => service.peaks(id, files, seconds)).catch(() => null)
+      if (shape) shapes.set(clip.id, shape)
+    })
+    return undefined
+  }
+
+  /** What sounds of a placement: its streams, each with the channels of it that are heard. */
+  async function partsOf(
+    doc: Doc,
+    timeline: Timeline,
+    placement: Placement,
+    rate: number,
+  ): Promise<MixPart[]> {
+    const { source } = placement
+    const clip = source.kind === 'clip' ? doc.clips[source.clipId] : undefined
+    if (!clip) return []
+    const { way, sourceIn } = runningOf(doc, timeline, placement)
+    const clipRate = clip.reading?.video?.rate
+    const speed =
+      way.passing.kind === 'in-time' ? toNumber(way.passing.factor) : clipRate ? rate / toNumber(clipRate) : 1
+    const at = (frame: number) => Math.round((frame * timeline.sampleRate) / rate)
+    let counted = 0
+    return (await filesOf(clip)).flatMap((file): MixPart[] => {
+      const { channels } = file.kind
+      const first = counted
+      counted += channels
+      const heard =
+        placement.channels?.filter((i) => i >= first && i < first + channels).map((i) => i - first) ?? null
+      if (heard?.length === 0) return []
+      return [
+        {
+          file,
+          from: at(placement.start),
+          to: at(placement.start + placement.length),
+          sourceSeconds: toNumber(sourceIn),
+          speed,
+          gain: placement.gain,
+          channels: heard,
+        },
+      ]
+    })
+  }
+
+  /** All that sounds on a timeline, by its samples. */
+  async function heardOn(doc: Doc, timeline: Timeline): Promise<MixPart[]> {
+    const rate = timeline.rate ? toNumber(timeline.rate) : 25
+    const parts: MixPart[] = []
+    for (const track of timeline.tracks)
+      if (track.kind === 'audio' && !track.muted)
+        for (const placement of track.placements)
+          parts.push(...(await partsOf(doc, timeline, placement, rate)))
+    return parts
+  }
+
+  /** A stretch of a timeline, mixed. @throws the signal's reason once it aborts */
+  const mix = (order: MixOrder, signal: AbortSignal) => {
+    const service = soundService()
+    return askFor(service, (id) => service.mix(id, order), signal)
+  }
+
+  return { shapeOf, heardOn, mix }
+})

@@ -1,0 +1,35 @@
+import { expose, transfer } from 'comlink'
+import type { Channels } from '../core/sound/mix'
+import { type MixOrder, type SoundFile, mixer } from '../media/sound/mixing'
+import { jobs } from './job'
+
+export interface Mixed {
+  readonly channels: Channels
+  /** Why something is silent; null where nothing is. */
+  readonly trouble: string | null
+}
+
+const running = jobs()
+const { mix, peaks } = mixer()
+
+const service = {
+  /** A stretch of a timeline's sound. */
+  mix: (id: number, order: MixOrder): Promise<Mixed> =>
+    running.run(id, async (signal) => {
+      const mixed = await mix(order, signal)
+      return transfer(
+        mixed,
+        mixed.channels.map(({ buffer }) => buffer),
+      )
+    }),
+  /** The shape of a clip's sound. */
+  peaks: (id: number, files: readonly SoundFile[], seconds: number): Promise<Float32Array> =>
+    running.run(id, async (signal) => {
+      const shape = await peaks(files, seconds, signal)
+      return transfer(shape, [shape.buffer])
+    }),
+  end: running.end,
+}
+
+export type SoundService = typeof service
+expose(service)
