@@ -60,7 +60,11 @@ export async function openFrames(
 }
 
 /** A stored picture stood upright, at most so many pixels wide. */
-async function upright(frame: DecodedFrame, rotation: Rotation, maxWidth: number): Promise<ImageBitmap> {
+export async function upright(
+  frame: DecodedFrame,
+  rotation: Rotation,
+  maxWidth: number,
+): Promise<ImageBitmap> {
   const across = isQuarterTurn(rotation) ? frame.height : frame.width
   const scale = Math.min(1, maxWidth / across)
   const [width, height] = [frame.width, frame.height].map((side) =>

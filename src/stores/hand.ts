@@ -39,6 +39,13 @@ export const useHand = defineStore('hand', () => {
     return treatedAs(timeline, new Map(placements.value.map(({ id }) => [id, treatment.set])))
   }
 
+  /** From the first to the last frame of what is in hand; null where nothing is. */
+  const stretch = computed(() => {
+    const starts = placements.value.map(({ start }) => start)
+    const ends = placements.value.map(({ start, length }) => start + length)
+    return starts.length ? { from: Math.min(...starts), to: Math.max(...ends) } : null
+  })
+
   const select = (ids: Iterable<string>) => (selectedIds.value = new Set(ids))
   /** Takes a placement into hand, or lets it go, beside those that are. */
   function toggle(id: string): void {
@@ -85,6 +92,7 @@ export const useHand = defineStore('hand', () => {
     placements,
     one,
     length,
+    stretch,
     shown,
     withTried,
     select,

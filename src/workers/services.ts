@@ -3,6 +3,7 @@ import type { ChoiceService } from './choice.worker'
 import type { EvidenceService } from './evidence.worker'
 import type { FrameService } from './frames.worker'
 import type { LoadingService } from './loading.worker'
+import type { PlayingService } from './playing.worker'
 import type { ReadingService } from './reading.worker'
 import type { SoundService } from './sound.worker'
 
@@ -20,6 +21,9 @@ export const frameService = lazily<FrameService>(
 )
 export const soundService = lazily<SoundService>(
   () => new Worker(new URL('./sound.worker.ts', import.meta.url), { type: 'module', name: 'sound' }),
+)
+export const playingService = lazily<PlayingService>(
+  () => new Worker(new URL('./playing.worker.ts', import.meta.url), { type: 'module', name: 'playing' }),
 )
 export const loadingService = lazily<LoadingService>(
   () => new Worker(new URL('./loading.worker.ts', import.meta.url), { type: 'module', name: 'loading' }),

@@ -4,7 +4,7 @@ import type { Format } from '../../core/format/format'
 import { composed } from '../../stores/composing'
 import { useMedia } from '../../stores/media'
 import { useProject } from '../../stores/project'
-import { type Decoded, type Painting, framesNeeded, needsLines, paint, putExactly } from './paint'
+import { type Painting, framesNeeded, needsLines, paint, putExactly } from '../../media/play/paint'
 
 /** A decoded picture is never asked for larger than this: the whole of any frame. */
 const whole = 8192
@@ -38,7 +38,7 @@ export function usePainter(canvas: Ref<HTMLCanvasElement | null>, wish: () => Wi
   /** Whether what stands on the canvas was made by the exact kernels. */
   const exact = ref(false)
   /** Decoded frames of the last painting: what stands still is not decoded again. */
-  let held = new Map<string, Decoded>()
+  let held = new Map<string, ImageBitmap>()
   let wanted = new AbortController()
 
   const nameOf = (layer: Layer, index: number, widest: number) =>
@@ -50,7 +50,7 @@ export function usePainter(canvas: Ref<HTMLCanvasElement | null>, wish: () => Wi
     const { signal } = wanted
     const now = wish()
     if (!now || !canvas.value) return
-    const decoded = new Map<string, Decoded>()
+    const decoded = new Map<string, ImageBitmap>()
     const names = new Map<Layer, (index: number) => string>()
     let reason: string | null = null
     try {

@@ -102,11 +102,22 @@ function becomes(before: Check, after: Check): Becomes {
   }
 }
 
-/** What becomes of a timeline when placements are treated otherwise. */
-export function becomesOf(doc: Doc, timeline: Timeline, check: Check, treats: Cure['treats']): Becomes {
+/** A timeline checked with placements treated otherwise. */
+function checkedWith(doc: Doc, timeline: Timeline, treats: Cure['treats']): Check {
   const after = treatedAs(timeline, new Map(treats.map(({ placementId, set }) => [placementId, set])))
-  return becomes(check, present(checkTimeline(doc, after), 'a timeline that was checked can be checked'))
+  return present(checkTimeline(doc, after), 'a timeline that was checked can be checked')
 }
+
+/** What becomes of a timeline when placements are treated otherwise. */
+export const becomesOf = (doc: Doc, timeline: Timeline, check: Check, treats: Cure['treats']): Becomes =>
+  becomes(check, checkedWith(doc, timeline, treats))
+
+/** What a kind of charge loses on a timeline, over the running time of those that pay it. */
+const lostBy = ({ findings }: Check, kind: FindingGroup['kind']): number =>
+  findings.reduce((sum, { toll, placement }) => {
+    const charge = toll.charges.find((one) => one.kind === (kind === 'hairline' ? 'bars' : kind))
+    return sum + (charge?.loss ?? 0) * placement.length
+  }, 0)
 
 /**
  * What happens on a timeline, grouped by kind, the worst first: by grade, then by what is lost over the running time. What costs
@@ -186,7 +197,10 @@ function cureOf(
   ]
   let cure: Cure | null = null
   for (const treats of ways) {
-    const made = becomesOf(doc, timeline, check, treats)
+    const helped = checkedWith(doc, timeline, treats)
+    // What helps against something else is offered there.
+    if (lostBy(helped, kind) >= lostBy(check, kind) - 1e-12) continue
+    const made = becomes(check, helped)
     const [before, after] = made.loss
     if (after >= (cure?.becomes.loss[1] ?? before) - 1e-12) continue
     const said = [...new Set(treats.map(({ set }) => overrideWords(set)))]

@@ -51,6 +51,7 @@ function frameOf(index: number, sample: VideoSample, { meaning }: ClipKind): Dec
     width: sample.codedWidth,
     height: sample.codedHeight,
     planes: () => planesOfSample(sample, meaning),
+    lend: (work) => withRoom(sample, async (room) => work(await planesOfSample(sample, meaning, room))),
     luma: (into) => lumaOfSample(sample, meaning, into),
     async draw(context, width, height) {
       const { transfer } = meaning

@@ -26,6 +26,8 @@ export interface DecodedFrame {
   /** What its samples mean as they come. */
   readonly meaning: Meaning
   planes(): Promise<Planes>
+  /** Lends its planes for as long as some work lasts: nothing is kept of them. */
+  lend<T>(work: (planes: Planes) => T): Promise<T>
   /** @param into where it may be put, of as many bytes as it has samples; a new place otherwise */
   luma(into?: Uint8Array): Promise<Luma>
   /** Draws it for the screen into a rectangle at the origin; for pixels beyond it, it may be drawn more coarsely. */

@@ -33,6 +33,7 @@ export function planesFrame(index: number, planes: Planes, meaning: Meaning): De
     width,
     height,
     planes: async () => planes,
+    lend: async (work) => work(planes),
     luma: async (into) => lumaOf(planes, into),
     draw: async (context, w, h) => drawPlanes(context, planes, meaning, w, h),
     close: () => {},

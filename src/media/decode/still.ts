@@ -27,6 +27,7 @@ export async function openStill(locator: MediaLocator, { steps, meaning }: ClipK
       width: picture.width,
       height: picture.height,
       planes,
+      lend: async (work) => work(await planes()),
       luma: async (into) => lumaOf(await planes(), into),
       draw: async (context, width, height) => context.drawImage(picture, 0, 0, width, height),
       close: () => {},

@@ -9,6 +9,7 @@ import { percent } from '../../../core/words/figures'
 import { frameToTimecode } from '../../../core/rate/timecode'
 import { originWords } from '../../../core/exchange/log'
 import { useHand } from '../../../stores/hand'
+import { type Stretch, usePlaying } from '../../../stores/playing'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
@@ -23,12 +24,14 @@ import MismatchQuestion from './MismatchQuestion.vue'
 import type { StripAct } from './strip/strip-keys'
 import TimelineStrip from './strip/TimelineStrip.vue'
 import TimelineForm from './TimelineForm.vue'
+import PlayBar from './viewer/PlayBar.vue'
 import MotionLine from './viewer/MotionLine.vue'
 import TimelineViewer from './viewer/TimelineViewer.vue'
 
 const project = useProject()
 const timelines = useTimelines()
 const hand = useHand()
+const playing = usePlaying()
 const dropping = ref(false)
 /** The timeline whose format is being changed. */
 const asking = shallowRef<Timeline | 'new' | null>(null)
@@ -60,6 +63,14 @@ function dropClip(event: DragEvent) {
   const clip = project.doc?.clips[droppedClip(event) ?? '']
   if (clip) timelines.place([clip])
 }
+/** Plays a stretch, or stops; the whole where no stretch is in hand. */
+function playOrHalt(stretch: Stretch | null) {
+  if (playing.isOn) return playing.halt()
+  const whole = { from: 0, to: hand.length }
+  // From the last frame on, it begins anew.
+  if (!stretch || hand.playhead >= (stretch ?? whole).to - 1) hand.goTo((stretch ?? whole).from)
+  return viewer.value?.play(stretch ?? whole)
+}
 const does: Record<StripAct, () => void> = {
   cut: () => cuttable.value && timelines.cut(cuttable.value, hand.playhead),
   remove: () => hand.placements.length && timelines.remove(hand.placements.map(({ id }) => id)),
@@ -67,9 +78,9 @@ const does: Record<StripAct, () => void> = {
     placing.value = false
     findings.value?.next()
   },
-  play: () => {},
-  loop: () => {},
-  'play-selection': () => {},
+  play: () => void playOrHalt({ from: 0, to: hand.length }),
+  loop: () => (playing.loops = !playing.loops),
+  'play-selection': () => void playOrHalt(hand.stretch),
   loupe: () => viewer.value?.toggleLoupe(),
   ways: () => viewer.value?.nextWays(),
 }
@@ -133,6 +144,7 @@ const does: Record<StripAct, () => void> = {
       <div class="bar">
         <b class="figures clock">{{ frameToTimecode(hand.playhead, timelines.format.rate) }}</b>
         <span class="quiet">frame {{ hand.playhead }} of {{ hand.length }}</span>
+        <PlayBar :rate="timelines.format.rate" @play="does.play" @play-selection="does['play-selection']" />
         <span class="spacer" />
         <Button size="small" :disabled="!cuttable" @click="does.cut">Cut here</Button>
         <Button size="small" :disabled="hand.placements.length === 0" @click="does.remove">Take out</Button>

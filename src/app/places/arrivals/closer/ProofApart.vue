@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { type Clip, claimsOf } from '../../../../core/edit/clip'
 import type { Proof } from '../../../../media/proof'
-import type { Field } from '../../../picture/field'
+import type { Field } from '../../../../media/play/field'
 import { rasterOf } from '../../../picture/layer-of-clip'
 import DifferencePicture from './DifferencePicture.vue'
 import ProofPicture from './ProofPicture.vue'

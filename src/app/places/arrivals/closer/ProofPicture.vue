@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Clip } from '../../../../core/edit/clip'
 import { useProject } from '../../../../stores/project'
-import type { Field } from '../../../picture/field'
+import type { Field } from '../../../../media/play/field'
 import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
 import { usePainter } from '../../../picture/use-painter'
 import ProofFigure from './ProofFigure.vue'

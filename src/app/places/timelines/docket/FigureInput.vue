@@ -52,7 +52,7 @@ function stepBy(by: number, event: KeyboardEvent) {
   font-size: 12px;
 }
 input {
-  width: 52px;
+  width: 46px;
   height: 24px;
   padding: 0 4px;
   font-size: 12px;

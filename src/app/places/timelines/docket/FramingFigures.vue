@@ -72,13 +72,11 @@ const lock = (on: boolean) =>
       />
       <FigureInput
         label="x"
-        unit="px"
         :value="common(({ position }) => toNumber(position.x))"
         @change="set({ position: { x: exactly($event), y: first!.treatment.framing.position.y } })"
       />
       <FigureInput
         label="y"
-        unit="px"
         :value="common(({ position }) => toNumber(position.y))"
         @change="set({ position: { x: first!.treatment.framing.position.x, y: exactly($event) } })"
       />
@@ -146,7 +144,7 @@ const lock = (on: boolean) =>
   padding-left: 4px;
 }
 .narrow :deep(input) {
-  width: 38px;
+  width: 36px;
 }
 dl {
   display: grid;

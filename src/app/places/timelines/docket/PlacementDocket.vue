@@ -135,7 +135,7 @@ const beyond = computed(() => {
           <template v-if="clip"
             ><span class="figures">{{ uprightSizeName(clip) }} · {{ rateLabel(clip) }}</span
             ><template v-if="clip.reading?.video?.scan === 'interlaced' && clip.reading.video.fieldOrder">
-              {{ spaced(clip.reading.video.fieldOrder) }}</template
+              {{ ` ${spaced(clip.reading.video.fieldOrder)}` }}</template
             ><br
           /></template>
           placed at <span class="figures">{{ frameToTimecode(placement.start, format.rate) }}</span> for
@@ -157,12 +157,12 @@ const beyond = computed(() => {
       <template v-if="finding && first">
         <section aria-label="What it pays">
           <h3>
-            In {{ formatName(format) }}: <GradeMark :grade="finding.toll.grade" />
-            <span class="figures quiet">loss {{ figure(finding.toll.loss, 3) }}</span>
+            In {{ formatName(format) }}: <GradeMark :grade="finding.toll.grade" />{{ ' ' }}
+            <span class="figures quiet">{{ figure(finding.toll.loss, 3) }}</span>
           </h3>
-          <p v-if="tried" class="tried">
-            as in view: <GradeMark :grade="tried.toll.grade" />
-            <span class="figures">{{ figure(tried.toll.loss, 3) }}</span>
+          <p class="tried" :class="{ none: !tried }">
+            as in view: <GradeMark :grade="(tried ?? finding).toll.grade" />{{ ' ' }}
+            <span class="figures">{{ figure((tried ?? finding).toll.loss, 3) }}</span>
           </p>
           <ul>
             <li v-if="finding.toll.untouched">Untouched: every pixel and every frame as recorded.</li>
@@ -241,9 +241,13 @@ aside > * {
 .small {
   font-size: 12px;
 }
+/* Its place is kept: rows that are pointed at must not move away from under the pointer. */
 .tried {
   background: color-mix(in srgb, var(--line) 45%, transparent);
   padding: 2px 6px;
+}
+.none {
+  visibility: hidden;
 }
 ul {
   list-style: none;

@@ -199,5 +199,6 @@ ul {
 }
 .finding > .word {
   padding: 0;
+  font-size: 11.5px;
 }
 </style>

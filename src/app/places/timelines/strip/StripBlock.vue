@@ -72,6 +72,8 @@ const sentence = computed(() =>
       tabindex="-1"
       :class="{ chosen, hatched: isInterlaced, narrow: seen.width < roomForName, gone: isGone }"
       :title="sentence"
+      :aria-label="sentence"
+      :aria-pressed="chosen"
       @click.stop="emit('choose', $event)"
       @pointerdown="emit('grip', 'body', $event)"
     >

@@ -220,14 +220,21 @@ defineExpose({ focus: () => box.value?.parentElement?.focus() })
     @keydown="onKey"
   >
     <div class="scale">
-      <label class="quiet"><input v-model="strip.snaps" type="checkbox" /> draw to edges</label>
-      <label class="quiet"
-        >when trimmed, what follows
-        <select v-model="strip.following" aria-label="What follows when trimmed">
-          <option value="stays">stays</option>
-          <option value="moves">moves along</option>
-        </select></label
+      <button
+        class="word"
+        :aria-pressed="strip.snaps"
+        title="Edges are drawn to cuts and to the playhead (H)"
+        @click="strip.snaps = !strip.snaps"
       >
+        edges {{ strip.snaps ? 'draw' : 'free' }}
+      </button>
+      <button
+        class="word"
+        title="What becomes of that which follows when an end is trimmed (F)"
+        @click="strip.following = strip.following === 'stays' ? 'moves' : 'stays'"
+      >
+        what follows <b>{{ strip.following === 'stays' ? 'stays' : 'moves along' }}</b>
+      </button>
       <button class="word" @click="strip.closeAllGaps(null)">close gaps</button>
       <button class="word" @click="strip.makeTrack('video')">+ pictures</button>
       <button class="word" @click="strip.makeTrack('audio')">+ sound</button>
@@ -323,15 +330,8 @@ defineExpose({ focus: () => box.value?.parentElement?.focus() })
   padding: 3px 0;
   font-size: 12px;
 }
-.scale label {
-  display: flex;
-  gap: 5px;
-  align-items: center;
-  padding-right: 8px;
-}
-.scale select {
-  height: 24px;
-  font-size: 12px;
+.scale > * {
+  white-space: nowrap;
 }
 .spacer {
   flex: 1;

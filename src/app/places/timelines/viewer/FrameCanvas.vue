@@ -5,7 +5,7 @@ import type { Timeline } from '../../../../core/edit/timeline'
 import type { Format } from '../../../../core/format/format'
 import { shownWords } from '../../../../core/motion/words'
 import { useProject } from '../../../../stores/project'
-import type { Region } from '../../../picture/paint'
+import type { Region } from '../../../../media/play/paint'
 import { usePainter } from '../../../picture/use-painter'
 
 /** A part of a timeline's frame as the plan says it: quickly while it moves, by the exact kernels once it rests. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { timingOf } from '../../../../core/edit/timing'
 import type { Timeline } from '../../../../core/edit/timeline'
 import type { Format } from '../../../../core/format/format'
@@ -8,6 +8,7 @@ import { countOf, framesOf } from '../../../../core/motion/timing'
 import { displaySize } from '../../../../core/picture/size'
 import { toNumber } from '../../../../core/rational/rational'
 import { useHand } from '../../../../stores/hand'
+import { type Stretch, usePlaying } from '../../../../stores/playing'
 import { useProject } from '../../../../stores/project'
 import { useStrip } from '../../../../stores/strip'
 import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
@@ -104,11 +105,43 @@ function toggleLoupe(event?: MouseEvent) {
   }
   seen.value = seen.value === 'whole' ? 'loupe' : 'whole'
 }
+const playing = usePlaying()
+/** Where it stood when playing began: what rests under what plays is left alone. */
+const frozen = ref(0)
+const frame = computed(() => (playing.isOn ? frozen.value : hand.playhead))
+/** Counts playings: each is drawn on canvases of its own. */
+const playings = ref(0)
+const played = ref<HTMLCanvasElement[]>([])
+/** Plays a stretch as it is looked at: one way, or two in step. */
+async function play(stretch: Stretch) {
+  strip.viewed = null
+  frozen.value = hand.playhead
+  playings.value++
+  const ways = isTwo.value ? [inForce.value, other.value] : [inForce.value]
+  const part = region.value
+  playing.state = 'preparing'
+  await nextTick()
+  const ratio = window.devicePixelRatio || 1
+  const background = getComputedStyle(document.documentElement).getPropertyValue('--ground')
+  const watched = ways.flatMap((timeline, i) => {
+    const canvas = played.value[i]
+    if (!canvas) return []
+    const view = {
+      canvas: canvas.transferControlToOffscreen(),
+      width: Math.round(pane.value.width * ratio),
+      height: Math.round(pane.value.height * ratio),
+      region: part,
+      background,
+    }
+    return { timeline, view }
+  })
+  await playing.play(watched, stretch)
+}
 const nextWays = () => (ways.value = ways.value === 'one' ? 'split' : ways.value === 'split' ? 'side' : 'one')
 watch(ways, (now) => {
   if (now === 'one') hand.heldBeside = null
 })
-defineExpose({ toggleLoupe, nextWays })
+defineExpose({ toggleLoupe, nextWays, play })
 </script>
 
 <template>
@@ -158,15 +191,33 @@ defineExpose({ toggleLoupe, nextWays })
     >
       <FrameCanvas
         ref="first"
-        v-bind="{ ...pane, format: raster, region, frame: hand.playhead, magnified: seen === 'loupe' }"
+        v-bind="{ ...pane, format: raster, region, frame, magnified: seen === 'loupe' }"
         :timeline="inForce"
         :instead="viewed?.layers"
+      />
+      <canvas
+        v-if="playing.isOn"
+        :key="`a${playings}`"
+        :ref="(element) => element && (played[0] = element as HTMLCanvasElement)"
+        class="played"
+        role="img"
+        :aria-label="`Playing, frame ${playing.achieved?.frame ?? hand.playhead}`"
+        :data-played-frame="playing.achieved?.frame"
       />
       <template v-if="isTwo && ways === 'split'">
         <div class="over" :style="{ clipPath: `inset(0 0 0 ${line * 100}%)` }">
           <FrameCanvas
-            v-bind="{ ...pane, format: raster, region, frame: hand.playhead, magnified: seen === 'loupe' }"
+            v-bind="{ ...pane, format: raster, region, frame, magnified: seen === 'loupe' }"
             :timeline="other"
+          />
+          <canvas
+            v-if="playing.isOn"
+            :key="`b${playings}`"
+            :ref="(element) => element && (played[1] = element as HTMLCanvasElement)"
+            class="played"
+            role="img"
+            :aria-label="`Playing, frame ${playing.achieved?.frame ?? hand.playhead}`"
+            :data-played-frame="playing.achieved?.frame"
           />
         </div>
         <div
@@ -184,7 +235,7 @@ defineExpose({ toggleLoupe, nextWays })
         />
       </template>
       <FramingHandles
-        v-if="!viewed && seen === 'whole' && ways === 'one'"
+        v-if="!viewed && !playing.isOn && seen === 'whole' && ways === 'one'"
         :timeline="timeline"
         :format="format"
         :width="pane.width"
@@ -198,8 +249,17 @@ defineExpose({ toggleLoupe, nextWays })
       @pointermove="drag"
     >
       <FrameCanvas
-        v-bind="{ ...pane, format: raster, region, frame: hand.playhead, magnified: seen === 'loupe' }"
+        v-bind="{ ...pane, format: raster, region, frame, magnified: seen === 'loupe' }"
         :timeline="other"
+      />
+      <canvas
+        v-if="playing.isOn"
+        :key="`c${playings}`"
+        :ref="(element) => element && (played[1] = element as HTMLCanvasElement)"
+        class="played"
+        role="img"
+        :aria-label="`Playing, frame ${playing.achieved?.frame ?? hand.playhead}`"
+        :data-played-frame="playing.achieved?.frame"
       />
     </div>
     <p v-if="first?.trouble" class="trouble" role="status">{{ first.trouble }}</p>
@@ -256,6 +316,12 @@ defineExpose({ toggleLoupe, nextWays })
 }
 .loupe .pane {
   cursor: grab;
+}
+.played {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
 }
 .over {
   position: absolute;

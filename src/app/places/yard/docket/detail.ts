@@ -1,6 +1,6 @@
 import type { Layer } from '../../../../core/edit/layers'
 import { toNumber } from '../../../../core/rational/rational'
-import type { Region } from '../../../picture/paint'
+import type { Region } from '../../../../media/play/paint'
 
 /** A picture's brightness, row by row, each 0 … 255. */
 export interface Luma {

@@ -6,7 +6,7 @@ import type { Shown, SourceField } from '../../core/motion/shown'
 import { type Field, keepField, takeLines } from './field'
 
 /** A decoded frame of a source, upright. */
-export type Decoded = ImageBitmap
+export type Decoded = ImageBitmap | OffscreenCanvas
 
 /** A rectangle of a raster, in its pixels. */
 export interface Region {
@@ -23,8 +23,8 @@ export interface Painting {
   /** Of the canvas, in device pixels. */
   readonly width: number
   readonly height: number
-  /** `smooth` scales as a picture is scaled; `pixels` shows each pixel of the source as a block. */
-  readonly scaling: 'smooth' | 'pixels'
+  /** `smooth` scales as a picture is scaled, `quick` as fast as may be; `pixels` shows each pixel of the source as a block. */
+  readonly scaling: 'smooth' | 'quick' | 'pixels'
   /** One field of the result, made whole; both as they stand where it is not said. */
   readonly field?: Field
   readonly background?: string
@@ -192,8 +192,8 @@ export function paint(
   context.globalAlpha = 1
   context.fillStyle = background
   context.fillRect(0, 0, width, height)
-  context.imageSmoothingEnabled = scaling === 'smooth'
-  context.imageSmoothingQuality = 'high'
+  context.imageSmoothingEnabled = scaling !== 'pixels'
+  context.imageSmoothingQuality = scaling === 'quick' ? 'low' : 'high'
   const [kx, ky] = [width / region.width, height / region.height]
   for (const layer of layers) {
     const area = drawnArea(layer.lie, layer.size)

@@ -1,0 +1,134 @@
+import { present } from '../../core/assert'
+import { figureMeaning, figureOf } from '../../core/figure/figure'
+import { countOf } from '../../core/motion/timing'
+import type { Rotation } from '../../core/picture/turn'
+import { hasPreview, previewer } from '../../core/planes/preview'
+import { type ScreenPicture } from '../../core/planes/screen'
+import { openClip } from '../decode/clip'
+import { type DecodedFrame, NoPicture, type OpenClip } from '../decode/engine'
+import { upright } from '../frames'
+import type { DecodableFile } from '../measure'
+import type { PlayedSource } from './plan'
+import { ofCode } from './shown-code'
+
+/** A picture that is ready to be drawn. */
+export type Picture = ImageBitmap | OffscreenCanvas
+
+/** Frames and fields of one source, asked for in their order. */
+export interface PlayedClip {
+  /** A frame, or one of its fields, by its code, at most so many pixels wide. @throws NoPicture */
+  picture(code: number, width: number): Promise<Picture>
+  close(): void
+}
+
+/** So many frames on the decoder goes on; further it begins anew. */
+const furthest = 90
+
+/** The stream of one file that a clip is read from, and what was read last. */
+interface Stream {
+  readonly file: DecodableFile
+  readonly open: OpenClip
+  readonly frames: AsyncGenerator<DecodedFrame>
+  readonly stop: AbortController
+  held: DecodedFrame | null
+  next: DecodedFrame | null
+}
+
+/** Opens a source for playing. */
+export function playedClip(source: PlayedSource): PlayedClip {
+  return source.kind === 'figure' ? playedFigure(source) : playedFiles(source.files, source.rotation)
+}
+
+function drawn({ data, width, height }: ScreenPicture): OffscreenCanvas {
+  const canvas = new OffscreenCanvas(width, height)
+  const context = present(canvas.getContext('2d'), 'a canvas of a worker is drawn on')
+  context.putImageData(new ImageData(data, width, height), 0, 0)
+  return canvas
+}
+
+function playedFigure({ figure }: Extract<PlayedSource, { kind: 'figure' }>): PlayedClip {
+  const draw = figureOf(figure)
+  const { width, height } = figure.size
+  return {
+    async picture(code, wide) {
+      const { index, field } = ofCode(code)
+      const planes = draw(index)
+      const w = Math.min(width, wide)
+      const small = previewer(planes, figureMeaning, w, Math.max(1, Math.round((height * w) / width)), field)
+      return drawn(small(planes))
+    },
+    close: () => {},
+  }
+}
+
+function playedFiles(files: readonly DecodableFile[], rotation: Rotation): PlayedClip {
+  let stream: Stream | null = null
+  const previews = new Map<string, ReturnType<typeof previewer>>()
+
+  function leave() {
+    stream?.stop.abort()
+    stream?.held?.close()
+    stream?.next?.close()
+    void stream?.frames.return(undefined).catch(() => {})
+    stream?.open.close()
+    stream = null
+  }
+
+  async function streamFrom(file: DecodableFile, index: number): Promise<Stream> {
+    const stop = new AbortController()
+    const open = await openClip(file.locator, file.kind, stop.signal)
+    const first = Math.max(0, Math.min(countOf(file.kind.steps) - 1, index))
+    return { file, open, stop, frames: open.samples(first, stop.signal), held: null, next: null }
+  }
+
+  /** The frame that is on at an index: the last one that does not come after it. */
+  async function decoded(index: number): Promise<DecodedFrame> {
+    const file = files.findLast(({ first }) => first <= index)
+    if (!file) throw new NoPicture('This clip has no picture.')
+    const within = index - file.first
+    const at = stream?.held?.index ?? -1
+    if (stream && (stream.file !== file || within < at || within > at + furthest)) leave()
+    stream ??= await streamFrom(file, within)
+    const now = stream
+    while (!now.held || now.held.index < within) {
+      if (!now.next) {
+        const { value, done } = await now.frames.next()
+        if (done || !value) break
+        now.next = value
+      }
+      if (now.held && now.next.index > within) break
+      now.held?.close()
+      now.held = now.next
+      now.next = null
+    }
+    if (!now.held) throw new NoPicture('There is no frame at this time: the file may be cut off.')
+    return now.held
+  }
+
+  /** A small picture made of the planes themselves; null of one that has to be drawn as the screen draws it. */
+  async function preview(
+    frame: DecodedFrame,
+    field: 'top' | 'bottom' | null,
+    wide: number,
+  ): Promise<OffscreenCanvas | null> {
+    if (rotation !== 0) return null
+    return frame.lend((planes) => {
+      if (!hasPreview(planes, frame.meaning)) return null
+      const width = Math.min(planes.width, wide)
+      const height = Math.max(1, Math.round((planes.height * width) / planes.width))
+      const key = `${width} ${field} ${planes.width} ${planes.across} ${planes.down} ${planes.bitDepth}`
+      const made = previews.get(key) ?? previewer(planes, frame.meaning, width, height, field)
+      previews.set(key, made)
+      return drawn(made(planes))
+    })
+  }
+
+  return {
+    async picture(code, width) {
+      const { index, field } = ofCode(code)
+      const frame = await decoded(index)
+      return (await preview(frame, field, width)) ?? (await upright(frame, rotation, width))
+    },
+    close: leave,
+  }
+}
