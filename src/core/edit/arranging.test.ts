@@ -16,8 +16,8 @@ import {
 } from './arranging'
 import { aDoc, aStill, aVideo } from './doc.fixture'
 import { layersAt } from './layers'
-import { addTimeline, setProjectFormat } from './operations'
-import { append, newTimeline, placementOf } from './placing'
+import { addTimeline, removePlacements, setProjectFormat } from './operations'
+import { append, movePlacement, newTimeline, placementOf } from './placing'
 import { runningOf, timingOfPlacement } from './running'
 import { treat } from './treating'
 import { lengthen, slip, trimEnd, trimStart } from './trimming'
@@ -203,6 +203,39 @@ describe('arranging', () => {
     putAt(doc, 't', taken, 400, 'over', newId)
     closeGaps(doc, 't', null)
     expect(doc.timelines.t!.tracks[0]!.placements.map(({ start }) => start)).toEqual([0, 100, 200, 300, 400])
+  })
+
+  it('keeps sound with its picture when gaps are closed, on another track where its own is not free', () => {
+    const doc = cut()
+    const sound = (of: string) => ({
+      kind: 'audio' as const,
+      offset: 0,
+      above: 0,
+      placement: { ...one(doc, of), id: `s-${of}` },
+    })
+    putAbove(doc, 't', [sound('b')], 100, newId)
+    putAbove(doc, 't', [sound('c')], 200, newId)
+    pairUp(doc, 't', new Set(['b', 's-b']), 'pb')
+    pairUp(doc, 't', new Set(['c', 's-c']), 'pc')
+    removePlacements(doc, 't', ['a'], true)
+    expect([spans(doc, 0), spans(doc, 1)]).toEqual([
+      ['b 0+100', 'c 100+100'],
+      ['s-b 0+100', 's-c 100+100'],
+    ])
+    movePlacement(doc, 't', 'c', 0)
+    expect(spans(doc, 1)).toEqual(['s-c 0+100', 's-b 100+100'])
+    // A bed of sound lies where it would go.
+    putAt(
+      doc,
+      't',
+      [{ ...sound('b'), placement: { ...one(doc, 'b'), id: 'bed', pairId: null, length: 40 } }],
+      220,
+      'over',
+      newId,
+    )
+    trimEnd(doc, 't', 'c', 30, 'moves')
+    expect(one(doc, 'b').start).toBe(130)
+    expect(one(doc, 's-b').start).toBe(130)
   })
 
   it('never overlaps, whatever is done', () => {

@@ -7,7 +7,7 @@ import type { Unplaced } from './placing'
 import type { Doc } from './project'
 import { runningOf, timingOfPlacement } from './running'
 import { type Placement, type Timeline, type Track, type TrackKind } from './timeline'
-import { openUp } from './track'
+import { followPairs, openUp, startsOf } from './track'
 
 /** What becomes of that which stands where something is put: it moves on, or what is covered of it goes. */
 export type Putting = 'insert' | 'over'
@@ -258,7 +258,9 @@ export function movePlacements(
 
 /** Closes every gap of a track, or of all that can be edited. */
 export function closeGaps(doc: Draft<Doc>, timelineId: string, trackId: string | null): void {
-  for (const track of timelineIn(doc, timelineId).tracks) {
+  const timeline = timelineIn(doc, timelineId)
+  const before = startsOf(timeline)
+  for (const track of timeline.tracks) {
     if (track.locked || (trackId !== null && track.id !== trackId)) continue
     let end = 0
     for (const placement of track.placements) {
@@ -266,6 +268,7 @@ export function closeGaps(doc: Draft<Doc>, timelineId: string, trackId: string |
       end += placement.length
     }
   }
+  followPairs(timeline, before)
 }
 
 /** Lets placements move together from now on, or each by itself (null). */

@@ -5,7 +5,7 @@ import { type Decision, type Doc, formatOf } from './project'
 import { reframed } from './reformat'
 import { type FormatOrigin, type Timeline } from './timeline'
 import { type Format } from '../format/format'
-import { closeUp as closeGaps } from './track'
+import { closeUp as closeGaps, followPairs, startsOf } from './track'
 
 /**
  * The edits of a project and its timelines. Each changes the document that it is given in place, so that it can run on a
@@ -52,6 +52,7 @@ function removeWhere(
   closeUp: boolean,
 ): void {
   const lost = new Set<string>()
+  const before = startsOf(timeline)
   for (const track of timeline.tracks) {
     const leaving = track.placements.filter(goes)
     if (leaving.length === 0) continue
@@ -59,6 +60,7 @@ function removeWhere(
     const staying = track.placements.filter((placement) => !lost.has(placement.id))
     track.placements = closeUp ? (closeGaps(staying, leaving) as DraftPlacement[]) : staying
   }
+  followPairs(timeline, before)
   if (timeline.accepted.some(({ placementId }) => lost.has(placementId)))
     timeline.accepted = timeline.accepted.filter(({ placementId }) => !lost.has(placementId))
 }

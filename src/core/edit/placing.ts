@@ -13,7 +13,7 @@ import type { Doc } from './project'
 import { runningOf, timingOfPlacement } from './running'
 import { exactDuration, timingOf } from './timing'
 import { type Placement, type Timeline, type TrackKind, endOf } from './timeline'
-import { closeUp, openUp } from './track'
+import { closeUp, followPairs, openUp, startsOf } from './track'
 
 /** An empty timeline with one track for pictures and one for sound. */
 export const newTimeline = (
@@ -147,7 +147,9 @@ function trackOf(timeline: Draft<Timeline>, kind: TrackKind) {
  * new position moves on; other gaps stay.
  */
 export function movePlacement(doc: Draft<Doc>, timelineId: string, id: string, toIndex: number): void {
-  for (const track of timelineIn(doc, timelineId).tracks) {
+  const timeline = timelineIn(doc, timelineId)
+  const before = startsOf(timeline)
+  for (const track of timeline.tracks) {
     const moved = track.placements.find((p) => p.id === id)
     if (!moved) continue
     const others = closeUp(
@@ -160,6 +162,7 @@ export function movePlacement(doc: Draft<Doc>, timelineId: string, id: string, t
     opened.splice(index, 0, { ...moved, start })
     track.placements = opened
   }
+  followPairs(timeline, before)
 }
 
 /**

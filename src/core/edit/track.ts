@@ -14,3 +14,55 @@ export const openUp = <P extends Stretch>(placements: readonly P[], frame: numbe
   placements.map((placement) =>
     placement.start >= frame ? { ...placement, start: placement.start + length } : placement,
   )
+
+interface PairedTracks {
+  readonly tracks: readonly {
+    readonly kind: string
+    readonly locked: boolean
+    placements: readonly PairedPlacement[]
+  }[]
+}
+type PairedPlacement = Stretch & Pick<Placement, 'id' | 'pairId'> & { start: number }
+
+/** Where everything stands, to be told apart from where it stands afterwards. */
+export const startsOf = ({ tracks }: PairedTracks): ReadonlyMap<string, number> =>
+  new Map(tracks.flatMap(({ placements }) => placements.map(({ id, start }) => [id, start] as const)))
+
+/**
+ * Lets what is paired with pictures that have moved follow them, each by as far as its picture went, on its own track or on another of
+ * its kind where that is not free; where none is, it stays.
+ */
+export function followPairs(timeline: PairedTracks, before: ReadonlyMap<string, number>): void {
+  const { tracks } = timeline
+  const moved = new Map<string, number>()
+  for (const { kind, placements } of tracks)
+    if (kind === 'video')
+      for (const { id, pairId, start } of placements) {
+        const from = before.get(id)
+        if (pairId !== null && from !== undefined) moved.set(pairId, start - from)
+      }
+  /** Those that are behind their picture, the first to go first: earlier ones make room for later ones. */
+  const behind: { from: (typeof tracks)[number]; placement: PairedPlacement; start: number }[] = []
+  for (const from of tracks) {
+    if (from.kind === 'video' || from.locked) continue
+    for (const placement of from.placements) {
+      const [was, by] = [before.get(placement.id), moved.get(placement.pairId ?? '')]
+      if (was !== undefined && by !== undefined && placement.start !== was + by)
+        behind.push({ from, placement, start: was + by })
+    }
+  }
+  for (const { from, placement } of behind)
+    from.placements = from.placements.filter(({ id }) => id !== placement.id)
+  const put = (to: (typeof tracks)[number], placement: PairedPlacement, start: number): void => {
+    to.placements = [...to.placements, { ...placement, start }].sort((a, b) => a.start - b.start)
+  }
+  const isFree = ({ placements }: (typeof tracks)[number], start: number, length: number) =>
+    start >= 0 &&
+    placements.every((other) => other.start + other.length <= start || other.start >= start + length)
+  for (const { from, placement, start } of behind) {
+    const kin = [from, ...tracks.filter(({ kind, locked }) => kind === from.kind && !locked)]
+    const there = kin.find((track) => isFree(track, start, placement.length))
+    if (there) put(there, placement, start)
+    else put(from, placement, placement.start)
+  }
+}

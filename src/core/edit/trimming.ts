@@ -5,6 +5,7 @@ import { timelineIn } from './operations'
 import type { Doc } from './project'
 import { runningOf, timingOfPlacement } from './running'
 import type { Placement, Timeline, Track } from './timeline'
+import { followPairs, startsOf } from './track'
 
 /** What becomes of that which follows: it stays where it is, or moves along so that nothing opens and nothing is covered. */
 export type Following = 'stays' | 'moves'
@@ -93,6 +94,7 @@ export function trimStart(
     }),
   )
   if (moved === 0 || all.length === 0) return 0
+  const before = startsOf(timeline)
   for (const { track, index } of all) {
     const placement = track.placements[index] as Draft<Placement>
     placement.sourceIn = sourceAfter(doc, timeline, placement, moved) as Draft<Rational>
@@ -100,6 +102,7 @@ export function trimStart(
     if (following === 'stays') placement.start += moved
     else shift(track, index + 1, -moved)
   }
+  if (following === 'moves') followPairs(timeline, before)
   return moved
 }
 
@@ -127,23 +130,27 @@ export function trimEnd(
     }),
   )
   if (moved === 0 || all.length === 0) return 0
+  const before = startsOf(timeline)
   for (const { track, index } of all) {
     const placement = track.placements[index] as Draft<Placement>
     placement.length += moved
     if (following === 'moves') shift(track, index + 1, moved)
   }
+  if (following === 'moves') followPairs(timeline, before)
   return moved
 }
 
 /** Makes a placement so long; what follows on its track moves along. */
 export function lengthen(doc: Draft<Doc>, timelineId: string, id: string, frames: number): void {
   const timeline = timelineIn(doc, timelineId)
+  const before = startsOf(timeline)
   for (const { track, index } of meant(timeline, id)) {
     const placement = track.placements[index] as Draft<Placement>
     const by = Math.max(1, frames) - placement.length
     placement.length += by
     shift(track, index + 1, by)
   }
+  followPairs(timeline, before)
 }
 
 /**

@@ -46,11 +46,7 @@ export function paceOf(
     },
     counted(milliseconds) {
       const due = Math.max(0, Math.min(all, ordinalAt(milliseconds) + 1))
-      const seconds = Math.max(
-        1 / perSecond,
-        Math.min(milliseconds - startAt, (all / perSecond) * 1000) / 1000,
-      )
-      return { due, shown, perSecond: shown / seconds }
+      return { due, shown, perSecond: due > 0 ? (perSecond * shown) / due : 0 }
     },
   }
 }

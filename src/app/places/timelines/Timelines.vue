@@ -24,6 +24,7 @@ import MismatchQuestion from './MismatchQuestion.vue'
 import type { StripAct } from './strip/strip-keys'
 import TimelineStrip from './strip/TimelineStrip.vue'
 import TimelineForm from './TimelineForm.vue'
+import AchievedLine from './viewer/AchievedLine.vue'
 import PlayBar from './viewer/PlayBar.vue'
 import MotionLine from './viewer/MotionLine.vue'
 import TimelineViewer from './viewer/TimelineViewer.vue'
@@ -139,12 +140,14 @@ const does: Record<StripAct, () => void> = {
       @dragleave.self="dropping = false"
       @drop.prevent="dropClip"
     >
-      <TimelineViewer ref="viewer" :timeline="timelines.current" :format="timelines.format" />
+      <TimelineViewer ref="viewer" :timeline="timelines.current" :format="timelines.format">
+        <AchievedLine :rate="timelines.format.rate" />
+      </TimelineViewer>
       <MotionLine :timeline="timelines.current" />
       <div class="bar">
         <b class="figures clock">{{ frameToTimecode(hand.playhead, timelines.format.rate) }}</b>
-        <span class="quiet">frame {{ hand.playhead }} of {{ hand.length }}</span>
-        <PlayBar :rate="timelines.format.rate" @play="does.play" @play-selection="does['play-selection']" />
+        <span class="quiet nowrap">frame {{ hand.playhead }} of {{ hand.length }}</span>
+        <PlayBar @play="does.play" @play-selection="does['play-selection']" />
         <span class="spacer" />
         <Button size="small" :disabled="!cuttable" @click="does.cut">Cut here</Button>
         <Button size="small" :disabled="hand.placements.length === 0" @click="does.remove">Take out</Button>
@@ -227,8 +230,11 @@ const does: Record<StripAct, () => void> = {
 .bar,
 .summary {
   display: flex;
-  gap: 16px;
+  gap: 10px;
   align-items: center;
+}
+.nowrap {
+  white-space: nowrap;
 }
 .clock {
   font-size: 17px;

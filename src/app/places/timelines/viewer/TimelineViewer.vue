@@ -264,13 +264,15 @@ defineExpose({ toggleLoupe, nextWays, play })
     </div>
     <p v-if="first?.trouble" class="trouble" role="status">{{ first.trouble }}</p>
   </div>
-  <p class="says figures">
-    <template v-if="first?.top"
-      ><span v-if="first.pending">decoding </span><b>{{ first.says }}</b>
-      <span class="quiet"> · {{ first.pending ? '' : first.exact ? 'exact' : 'quick' }}</span></template
+  <div class="says figures">
+    <span v-if="playing.isOn" class="quiet">playing, quick</span>
+    <template v-else-if="first?.top"
+      ><span v-if="first.pending">decoding </span><b>{{ first.says }}</b
+      ><span class="quiet"> · {{ first.pending ? '' : first.exact ? 'exact' : 'quick' }}</span></template
     >
     <template v-else>nothing is placed here</template>
-  </p>
+    <slot />
+  </div>
 </template>
 
 <style scoped>
@@ -345,6 +347,9 @@ defineExpose({ toggleLoupe, nextWays, play })
 }
 .says {
   font-size: 12px;
-  margin: -6px 0 0;
+  margin: -4px 0 0;
+  display: flex;
+  gap: 6px;
+  white-space: nowrap;
 }
 </style>
