@@ -1,6 +1,6 @@
 import { type Doc, formatOf, timelinesOf } from '../edit/project'
 import { reframed } from '../edit/reformat'
-import { type Timeline, lengthOf, placementsIn } from '../edit/timeline'
+import { type Timeline, lengthOf, leadsIn } from '../edit/timeline'
 import { type Format, formatName, sameFormat } from '../format/format'
 import { frameToTimecode } from '../rate/timecode'
 import { equal } from '../rational/rational'
@@ -57,7 +57,7 @@ function consequence(
   const before = formatOf(docBefore, from)
   const after = formatOf(docAfter, to)
   const { timeline, boundaries, runOut } = reframed(docBefore, docAfter, from, to)
-  const placed = placementsIn(from).length
+  const placed = leadsIn(from).length
   const moves = placed > 0 && from.rate && timeline.rate && !equal(from.rate, timeline.rate)
   return {
     timeline: from,
@@ -117,7 +117,7 @@ export function consequenceSentence({ timeline, before, after, changes, placed, 
 
 /** What cannot be cheaply undone later: the rate, once clips are placed. */
 export const costlyLater = (doc: Doc): string => {
-  const placed = timelinesOf(doc).reduce((n, timeline) => n + placementsIn(timeline).length, 0)
+  const placed = timelinesOf(doc).reduce((n, timeline) => n + leadsIn(timeline).length, 0)
   return placed === 0
     ? 'Nothing is placed yet, so all of it is still free. Later the rate is the costly one: every cut has to move. The size stays cheap.'
     : `${counted(placed, 'clip is', 'clips are')} placed: another rate moves their cuts, another size only scales them.`

@@ -131,6 +131,14 @@ export const lengthOf = ({ tracks }: Timeline): number =>
 
 export const placementsIn = ({ tracks }: Timeline): Placement[] => tracks.flatMap((track) => track.placements)
 
+/** What is placed as an editor counts it: picture and sound of one clip once, by what stands first. */
+export function leadsIn(timeline: Timeline): Placement[] {
+  const pairs = new Set<string>()
+  return placementsIn(timeline).filter(
+    ({ pairId }) => pairId === null || (!pairs.has(pairId) && pairs.add(pairId)),
+  )
+}
+
 /** The clip that a placement shows; null for another timeline and the test figure. */
 export const clipIdOf = ({ source }: Placement): string | null =>
   source.kind === 'clip' ? source.clipId : null

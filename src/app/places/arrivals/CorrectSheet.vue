@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { leadsIn } from '../../../core/edit/timeline'
 import { Button, Input, Modal } from 'ant-design-vue'
 import { computed, reactive } from 'vue'
 import { correct, correctedPlacements } from '../../../core/edit/correction'
@@ -108,7 +109,10 @@ const sentences = computed(() =>
 const shortened = computed(() => {
   if (!isChanged.value) return ''
   const ids = props.clips.map(({ id }) => id)
-  const losing = correctedPlacements(project.opened, ids, change.value).filter((p) => p.shortenedBy > 0)
+  const leads = new Set(project.timelines.flatMap((timeline) => leadsIn(timeline).map(({ id }) => id)))
+  const losing = correctedPlacements(project.opened, ids, change.value).filter(
+    ({ shortenedBy, placementId }) => shortenedBy > 0 && leads.has(placementId),
+  )
   return shortenedSentence(
     losing.length,
     losing.reduce((sum, { shortenedBy }) => sum + shortenedBy, 0),

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { type Clip } from '../../../core/edit/clip'
 import { takeOut } from '../../../core/edit/operations'
 import { formatOf } from '../../../core/edit/project'
-import { clipIdOf, placementsIn } from '../../../core/edit/timeline'
+import { clipIdOf, leadsIn } from '../../../core/edit/timeline'
 import { frameToTimecode } from '../../../core/rate/timecode'
 import { counted } from '../../../core/words/figures'
 import { useProject } from '../../../stores/project'
@@ -21,7 +21,7 @@ const going = computed(() => {
   const names = new Map(props.clips.map(({ id, name }) => [id, name]))
   return project.timelines.flatMap((timeline) => {
     const rate = timeline.rate ?? formatOf(project.opened, timeline)?.rate
-    return placementsIn(timeline).flatMap((placement) => {
+    return leadsIn(timeline).flatMap((placement) => {
       const name = names.get(clipIdOf(placement) ?? '')
       return name === undefined || !rate
         ? []

@@ -5,7 +5,7 @@ import { Button } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { worstFirst } from '../../../core/check/check'
-import { placementsIn } from '../../../core/edit/timeline'
+import { leadsIn } from '../../../core/edit/timeline'
 import { formatName } from '../../../core/format/format'
 import { toOtio } from '../../../core/exchange/otio'
 import { tallyRows } from '../../../core/exchange/tally-table'
@@ -66,7 +66,7 @@ async function importProject(file: File) {
       <h1>To be handed over</h1>
       <TimelineList>
         <template #default="{ timeline }">
-          <span class="quiet">{{ placementsIn(timeline).length }} placed</span>
+          <span class="quiet">{{ leadsIn(timeline).length }} placed</span>
         </template>
       </TimelineList>
       <p v-if="project.timelines.length === 0" class="quiet">
