@@ -4,6 +4,7 @@ import { treatedAs } from '../core/edit/treating'
 import { type Placement, type Timeline, lengthOf, placementsIn } from '../core/edit/timeline'
 import { type Override, overridden } from '../core/treatment/treatment'
 import { overrideWords } from '../core/treatment/words'
+import { type Field, stepField } from '../media/play/field'
 import { useTimelines } from './timelines'
 
 /** A treatment that is looked at and not taken. */
@@ -17,6 +18,8 @@ export const useHand = defineStore('hand', () => {
   const timelines = useTimelines()
   const selectedIds = shallowRef<ReadonlySet<string>>(new Set())
   const playhead = ref(0)
+  /** Which field of the frame is looked at alone; both as they stand where none is. */
+  const field = ref<Field>('both')
   /** What is pointed at. */
   const pointedAt = shallowRef<Tried | null>(null)
   /** What is held beside what is in force, to be compared. */
@@ -53,8 +56,16 @@ export const useHand = defineStore('hand', () => {
     if (!next.delete(id)) next.add(id)
     selectedIds.value = next
   }
-  const goTo = (frame: number) =>
-    (playhead.value = Math.max(0, Math.min(length.value - 1, Math.round(frame))))
+  function goTo(frame: number): void {
+    field.value = 'both'
+    playhead.value = Math.max(0, Math.min(length.value - 1, Math.round(frame)))
+  }
+  /** A field on or back, in their order. */
+  function goByField(by: 1 | -1): void {
+    const next = stepField(playhead.value, field.value, timelines.format?.fieldOrder !== 'bottom-first', by)
+    goTo(next.frame)
+    field.value = next.field
+  }
 
   /** Points at a treatment; null at none. */
   const pointAt = (set: Override | null, name?: string) =>
@@ -98,6 +109,8 @@ export const useHand = defineStore('hand', () => {
     select,
     toggle,
     goTo,
+    field,
+    goByField,
     pointAt,
     holdBeside,
     tryAlso,

@@ -146,7 +146,8 @@ export const useStrip = defineStore('strip', () => {
     edit(`track ${track.name}: ${wordsOf(set)}`, (doc, id) => changeTrack(doc, id, track.id, set))
   const setTimeline = (
     set: Partial<Pick<Timeline, 'soundLayout' | 'sampleRate' | 'startTimecode' | 'dropFrame'>>,
-  ) => edit(`timeline: ${wordsOf(set)}`, (doc, id) => changeTimeline(doc, id, set))
+    id = timelines.current?.id,
+  ) => id && project.edit(`timeline: ${wordsOf(set)}`, (doc) => changeTimeline(doc, id, set))
 
   /** Places the test figure at the playhead, above what is there. */
   function placeFigure(source: Extract<PlacementSource, { kind: 'figure' }>, frames: number): void {

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { Format } from '../format/format'
 import { FrameSize } from '../picture/size'
 import { Rate } from '../rate/rate'
+import { frameToTimecode, timecodeToFrame } from '../rate/timecode'
 import { Rational } from '../rational/rational'
 import { Rule } from '../treatment/rule'
 import { FramingOverride, Override } from '../treatment/treatment'
@@ -130,6 +131,16 @@ export const lengthOf = ({ tracks }: Timeline): number =>
   tracks.reduce((end, track) => Math.max(end, endOf(track.placements)), 0)
 
 export const placementsIn = ({ tracks }: Timeline): Placement[] => tracks.flatMap((track) => track.placements)
+
+/** The timecode of a frame of a timeline, counted from its start. */
+export function timecodeAt(
+  { rate, startTimecode, dropFrame }: Pick<Timeline, 'rate' | 'startTimecode' | 'dropFrame'>,
+  frame: number,
+): string {
+  if (!rate) return ''
+  const start = timecodeToFrame(startTimecode, rate, dropFrame) ?? 0
+  return frameToTimecode(start + frame, rate, dropFrame)
+}
 
 /** What is placed as an editor counts it: picture and sound of one clip once, by what stands first. */
 export function leadsIn(timeline: Timeline): Placement[] {

@@ -9,6 +9,9 @@ import { formatOf } from '../../../core/edit/project'
 import { originWords } from '../../../core/exchange/log'
 import { type Format, formatName, rec709, sameFormat } from '../../../core/format/format'
 import { useProject } from '../../../stores/project'
+import { canDropFrame, timecodeToFrame } from '../../../core/rate/timecode'
+import { kilohertz } from '../../../core/words/figures'
+import { useStrip } from '../../../stores/strip'
 import { useTimelines } from '../../../stores/timelines'
 import FormatPicker from '../../components/FormatPicker.vue'
 
@@ -20,6 +23,7 @@ const props = defineProps<{ timeline: Timeline | null }>()
 const emit = defineEmits<{ close: [] }>()
 const project = useProject()
 const timelines = useTimelines()
+const strip = useStrip()
 
 const now = computed(() => (props.timeline ? formatOf(project.opened, props.timeline) : project.format))
 const own = shallowRef<Format | null>(props.timeline?.ownFormat ?? null)
@@ -88,13 +92,40 @@ function takeFromClip(event: Event) {
   if (giver) take(giver.format, { setBy: 'clip', clip: giver.clip.name })
 }
 
+/** How its sound is laid out and its frames are counted. */
+const soundLayout = ref(props.timeline?.soundLayout ?? 'stereo')
+const sampleRate = ref(props.timeline?.sampleRate ?? 48_000)
+const startTimecode = ref(props.timeline?.startTimecode ?? '00:00:00:00')
+const dropFrame = ref(props.timeline?.dropFrame ?? false)
+const rate = computed(() => runsIn.value?.rate ?? null)
+const drops = computed(() => dropFrame.value && rate.value !== null && canDropFrame(rate.value))
+const startIsRead = computed(
+  () => rate.value === null || timecodeToFrame(startTimecode.value, rate.value, drops.value) !== null,
+)
+/** What of them is another than it was. */
+const counting = computed(() => {
+  const now = {
+    soundLayout: soundLayout.value,
+    sampleRate: sampleRate.value,
+    startTimecode: startTimecode.value.trim(),
+    dropFrame: drops.value,
+  }
+  return Object.fromEntries(
+    Object.entries(now).filter(([key, value]) => props.timeline?.[key as keyof typeof now] !== value),
+  )
+})
+
+const recounts = computed(() => Object.keys(counting.value).length > 0)
+
 function set() {
-  if (props.timeline)
-    timelines.change(props.timeline, {
-      name: newName.value,
-      ...(!same.value && { format: wanted.value, origin: origin.value }),
-    })
-  else timelines.create(wanted.value, origin.value, newName.value)
+  if (props.timeline) {
+    if (newName.value !== undefined || !same.value)
+      timelines.change(props.timeline, {
+        name: newName.value,
+        ...(!same.value && { format: wanted.value, origin: origin.value }),
+      })
+    if (recounts.value) strip.setTimeline(counting.value, props.timeline.id)
+  } else timelines.create(wanted.value, origin.value, newName.value)
   emit('close')
 }
 </script>
@@ -135,12 +166,45 @@ function set() {
         </select>
       </FormatPicker>
     </div>
+    <div v-if="timeline" class="counting">
+      <label
+        >sound
+        <select v-model="soundLayout" aria-label="Layout of its sound">
+          <option value="mono">mono</option>
+          <option value="stereo">stereo</option>
+          <option value="5.1">5.1</option>
+        </select></label
+      >
+      <label
+        >at
+        <select v-model="sampleRate" aria-label="Samples of its sound a second">
+          <option v-for="hertz in [44100, 48000, 96000]" :key="hertz" :value="hertz">
+            {{ kilohertz(hertz) }}
+          </option>
+        </select></label
+      >
+      <label
+        >first frame
+        <input
+          v-model="startTimecode"
+          class="figures"
+          aria-label="Start timecode"
+          :aria-invalid="!startIsRead"
+      /></label>
+      <label v-if="rate && canDropFrame(rate)"
+        ><input v-model="dropFrame" type="checkbox" /> drop-frame</label
+      >
+      <span v-if="!startIsRead" class="severe">no such timecode at this rate</span>
+    </div>
     <p role="status">{{ says }}</p>
     <p v-if="consequence?.carried" class="quiet">{{ costlyLater(project.opened) }}</p>
     <div class="foot">
-      <Button type="primary" :disabled="(same && !newName) || !runsIn" @click="set">{{
-        timeline ? 'Set it' : 'Make it'
-      }}</Button>
+      <Button
+        type="primary"
+        :disabled="(same && !newName && !recounts) || !runsIn || !startIsRead"
+        @click="set"
+        >{{ timeline ? 'Set it' : 'Make it' }}</Button
+      >
       <Button @click="emit('close')">Leave it</Button>
     </div>
   </Modal>
@@ -163,6 +227,22 @@ label {
 }
 select {
   width: 110px;
+}
+.counting {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  padding-bottom: 10px;
+}
+.counting select {
+  width: 84px;
+}
+.counting input:not([type]) {
+  width: 104px;
+  height: 28px;
+  border: 1px solid var(--ink);
+  background: var(--sheet);
+  color: var(--ink);
 }
 .foot {
   display: flex;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { type Timeline } from '../../../core/edit/timeline'
+import { type Timeline, timecodeAt } from '../../../core/edit/timeline'
 import { formatOf } from '../../../core/edit/project'
 import { formatName } from '../../../core/format/format'
 import { grades } from '../../../core/toll/grade'
@@ -145,13 +145,13 @@ const does: Record<StripAct, () => void> = {
       </TimelineViewer>
       <MotionLine :timeline="timelines.current" />
       <div class="bar">
-        <b class="figures clock">{{ frameToTimecode(hand.playhead, timelines.format.rate) }}</b>
+        <b class="figures clock">{{ timecodeAt(timelines.current, hand.playhead) }}</b>
         <span class="quiet nowrap">frame {{ hand.playhead }} of {{ hand.length }}</span>
         <PlayBar @play="does.play" @play-selection="does['play-selection']" />
         <span class="spacer" />
-        <Button size="small" :disabled="!cuttable" @click="does.cut">Cut here</Button>
-        <Button size="small" :disabled="hand.placements.length === 0" @click="does.remove">Take out</Button>
-        <label class="quiet asks"><input v-model="timelines.closesUp" type="checkbox" /> close the gap</label>
+        <button class="word" :disabled="!cuttable" @click="does.cut">Cut here</button>
+        <button class="word" :disabled="hand.placements.length === 0" @click="does.remove">Take out</button>
+        <label class="quiet asks"><input v-model="timelines.closesUp" type="checkbox" /> close gap</label>
       </div>
       <TimelineStrip :timeline="timelines.current" :format="timelines.format" @act="does[$event]()" />
       <div v-if="timelines.check" class="summary">
@@ -230,8 +230,11 @@ const does: Record<StripAct, () => void> = {
 .bar,
 .summary {
   display: flex;
-  gap: 10px;
+  gap: 6px;
   align-items: center;
+}
+.bar > * {
+  white-space: nowrap;
 }
 .nowrap {
   white-space: nowrap;

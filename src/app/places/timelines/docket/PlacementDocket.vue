@@ -7,9 +7,8 @@ import { type ChoiceGroup, choicesOf } from '../../../../core/check/choices'
 import { matchesOf } from '../../../../core/check/matches'
 import { framesThere } from '../../../../core/edit/placing'
 import { settlePlacement } from '../../../../core/edit/running'
-import type { Timeline } from '../../../../core/edit/timeline'
+import { type Timeline, timecodeAt } from '../../../../core/edit/timeline'
 import { type Format, formatName } from '../../../../core/format/format'
-import { frameToTimecode } from '../../../../core/rate/timecode'
 import { sentence } from '../../../../core/toll/sentence'
 import { overrideWords, wayWords } from '../../../../core/treatment/words'
 import { counted, figure, spaced } from '../../../../core/words/figures'
@@ -138,7 +137,7 @@ const beyond = computed(() => {
               {{ ` ${spaced(clip.reading.video.fieldOrder)}` }}</template
             ><br
           /></template>
-          placed at <span class="figures">{{ frameToTimecode(placement.start, format.rate) }}</span> for
+          placed at <span class="figures">{{ timecodeAt(timeline, placement.start) }}</span> for
           <span class="figures">{{ placement.length }}</span> frames
         </p>
         <p v-if="beyond" role="note">

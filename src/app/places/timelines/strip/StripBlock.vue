@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Finding } from '../../../../core/check/check'
+import { framesThere } from '../../../../core/edit/placing'
 import type { Placement } from '../../../../core/edit/timeline'
+import { useTimelines } from '../../../../stores/timelines'
 import { shortWords, tollSentence } from '../../../../core/toll/sentence'
 import { useMedia } from '../../../../stores/media'
 import { useProject } from '../../../../stores/project'
@@ -25,6 +27,7 @@ const props = defineProps<{
 const emit = defineEmits<{ grip: [grip: Grip, event: PointerEvent]; choose: [event: MouseEvent] }>()
 const project = useProject()
 const media = useMedia()
+const timelines = useTimelines()
 
 /** A still narrower one has no room for a letter of its name, in pixels. */
 const roomForName = 40
@@ -49,6 +52,13 @@ const seen = computed(() => {
   const to = Math.min(props.view + 2, props.left + props.width)
   return { left: from, width: Math.max(1, to - from) }
 })
+/** Where its source ends within it, as a share of the whole; 1 where it does not. */
+const ends = computed(() => {
+  const timeline = timelines.current
+  if (!timeline || props.kind !== 'video') return 1
+  const there = framesThere(project.opened, timeline, props.placement)
+  return there === null ? 1 : Math.min(1, there / props.placement.length)
+})
 /** What is seen of it, as shares of the whole. */
 const share = computed(() => ({
   from: (seen.value.left - props.left) / props.width,
@@ -59,6 +69,7 @@ const sentence = computed(() =>
     name.value,
     props.kind === 'audio' ? 'sound' : props.finding ? tollSentence(props.finding.toll) : '',
     isGone.value && 'its file is not at hand',
+    ends.value < 1 && 'longer than what is there',
   ]
     .filter(Boolean)
     .join(': '),
@@ -88,6 +99,12 @@ const sentence = computed(() =>
         :style="poster ? { backgroundImage: `url(${poster})` } : {}"
       />
       <SoundShape v-else-if="clip" :clip="clip" :placement="placement" :share="share" :width="seen.width" />
+      <span
+        v-if="ends < 1"
+        class="beyond"
+        :style="{ left: `${left + width * ends - seen.left}px` }"
+        title="Beyond the end of its source: nothing is shown"
+      />
       <span v-if="isGone" class="missing">file not at hand</span>
     </button>
     <template v-if="!locked && seen.width >= 14">
@@ -160,6 +177,14 @@ const sentence = computed(() =>
 }
 .gone {
   border-style: dashed;
+}
+.beyond {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  right: 0;
+  background: repeating-linear-gradient(45deg, var(--sheet) 0 4px, var(--line) 4px 6px);
+  border-left: 1px solid var(--ink);
 }
 .missing {
   position: absolute;

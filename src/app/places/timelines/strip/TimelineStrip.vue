@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { Button } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { type Placement, type Timeline, lengthOf } from '../../../../core/edit/timeline'
+import { type Placement, type Timeline, lengthOf, timecodeAt } from '../../../../core/edit/timeline'
 import type { Format } from '../../../../core/format/format'
-import { frameToTimecode } from '../../../../core/rate/timecode'
 import { useHand } from '../../../../stores/hand'
 import { useProject } from '../../../../stores/project'
 import { useStrip } from '../../../../stores/strip'
 import { useTimelines } from '../../../../stores/timelines'
 import { droppedClip } from '../left/drag'
+import FigureForm from './FigureForm.vue'
+import StripBar from './StripBar.vue'
 import StripTrack from './StripTrack.vue'
 import TrackHead from './TrackHead.vue'
 import {
@@ -208,6 +208,8 @@ const onKey = stripKeys({
   withPairs,
   act: (act) => emit('act', act),
 })
+/** Whether a test figure is about to be placed. */
+const figuring = ref(false)
 defineExpose({ focus: () => box.value?.parentElement?.focus() })
 </script>
 
@@ -219,33 +221,14 @@ defineExpose({ focus: () => box.value?.parentElement?.focus() })
     tabindex="0"
     @keydown="onKey"
   >
-    <div class="scale">
-      <button
-        class="word"
-        :aria-pressed="strip.snaps"
-        title="Edges are drawn to cuts and to the playhead (H)"
-        @click="strip.snaps = !strip.snaps"
-      >
-        edges {{ strip.snaps ? 'draw' : 'free' }}
-      </button>
-      <button
-        class="word"
-        title="What becomes of that which follows when an end is trimmed (F)"
-        @click="strip.following = strip.following === 'stays' ? 'moves' : 'stays'"
-      >
-        what follows <b>{{ strip.following === 'stays' ? 'stays' : 'moves along' }}</b>
-      </button>
-      <button class="word" @click="strip.closeAllGaps(null)">close gaps</button>
-      <button class="word" @click="strip.makeTrack('video')">+ pictures</button>
-      <button class="word" @click="strip.makeTrack('audio')">+ sound</button>
-      <span class="spacer" />
-      <span class="quiet figures">{{
-        chosen ? `${Math.round(scale.perSecond)} px a second` : 'all of it in view'
-      }}</span>
-      <Button size="small" aria-label="Zoom out" @click="zoom(0.5)">−</Button>
-      <Button size="small" aria-label="Zoom in" @click="zoom(2)">+</Button>
-      <Button size="small" :disabled="!chosen" @click="chosen = null">Whole</Button>
-    </div>
+    <StripBar
+      :scale="chosen ? `${Math.round(scale.perSecond)} px a second` : 'all of it in view'"
+      :is-whole="chosen === null"
+      @zoom="zoom"
+      @whole="chosen = null"
+      @figure="figuring = true"
+    />
+    <FigureForm v-if="figuring" :format="format" @close="figuring = false" />
     <div class="tracks">
       <div class="heads">
         <TrackHead
@@ -268,7 +251,7 @@ defineExpose({ focus: () => box.value?.parentElement?.focus() })
       >
         <div class="ruler" @pointerdown="seek" @pointermove="seek">
           <span v-for="mark in marks" :key="mark" class="figures quiet" :style="{ left: `${at(mark)}px` }">{{
-            frameToTimecode(mark, rate)
+            timecodeAt(timeline, mark)
           }}</span>
         </div>
         <div @pointerdown.self="pressEmpty">
@@ -322,19 +305,6 @@ defineExpose({ focus: () => box.value?.parentElement?.focus() })
   max-height: 320px;
   display: flex;
   flex-direction: column;
-}
-.scale {
-  display: flex;
-  gap: 4px;
-  align-items: center;
-  padding: 3px 0;
-  font-size: 12px;
-}
-.scale > * {
-  white-space: nowrap;
-}
-.spacer {
-  flex: 1;
 }
 .tracks {
   display: grid;

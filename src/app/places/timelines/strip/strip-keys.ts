@@ -58,6 +58,8 @@ export function stripKeys(at: {
       ArrowRight: () => step(1),
       ArrowUp: () => hand.goTo(cuts().findLast((cut) => cut < hand.playhead) ?? 0),
       ArrowDown: () => hand.goTo(cuts().find((cut) => cut > hand.playhead) ?? hand.length),
+      ',': () => hand.goByField(-1),
+      '.': () => hand.goByField(1),
       Home: () => hand.goTo(0),
       End: () => hand.goTo(hand.length - 1),
       Enter: chooseHere,

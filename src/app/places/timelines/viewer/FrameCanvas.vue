@@ -4,6 +4,7 @@ import { type Layer, layersAt } from '../../../../core/edit/layers'
 import type { Timeline } from '../../../../core/edit/timeline'
 import type { Format } from '../../../../core/format/format'
 import { shownWords } from '../../../../core/motion/words'
+import { useHand } from '../../../../stores/hand'
 import { useProject } from '../../../../stores/project'
 import type { Region } from '../../../../media/play/paint'
 import { usePainter } from '../../../picture/use-painter'
@@ -23,6 +24,7 @@ const props = defineProps<{
   instead?: readonly Layer[] | null
 }>()
 const project = useProject()
+const hand = useHand()
 const canvas = ref<HTMLCanvasElement | null>(null)
 
 const layers = computed(() => props.instead ?? layersAt(project.opened, props.timeline, props.frame))
@@ -39,7 +41,15 @@ const name = computed(() => {
 const says = computed(() => (top.value ? shownWords(top.value.shown) : ''))
 /** Tells one picture from another: what is shown, how it lies, and which part is looked at. */
 const key = computed(() =>
-  JSON.stringify([layers.value, props.region, props.width, props.height, props.magnified, props.format]),
+  JSON.stringify([
+    layers.value,
+    props.region,
+    props.width,
+    props.height,
+    props.magnified,
+    props.format,
+    hand.field,
+  ]),
 )
 const { trouble, painted, exact } = usePainter(canvas, () => {
   if (props.width <= 1) return null
@@ -47,7 +57,8 @@ const { trouble, painted, exact } = usePainter(canvas, () => {
   const [width, height] = [props.width, props.height].map((side) => Math.max(1, Math.round(side * ratio)))
   return {
     key: key.value,
-    exactIn: props.format,
+    // A field alone is told apart quickly; the whole frame is made exactly.
+    exactIn: hand.field === 'both' ? props.format : undefined,
     widest: props.magnified ? 8192 : 1920,
     painting: {
       layers: layers.value,
@@ -56,6 +67,7 @@ const { trouble, painted, exact } = usePainter(canvas, () => {
       height: height ?? 1,
       scaling: props.magnified ? 'pixels' : 'smooth',
       throughRaster: props.magnified,
+      ...(hand.field === 'both' ? {} : { field: hand.field }),
       background: getComputedStyle(document.documentElement).getPropertyValue('--ground'),
     },
   }

@@ -13,7 +13,7 @@ const hand = useHand()
     {{ playing.isOn ? 'stop' : 'play' }}
   </button>
   <button class="word" :disabled="!hand.stretch || playing.isOn" @click="emit('playSelection')">
-    what is in hand
+    in hand
   </button>
   <button
     class="word"
@@ -21,7 +21,7 @@ const hand = useHand()
     :disabled="playing.isOn"
     @click="playing.loops = !playing.loops"
   >
-    round and round
+    loop
   </button>
   <button
     class="word"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
+import { layersAt, placementAt } from '../../../../core/edit/layers'
 import { timingOf } from '../../../../core/edit/timing'
 import type { Timeline } from '../../../../core/edit/timeline'
 import type { Format } from '../../../../core/format/format'
@@ -20,6 +21,7 @@ const props = defineProps<{ timeline: Timeline; format: Format }>()
 const project = useProject()
 const hand = useHand()
 const strip = useStrip()
+const playing = usePlaying()
 const stage = ref<HTMLElement | null>(null)
 const { width, height } = useElementSize(stage)
 
@@ -105,7 +107,21 @@ function toggleLoupe(event?: MouseEvent) {
   }
   seen.value = seen.value === 'whole' ? 'loupe' : 'whole'
 }
-const playing = usePlaying()
+/** What is placed at the playhead and shows nothing there: its source has ended. */
+const ended = computed(() => {
+  if (!first.value || viewed.value) return ''
+  const shown = new Set(
+    layersAt(project.opened, inForce.value, frame.value).map(({ placementId }) => placementId),
+  )
+  const over = props.timeline.tracks
+    .filter(({ kind, hidden }) => kind === 'video' && !hidden)
+    .flatMap((track) => placementAt(track, frame.value) ?? [])
+    .filter(({ id }) => !shown.has(id))
+  const names = over.map(({ source }) =>
+    source.kind === 'clip' ? (project.opened.clips[source.clipId]?.name ?? 'a clip') : 'a placed timeline',
+  )
+  return names.length ? `${names.join(', ')}: its source has ended here, nothing of it is shown` : ''
+})
 /** Where it stood when playing began: what rests under what plays is left alone. */
 const frozen = ref(0)
 const frame = computed(() => (playing.isOn ? frozen.value : hand.playhead))
@@ -262,7 +278,7 @@ defineExpose({ toggleLoupe, nextWays, play })
         :data-played-frame="playing.achieved?.frame"
       />
     </div>
-    <p v-if="first?.trouble" class="trouble" role="status">{{ first.trouble }}</p>
+    <p v-if="first?.trouble || ended" class="trouble" role="status">{{ first?.trouble ?? ended }}</p>
   </div>
   <div class="says figures">
     <span v-if="playing.isOn" class="quiet">playing, quick</span>
