@@ -28,6 +28,8 @@ interface Case {
   readonly weights: Weights
   /** The cost of steps of one rate on another. */
   readonly motion: (from: Rate, to: Rate) => Charge[]
+  /** The same where steps are held as they land, whatever the treatment says. */
+  readonly held: (from: Rate, to: Rate) => Charge[]
 }
 
 /** The two rates that 2:3 pulldown goes between. */
@@ -50,7 +52,8 @@ export function settleWay(
   if (!rate) return { way: way({ kind: 'hold' }, { kind: 'frames', mixed: false }), charges: variable }
   const varies = picture.offNominalShare !== null
   const motion = (from: Rate, to: Rate) => cadenceCharges(from, to, treatment.motion, weights, varies)
-  const settled = settle({ picture, rate, format, fit, treatment, weights, motion })
+  const held = (from: Rate, to: Rate) => cadenceCharges(from, to, { kind: 'hold' }, weights, varies)
+  const settled = settle({ picture, rate, format, fit, treatment, weights, motion, held })
   return { ...settled, charges: [...settled.charges, ...variable] }
 }
 
@@ -74,10 +77,12 @@ function fromFrames(at: Case): PricedWay {
     charges: [...motion(rate, format.rate), ...measuredCombs(at)],
   }
   if (format.scan !== 'interlaced') return whole
+  // A field is one moment: fields are never mixed.
+  const fieldwise = mixes(at) ? at.held : motion
   const asFields: PricedWay = {
     way: way(treatment.motion, { kind: 'fields', outOf: 'frames' }),
     charges: [
-      ...motion(rate, doubled(format.rate)),
+      ...fieldwise(rate, doubled(format.rate)),
       { kind: 'fields-from-frames', grade: 'light', loss: weights.fieldsFromFrames },
     ],
   }
