@@ -1,7 +1,16 @@
 /** Both engines by themselves, for tests and the bench: a page that is served from the sources and never ships. */
 import { readMark } from '../../demo/frame-mark'
 import { samplesOf, screenSamplesOf } from '../../fixtures/samples'
-import { timingOfReading } from '../../src/core/edit/timing'
+import type { Clip } from '../../src/core/edit/clip'
+import { layersAt } from '../../src/core/edit/layers'
+import { formatOf } from '../../src/core/edit/project'
+import { storedIndexOf, timingOfReading } from '../../src/core/edit/timing'
+import { readProjectFile } from '../../src/core/exchange/project-file'
+import { toNumber } from '../../src/core/rational/rational'
+import { type FrameAccess, openFrames } from '../../src/media/frames'
+import { openAccesses } from '../../src/media/open'
+import { composer } from '../../src/media/render/composer'
+import { compositionOf } from '../../src/stores/composing'
 import { countOf, framesOf } from '../../src/core/motion/timing'
 import { matrixOf } from '../../src/core/picture/colour'
 import { read } from '../../src/core/reading/read'
@@ -117,6 +126,70 @@ const workshop = {
     const mark = frame ? markIn(await frame.luma(), where) : null
     frame?.close()
     return mark
+  },
+  /**
+   * The marks in frames of a timeline as they are composed by the exact kernels, each read where its picture lies.
+   * @param project a project file whose clips are named as they are served
+   */
+  async composed(
+    project: string,
+    timelineId: string,
+    frames: number[],
+    served: Record<string, { url: string; size: number }>,
+    bars: Record<string, number>,
+  ) {
+    const opened = readProjectFile(project)
+    if (!opened.ok) throw new Error(opened.error)
+    const { doc } = opened
+    const timeline = doc.timelines[timelineId]
+    const format = timeline && formatOf(doc, timeline)
+    if (!timeline || !format) throw new Error('the timeline has no format')
+    const open = openAccesses<FrameAccess>(4)
+    const compose = composer(async ({ key, locator, kind, rotation }, index, signal) =>
+      (await open.get(key, () => openFrames(locator, kind, rotation, signal))).planes(index, signal),
+    )
+    const wanted = async (clip: Clip, index: number) => {
+      const there = served[clip.name]
+      if (!there) return { error: `${clip.name} is not served` }
+      const { locator, kind } = await described(there.url, there.size)
+      const stored = storedIndexOf(clip, index)
+      return {
+        file: { key: clip.id, locator, kind, rotation: clip.reading?.video?.rotation ?? 0 },
+        within: Math.min(countOf(kind.steps) - 1, stored),
+      }
+    }
+    const seen: (number | string | null)[] = []
+    for (const n of frames) {
+      const layers = layersAt(doc, timeline, n)
+      const [layer] = layers
+      const composition = await compositionOf(doc, layers, format, wanted)
+      const area = { x: 0, y: 0, width: format.width, height: format.height }
+      const { picture, trouble } = await compose(composition, area, never)
+      if (trouble || !layer || layer.source.kind !== 'clip') {
+        seen.push(trouble ?? 'nothing is there')
+        continue
+      }
+      const canvas = new OffscreenCanvas(picture.width, picture.height)
+      const context = canvas.getContext('2d')!
+      context.drawImage(picture, 0, 0)
+      const { data } = context.getImageData(0, 0, picture.width, picture.height)
+      const { lie, size } = layer
+      const name = doc.clips[layer.source.clipId]?.name ?? ''
+      const [left, top] = [toNumber(lie.x), toNumber(lie.y)]
+      const [width, height] = [size.across * toNumber(lie.scaleX), size.down * toNumber(lie.scaleY)]
+      const bar = bars[name] ?? 0
+      seen.push(
+        readMark({
+          left,
+          top: top + height * bar,
+          width,
+          height: height * (1 - 2 * bar),
+          luma: (x, y) => data[(y * picture.width + x) * 4 + 1] ?? 0,
+        }),
+      )
+      picture.close()
+    }
+    return seen
   },
   /** What comes of asking for a frame while the worker that decodes is killed, and of asking again. */
   async killed(url: string, sizeBytes: number, index: number, where: Where) {
