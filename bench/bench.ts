@@ -9,8 +9,10 @@ import { hasToolkit } from './native'
 import { measureOpening } from './opening'
 import { measureHuge, measurePosters } from './pictures'
 import { measurePixels } from './pixels'
+import { measurePlaying } from './playing'
 import { measureRanking } from './ranking'
 import { measureBytes, measureReading } from './reading'
+import { measureStrip } from './strip'
 
 const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]
 const range = (values: readonly number[]) =>
@@ -72,6 +74,21 @@ if (asked('list') && hasBrowser) {
     `${median(scroll)!.toFixed(1)} ms (${range(scroll)})`,
   )
 }
+if (asked('strip') && hasBrowser) {
+  const { zoom, scroll, edit } = await measureStrip()
+  const named = [
+    ['zooming 2000 placements on 8 tracks, a frame (target 50 ms)', zoom],
+    ['scrolling them, a frame (target 50 ms)', scroll],
+    ['editing among them, key to laid-out page (target 100 ms)', edit],
+  ] as const
+  for (const [name, values] of named) line(name, `${median(values)!.toFixed(1)} ms (${range(values)})`)
+}
+if (asked('playing') && hasBrowser)
+  for (const { name, due, shown, target } of await measurePlaying())
+    line(
+      `playing ${name}, frames on time (target ${target})`,
+      `${((100 * shown) / due).toFixed(1)} % (${shown} of ${due})`,
+    )
 if (asked('moving') && hasBrowser) {
   const steps = await measureMoving()
   line(

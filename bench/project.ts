@@ -4,14 +4,20 @@ import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { aDoc } from '../src/core/edit/doc.fixture'
 import { type Clip } from '../src/core/edit/clip'
+import type { Doc } from '../src/core/edit/project'
 import { writeProjectFile } from '../src/core/exchange/project-file'
 import { base, withBrowser } from './first-use'
 
 /** Opens a project of made-up clips in a browser, at rest, for the length of some work. */
-export async function withProject<T>(clips: readonly Clip[], work: (page: Page) => Promise<T>): Promise<T> {
+export const withProject = <T>(clips: readonly Clip[], work: (page: Page) => Promise<T>): Promise<T> =>
+  withDoc(aDoc(clips), work)
+
+/** Opens a project in a browser, at rest, for the length of some work. */
+export async function withDoc<T>(doc: Doc, work: (page: Page) => Promise<T>): Promise<T> {
+  const clips = Object.keys(doc.clips)
   const folder = await mkdtemp(join(tmpdir(), 'many-'))
   const file = join(folder, 'many.json')
-  await writeFile(file, writeProjectFile(aDoc(clips)))
+  await writeFile(file, writeProjectFile(doc))
   try {
     return await withBrowser(async (browser) => {
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })

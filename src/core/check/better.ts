@@ -1,6 +1,6 @@
 import { type Better, bestTreatment } from '../choice/best'
 import { type Doc, formatOf, weightsOf } from '../edit/project'
-import { settlePlacement } from '../edit/running'
+import { settling } from '../edit/running'
 import type { Placement, Timeline } from '../edit/timeline'
 import { pictureKey } from '../picture/picture'
 import type { Settled } from '../toll/toll'
@@ -17,8 +17,9 @@ function proposing(doc: Doc, timeline: Timeline): (placement: Placement) => Prop
   const format = formatOf(doc, timeline)
   const weights = weightsOf(doc.project)
   const known = new Map<string, Better | null>()
+  const settle = settling(doc, timeline, format)
   return (placement) => {
-    const { picture, treatment, toll, way } = settlePlacement(doc, timeline, placement, format)
+    const { picture, treatment, toll, way } = settle(placement)
     if (!picture || !format) return null
     const key = `${pictureKey(picture)} ${JSON.stringify(treatment)}`
     const seen = known.get(key)
@@ -32,11 +33,15 @@ function proposing(doc: Doc, timeline: Timeline): (placement: Placement) => Prop
 export const proposalOf = (doc: Doc, timeline: Timeline, placement: Placement): Proposal | null =>
   proposing(doc, timeline)(placement)
 
-/** The best treatments of all placed pictures of a timeline that would lose less by one. */
-export function proposalsOf(doc: Doc, timeline: Timeline): Proposal[] {
+/**
+ * The best treatments of placed pictures of a timeline that would lose less by one.
+ * @param only the ids of those that are meant; all where none are told
+ */
+export function proposalsOf(doc: Doc, timeline: Timeline, only?: ReadonlySet<string>): Proposal[] {
   const propose = proposing(doc, timeline)
   return timeline.tracks
     .filter(({ kind }) => kind === 'video')
     .flatMap(({ placements }) => placements)
+    .filter(({ id }) => !only || only.has(id))
     .flatMap((placement) => propose(placement) ?? [])
 }

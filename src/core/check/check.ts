@@ -1,6 +1,6 @@
 import { type Clip } from '../edit/clip'
 import { type Doc, formatOf } from '../edit/project'
-import { settlePlacement } from '../edit/running'
+import { type SettledPlacement, settlePlacement, settling } from '../edit/running'
 import { type Placement, type Timeline, deepestNesting } from '../edit/timeline'
 import type { Format } from '../format/format'
 import { type Toll } from '../toll/charge'
@@ -33,10 +33,11 @@ export interface Check {
 export function checkTimeline(doc: Doc, timeline: Timeline, depth = 0): Check | null {
   const format = formatOf(doc, timeline)
   if (!format) return null
+  const settle = settling(doc, timeline, format)
   const findings = timeline.tracks
     .filter((track) => track.kind === 'video')
     .flatMap((track) => track.placements)
-    .flatMap((placement) => findingOf(doc, timeline, placement, format, depth) ?? [])
+    .flatMap((placement) => foundOf(doc, placement, settle(placement), depth) ?? [])
   const countByGrade: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
   let [frames, untouched] = [0, 0]
   for (const { placement, toll } of findings) {
@@ -53,9 +54,16 @@ export function findingOf(
   timeline: Timeline,
   placement: Placement,
   format: Format,
-  depth = 0,
 ): Finding | null {
-  const { toll, picture } = settlePlacement(doc, timeline, placement, format)
+  return foundOf(doc, placement, settlePlacement(doc, timeline, placement, format), 0)
+}
+
+function foundOf(
+  doc: Doc,
+  placement: Placement,
+  { toll, picture }: SettledPlacement,
+  depth: number,
+): Finding | null {
   if (!picture) return null
   const { source } = placement
   const clip = source.kind === 'clip' ? (doc.clips[source.clipId] ?? null) : null

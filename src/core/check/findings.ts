@@ -11,7 +11,7 @@ import { sentence } from '../toll/sentence'
 import type { Override } from '../treatment/treatment'
 import { overrideWords } from '../treatment/words'
 import { counted } from '../words/figures'
-import { settlePlacement } from '../edit/running'
+import { settling } from '../edit/running'
 import { proposalsOf } from './better'
 import { type Check, type Finding, checkTimeline } from './check'
 
@@ -130,11 +130,15 @@ export function findingGroups(doc: Doc, timeline: Timeline, check: Check): Findi
     if (known) known.push({ finding, charge })
     else groups.set(kind, [{ finding, charge }])
   }
+  const settle = settling(doc, timeline, check.format)
   for (const finding of check.findings) {
-    const isHairline = hairline(doc, timeline, finding, check.format)
+    const isHairline = () => {
+      const { picture, treatment } = settle(finding.placement)
+      return picture !== null && hasHairline(fitPicture(picture, check.format, treatment.framing))
+    }
     for (const charge of finding.toll.charges) {
       if (charge.grade === 'free') continue
-      if (charge.kind === 'bars' && isHairline) put('hairline', finding, charge)
+      if (charge.kind === 'bars' && isHairline()) put('hairline', finding, charge)
       else put(charge.kind, finding, charge)
     }
   }
@@ -166,15 +170,12 @@ export function findingGroups(doc: Doc, timeline: Timeline, check: Check): Findi
     .map(({ group }) => group)
 }
 
-function hairline(doc: Doc, timeline: Timeline, { placement }: Finding, format: Format): boolean {
-  const { picture, treatment } = settlePlacement(doc, timeline, placement, format)
-  return picture !== null && hasHairline(fitPicture(picture, format, treatment.framing))
-}
-
 function acceptedWord(timeline: Timeline, kind: string, placements: readonly Placement[]): string | null {
-  const words = placements.map(
-    ({ id }) => timeline.accepted.find((one) => one.placementId === id && one.charge === kind)?.word,
+  const accepted = new Map(
+    timeline.accepted.filter(({ charge }) => charge === kind).map((one) => [one.placementId, one.word]),
   )
+  if (accepted.size < placements.length) return null
+  const words = placements.map(({ id }) => accepted.get(id))
   return words.includes(undefined) ? null : [...new Set(words)].filter(Boolean).join('; ')
 }
 

@@ -2,13 +2,14 @@ import type { Format } from '../format/format'
 import { pictureOfFormat } from '../format/format'
 import { type ClipTiming } from '../motion/timing'
 import type { Running } from '../motion/shown'
-import { type Picture, pictureOf } from '../picture/picture'
+import { type Picture, pictureKey, pictureOf } from '../picture/picture'
 import { rational } from '../rational/rational'
 import { type Settled, settleToll } from '../toll/toll'
 import { tollFrom } from '../toll/charge'
 import { meets } from '../treatment/rule'
 import { type Treatment, treated } from '../treatment/treatment'
 import type { Way } from '../treatment/way'
+import type { Clip } from './clip'
 import { type Doc, formatOf, weightsOf } from './project'
 import { timingOf } from './timing'
 import { type Placement, type Timeline, lengthOf, mostFrames } from './timeline'
@@ -94,6 +95,32 @@ export function settlePlacement(
   const settled =
     picture && format ? settleToll(picture, format, treatment, weightsOf(doc.project)) : nothingToPay
   return { ...settled, picture, treatment }
+}
+
+/** Pictures once made of clips; clips are values and do not change. */
+const pictures = new WeakMap<Clip, Picture | null>()
+
+/** As `settlePlacement`, for many placements of a timeline: those that stand alike and are treated alike are settled once. */
+export function settling(
+  doc: Doc,
+  timeline: Timeline,
+  format: Format | null,
+): (placement: Placement) => SettledPlacement {
+  const known = new Map<string, SettledPlacement>()
+  const keyOf = (placement: Placement): string | null => {
+    const { source, treatment } = placement
+    const clip = source.kind === 'clip' ? doc.clips[source.clipId] : undefined
+    if (!clip) return null
+    let picture = pictures.get(clip)
+    if (picture === undefined) pictures.set(clip, (picture = pictureOfPlacement(doc, placement)))
+    return `${picture ? pictureKey(picture) : ''} ${JSON.stringify(treatment)}`
+  }
+  return (placement) => {
+    const key = keyOf(placement)
+    const settled = (key !== null && known.get(key)) || settlePlacement(doc, timeline, placement, format)
+    if (key !== null) known.set(key, settled)
+    return settled
+  }
 }
 
 /** What decides which frames a placement shows. */

@@ -96,8 +96,7 @@ const of = (...groups: ChoiceGroup[]) => choices.value.filter(({ group }) => gro
 /** What they would lose less by. */
 const better = computed(() => {
   const ids = new Set(pictures.value.map(({ id }) => id))
-  const all = proposalsOf(project.opened, props.timeline)
-  return ids.size ? all.filter((one) => ids.has(one.placement.id)) : all
+  return proposalsOf(project.opened, props.timeline, ids.size ? ids : undefined)
 })
 const own = computed(() => hand.placements.filter(({ treatment }) => Object.keys(treatment).length > 0))
 /** The others of its track, in order. */

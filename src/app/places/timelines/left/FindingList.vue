@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
 import { Button } from 'ant-design-vue'
-import { computed, ref } from 'vue'
+import { ref, shallowRef } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { Check } from '../../../../core/check/check'
 import {
@@ -23,8 +24,17 @@ const project = useProject()
 const hand = useHand()
 const treating = useTreating()
 
-const groups = computed(() => findingGroups(project.opened, props.timeline, props.check))
-const outputs = computed(() => outputsThatDiffer(project.opened, props.timeline, props.check))
+/** They follow a moment behind an edit: whoever trims on and on does not wait for them. */
+const groups = shallowRef(findingGroups(project.opened, props.timeline, props.check))
+const outputs = shallowRef(outputsThatDiffer(project.opened, props.timeline, props.check))
+watchDebounced(
+  () => props.check,
+  () => {
+    groups.value = findingGroups(project.opened, props.timeline, props.check)
+    outputs.value = outputsThatDiffer(project.opened, props.timeline, props.check)
+  },
+  { debounce: 60, maxWait: 400 },
+)
 const seconds = (frames: number) => frames / toNumber(props.check.format.rate)
 /** The kind that is in hand. */
 const at = ref<string | null>(null)

@@ -16,11 +16,12 @@ const props = defineProps<{
   placement: Placement
   finding: Finding | null
   kind: 'video' | 'audio'
-  /** Of the whole block, in pixels from the left edge of the strip. */
+  /** Of the whole block, in pixels of the strip. */
   left: number
   width: number
-  /** Width of the strip. */
-  view: number
+  /** So many pixels of it are out of view on the left, and on the right: what is written stands between. */
+  before: number
+  after: number
   chosen: boolean
   locked: boolean
 }>()
@@ -46,12 +47,8 @@ const isGone = computed(() => clip.value !== undefined && media.missing.has(clip
 const isInterlaced = computed(() => clip.value?.reading?.video?.scan === 'interlaced')
 const says = computed(() => props.finding?.toll.charges.map(shortWords).join(', ') ?? '')
 const poster = computed(() => (props.kind === 'video' && clip.value ? media.posterOf(clip.value) : undefined))
-/** The part that is in view: what is written stands there. */
-const seen = computed(() => {
-  const from = Math.max(-2, props.left)
-  const to = Math.min(props.view + 2, props.left + props.width)
-  return { left: from, width: Math.max(1, to - from) }
-})
+/** Pixels of it that are in view. */
+const seen = computed(() => Math.max(1, props.width - props.before - props.after))
 /** Where its source ends within it, as a share of the whole; 1 where it does not. */
 const ends = computed(() => {
   const timeline = timelines.current
@@ -61,8 +58,8 @@ const ends = computed(() => {
 })
 /** What is seen of it, as shares of the whole. */
 const share = computed(() => ({
-  from: (seen.value.left - props.left) / props.width,
-  to: (seen.value.left + seen.value.width - props.left) / props.width,
+  from: props.before / props.width,
+  to: 1 - props.after / props.width,
 }))
 const sentence = computed(() =>
   [
@@ -77,11 +74,11 @@ const sentence = computed(() =>
 </script>
 
 <template>
-  <div class="item" :class="kind" :style="{ left: `${seen.left}px`, width: `${seen.width}px` }">
+  <div class="item" :class="kind" :style="{ left: `${left + before}px`, width: `${seen}px` }">
     <button
       class="block"
       tabindex="-1"
-      :class="{ chosen, hatched: isInterlaced, narrow: seen.width < roomForName, gone: isGone }"
+      :class="{ chosen, hatched: isInterlaced, narrow: seen < roomForName, gone: isGone }"
       :title="sentence"
       :aria-label="sentence"
       :aria-pressed="chosen"
@@ -90,24 +87,24 @@ const sentence = computed(() =>
     >
       <span class="top">
         <GradeMark v-if="finding" class="shape" :grade="finding.toll.grade" shape-only />
-        <span v-if="seen.width >= roomForName" class="ellipsis name">{{ name }}</span>
-        <span v-if="says && seen.width >= roomForSays" class="says ellipsis quiet">{{ says }}</span>
+        <span v-if="seen >= roomForName" class="ellipsis name">{{ name }}</span>
+        <span v-if="says && seen >= roomForSays" class="says ellipsis quiet">{{ says }}</span>
       </span>
       <span
         v-if="kind === 'video'"
         class="film"
         :style="poster ? { backgroundImage: `url(${poster})` } : {}"
       />
-      <SoundShape v-else-if="clip" :clip="clip" :placement="placement" :share="share" :width="seen.width" />
+      <SoundShape v-else-if="clip" :clip="clip" :placement="placement" :share="share" :width="seen" />
       <span
         v-if="ends < 1"
         class="beyond"
-        :style="{ left: `${left + width * ends - seen.left}px` }"
+        :style="{ left: `${width * ends - before}px` }"
         title="Beyond the end of its source: nothing is shown"
       />
       <span v-if="isGone" class="missing">file not at hand</span>
     </button>
-    <template v-if="!locked && seen.width >= 14">
+    <template v-if="!locked && seen >= 14">
       <span class="edge start" @pointerdown.stop="emit('grip', 'start', $event)" />
       <span class="edge end" @pointerdown.stop="emit('grip', 'end', $event)" />
     </template>

@@ -21,14 +21,42 @@ const emit = defineEmits<{
   grip: [placement: Placement, grip: Grip, event: PointerEvent]
   choose: [placement: Placement, event: MouseEvent]
 }>()
-/** A block that is no wider than this, in pixels, can neither be read nor taken hold of. */
-const narrowest = 14
+/** A block that is no wider than this, in pixels, can neither be read nor taken hold of; where many are in view, more are such. */
+const [few, narrowAmongFew, narrowAmongMany] = [24, 10, 40]
+const narrowest = computed(() => (props.shown.length > few ? narrowAmongMany : narrowAmongFew))
 const canvas = ref<HTMLCanvasElement | null>(null)
 const at = (frame: number) => (frame - props.scale.from) * props.framePixels
-const wide = computed(() =>
-  props.shown.filter(({ id, length }) => length * props.framePixels > narrowest || props.selected.has(id)),
+/**
+ * Blocks stand in pixels from a frame that stays for long, and the whole of them is shifted: whoever scrolls moves one thing. What is
+ * out of view is told in steps, so that blocks in view do not change at every pixel.
+ */
+const origin = computed(() => {
+  const step = Math.max(1, Math.floor(8000 / props.framePixels))
+  return Math.floor(props.scale.from / step) * step
+})
+const shift = computed(() => (origin.value - props.scale.from) * props.framePixels)
+const blocks = computed(() =>
+  wide.value.map((placement) => {
+    const { start, length } = placement
+    const [left, width] = [(start - origin.value) * props.framePixels, length * props.framePixels]
+    const [from, to] = [-shift.value - 2, -shift.value + props.view + 2]
+    return {
+      placement,
+      left,
+      width,
+      before: Math.max(0, Math.min(width - 1, from - left)),
+      after: Math.max(0, Math.min(width - 1, left + width - to)),
+    }
+  }),
 )
-const narrow = computed(() => props.shown.filter(({ length }) => length * props.framePixels <= narrowest))
+const wide = computed(() =>
+  props.shown.filter(
+    ({ id, length }) => length * props.framePixels > narrowest.value || props.selected.has(id),
+  ),
+)
+const narrow = computed(() =>
+  props.shown.filter(({ length }) => length * props.framePixels <= narrowest.value),
+)
 watch(
   [canvas, narrow, () => props.scale, () => props.view, () => props.selected],
   () => {
@@ -67,20 +95,23 @@ function press(event: PointerEvent) {
 <template>
   <div class="track" :class="[track.kind, { dim: track.hidden || track.muted, locked: track.locked }]">
     <canvas v-if="narrow.length" ref="canvas" class="narrow" @click="click" @pointerdown="press" />
-    <StripBlock
-      v-for="placement in wide"
-      :key="placement.id"
-      :placement="placement"
-      :finding="findings.get(placement.id) ?? null"
-      :kind="track.kind"
-      :left="at(placement.start)"
-      :width="placement.length * framePixels"
-      :view="view"
-      :chosen="selected.has(placement.id)"
-      :locked="track.locked"
-      @grip="(grip, event) => emit('grip', placement, grip, event)"
-      @choose="emit('choose', placement, $event)"
-    />
+    <div class="blocks" :style="{ transform: `translateX(${shift}px)` }">
+      <StripBlock
+        v-for="{ placement, left, width, before, after } in blocks"
+        :key="placement.id"
+        :placement="placement"
+        :finding="findings.get(placement.id) ?? null"
+        :kind="track.kind"
+        :left="left"
+        :width="width"
+        :before="before"
+        :after="after"
+        :chosen="selected.has(placement.id)"
+        :locked="track.locked"
+        @grip="(grip, event) => emit('grip', placement, grip, event)"
+        @choose="emit('choose', placement, $event)"
+      />
+    </div>
   </div>
 </template>
 
@@ -96,6 +127,10 @@ function press(event: PointerEvent) {
   inset: 0;
   width: 100%;
   height: 100%;
+}
+.blocks {
+  position: absolute;
+  inset: 0;
 }
 .dim {
   opacity: 0.45;
