@@ -5,6 +5,9 @@ import { proposalsOf } from '../../../../core/check/better'
 import { findingOf } from '../../../../core/check/check'
 import { type ChoiceGroup, choicesOf } from '../../../../core/check/choices'
 import { matchesOf } from '../../../../core/check/matches'
+import { conversionOf } from '../../../../core/compose/colour'
+import { matrixOf } from '../../../../core/picture/colour'
+import { meaningOf } from '../../../../stores/composing'
 import { framesThere } from '../../../../core/edit/placing'
 import { settlePlacement } from '../../../../core/edit/running'
 import { type Timeline, timecodeAt } from '../../../../core/edit/timeline'
@@ -99,6 +102,13 @@ const better = computed(() => {
   return proposalsOf(project.opened, props.timeline, ids.size ? ids : undefined)
 })
 const own = computed(() => hand.placements.filter(({ treatment }) => Object.keys(treatment).length > 0))
+/** What is done to its colour on the way, by name. */
+const conversions = computed(() => {
+  const video = clip.value?.reading?.video
+  if (!video || !props.format || !first.value) return []
+  const from = { ...video.colour, matrix: matrixOf(video, video.colour) }
+  return conversionOf(from, meaningOf(props.format), first.value.treatment.colour).names
+})
 /** The others of its track, in order. */
 const order = computed(() => {
   const track = props.timeline.tracks.find(({ placements }) =>
@@ -201,6 +211,7 @@ const beyond = computed(() => {
           <QualityFigures :settled="first" />
         </ChoiceRows>
         <ChoiceRows title="Colour" :choices="of('colour')" />
+        <p v-if="conversions.length" class="quiet small">colour: {{ conversions.join('; ') }}</p>
       </template>
       <SoundFigures v-if="sounds.length" :placements="sounds" />
       <footer>

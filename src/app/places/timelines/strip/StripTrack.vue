@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { Finding } from '../../../../core/check/check'
 import type { Placement, Track } from '../../../../core/edit/timeline'
 import { drawNarrow } from './narrow'
@@ -22,7 +22,7 @@ const emit = defineEmits<{
   choose: [placement: Placement, event: MouseEvent]
 }>()
 /** A block that is no wider than this, in pixels, can neither be read nor taken hold of; where many are in view, more are such. */
-const [few, narrowAmongFew, narrowAmongMany] = [24, 10, 40]
+const [few, narrowAmongFew, narrowAmongMany] = [14, 10, 56]
 const narrowest = computed(() => (props.shown.length > few ? narrowAmongMany : narrowAmongFew))
 const canvas = ref<HTMLCanvasElement | null>(null)
 const at = (frame: number) => (frame - props.scale.from) * props.framePixels
@@ -49,14 +49,27 @@ const blocks = computed(() =>
     }
   }),
 )
-const wide = computed(() =>
+const readable = computed(() =>
   props.shown.filter(
     ({ id, length }) => length * props.framePixels > narrowest.value || props.selected.has(id),
   ),
 )
-const narrow = computed(() =>
-  props.shown.filter(({ length }) => length * props.framePixels <= narrowest.value),
-)
+/** So many blocks are made in one frame: the others are drawn narrow until the next, so that no zoom waits for all of them. */
+const madeAtOnce = 3
+const made = shallowRef<ReadonlySet<string>>(new Set())
+function makeMore() {
+  const next = new Set<string>()
+  let left = madeAtOnce
+  for (const { id } of readable.value) if (made.value.has(id) || left-- > 0) next.add(id)
+  if (next.size !== made.value.size || [...next].some((id) => !made.value.has(id))) made.value = next
+  if (left < 0) requestAnimationFrame(makeMore)
+}
+watch(readable, makeMore, { immediate: true, flush: 'sync' })
+const wide = computed(() => readable.value.filter(({ id }) => made.value.has(id) || props.selected.has(id)))
+const narrow = computed(() => {
+  const drawn = new Set(wide.value.map(({ id }) => id))
+  return props.shown.filter(({ id }) => !drawn.has(id))
+})
 watch(
   [canvas, narrow, () => props.scale, () => props.view, () => props.selected],
   () => {

@@ -47,7 +47,11 @@ watch(
   () => props.timeline.id,
   () => (chosen.value = null),
 )
-const scale = computed(() => chosen.value ?? fitted(total.value, rate.value, Math.max(1, width.value)))
+/** While something is dragged the scale stays as it was: else a shorter cut would move away under the hand. */
+const held = shallowRef<TimeScale | null>(null)
+const scale = computed(
+  () => held.value ?? chosen.value ?? fitted(total.value, rate.value, Math.max(1, width.value)),
+)
 const at = (frame: number) => pixelOf(scale.value, rate.value, frame)
 const framePixels = computed(() => perFrame(scale.value, rate.value))
 /** Pictures stand as they lie, the uppermost above; sound below them. */
@@ -132,6 +136,7 @@ const { drag, begin, move, end } = useStripDrag(
 function press(placement: Placement, which: Grip, event: PointerEvent) {
   if (which === 'body' && !hand.selectedIds.has(placement.id) && !event.shiftKey && !event.ctrlKey)
     hand.select(event.altKey ? [placement.id] : withPairs([placement.id]))
+  held.value = scale.value
   begin(placement, which, event)
 }
 /** The box that is drawn to select, in pixels of the tracks. */
@@ -154,6 +159,7 @@ function onMove(event: PointerEvent) {
   lasso.value = { ...lasso.value, toX: event.clientX - left, toY: event.clientY - top }
 }
 function onUp(event: PointerEvent) {
+  held.value = null
   if (drag.value) return end()
   const area = lasso.value
   lasso.value = null
@@ -164,6 +170,10 @@ function onUp(event: PointerEvent) {
     return
   }
   selectIn(area, event.shiftKey)
+}
+function letGo() {
+  held.value = null
+  end()
 }
 /** Takes what a box touches into hand, beside what is there already where it is wished. */
 function selectIn(area: { x: number; y: number; toX: number; toY: number }, also: boolean) {
@@ -244,7 +254,7 @@ defineExpose({ focus: () => box.value?.parentElement?.focus() })
         @wheel="onWheel"
         @pointermove="onMove"
         @pointerup="onUp"
-        @pointercancel="end()"
+        @pointercancel="letGo"
         @dragover.prevent.stop="dragOver"
         @dragleave.self="dropping = null"
         @drop.prevent.stop="drop"
