@@ -172,7 +172,7 @@ const beyond = computed(() => {
             as in view: <GradeMark :grade="(tried ?? finding).toll.grade" />{{ ' ' }}
             <span class="figures">{{ figure((tried ?? finding).toll.loss, 3) }}</span>
           </p>
-          <ul>
+          <ul class="pays">
             <li v-if="finding.toll.untouched">Untouched: every pixel and every frame as recorded.</li>
             <li v-for="charge in finding.toll.charges" :key="charge.kind">
               <GradeMark :grade="charge.grade" shape-only /> {{ sentence(charge)
@@ -186,13 +186,6 @@ const beyond = computed(() => {
             >
           </p>
         </section>
-        <BestTreatment
-          v-if="better.length"
-          :proposals="better"
-          title="It could lose less"
-          action="Take it"
-          :named="better.length > 1"
-        />
         <ChoiceRows title="Framing" :choices="of('framing', 'reduction')">
           <FramingFigures :settled="settled" :format="format" />
         </ChoiceRows>
@@ -212,6 +205,14 @@ const beyond = computed(() => {
         </ChoiceRows>
         <ChoiceRows title="Colour" :choices="of('colour')" />
         <p v-if="conversions.length" class="quiet small">colour: {{ conversions.join('; ') }}</p>
+        <BestTreatment
+          class="best"
+          v-if="better.length"
+          :proposals="better"
+          title="It could lose less"
+          action="Take it"
+          :named="better.length > 1"
+        />
       </template>
       <SoundFigures v-if="sounds.length" :placements="sounds" />
       <footer>
@@ -261,6 +262,16 @@ aside > * {
 ul {
   list-style: none;
   padding: 0;
+}
+/* What it pays changes with what is taken; the rows below stay where the pointer is. */
+.pays {
+  height: 84px;
+  overflow: auto;
+}
+.best {
+  position: sticky;
+  bottom: -12px;
+  background: var(--sheet);
 }
 li {
   padding: 3px 0;
