@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test'
-import { clipToPlace, expect, markOnScreen, openDemo, place, test } from './line'
+import { clipToPlace, demoFile, dropFiles, expect, markOnScreen, openDemo, place, saved, test } from './line'
 
 const strip = (page: Page) => page.getByRole('group', { name: /The cut to scale/ })
 /** The blocks of a clip's picture on the strip, without those of its sound. */
@@ -331,4 +331,74 @@ test('marks on a clip, inserting and putting over, and what is told of it', asyn
   await expect(block(page, 'pour_A007')).toHaveCount(0)
   await page.keyboard.press('Control+z')
   await expect(block(page, 'pour_A007')).toHaveCount(1)
+})
+
+test('a file that is gone, and a clip that is shorter than its placement, are told; all else goes on', async ({
+  page,
+}) => {
+  await begun(page, '1920x1080@25p')
+  await place(page, 'Arrivals')
+  // A box of nothing at its end makes it another file than the one that is there already.
+  const bytes = Buffer.concat([
+    await demoFile('visitor_C002.mov'),
+    Buffer.from('\0\0\0\u0010freefoundry!'),
+  ])
+  await dropFiles(page, '.arrivals', [{ name: 'lost_take.mov', bytes }])
+  await expect(page.getByRole('heading', { name: /^24 arrived$/ })).toBeVisible({ timeout: 30_000 })
+  await place(page, 'Timelines')
+  for (const clip of ['lost_take', 'bell_swing_B011']) await clipToPlace(page, clip).press('Enter')
+  // Four seconds of 50 frames, made to last longer than they do: at twice the speed they end half-way.
+  await block(page, 'bell_swing').click()
+  await way(page, /^another speed/).click()
+  await docket(page).getByRole('textbox', { name: 'speed' }).fill('200')
+  await docket(page).getByRole('textbox', { name: 'speed' }).press('Enter')
+  await expect(docket(page).getByRole('note')).toContainText('50 frames lie beyond the end of its source')
+  await saved(page)
+  await page.reload()
+  await expect(strip(page).getByRole('button', { name: /lost_take.*its file is not at hand/ })).toBeVisible({
+    timeout: 30_000,
+  })
+  await strip(page).focus()
+  await expect(page.locator('.trouble')).toContainText(
+    'lost_take.mov is not at hand: take the file in again',
+    {
+      timeout: 30_000,
+    },
+  )
+  await strip(page).press('ArrowDown')
+  const first = page.locator('.viewer canvas').first()
+  await expect(first).toHaveAttribute('data-source-frame', /^\d+$/, { timeout: 30_000 })
+  await strip(page).press('End')
+  await expect(page.locator('.trouble')).toContainText('bell_swing_B011.mp4: its source has ended here')
+  // Played, what is lost is told and what is there is shown.
+  await page.getByRole('button', { name: 'play', exact: true }).click()
+  await page.getByRole('button', { name: 'stop', exact: true }).waitFor()
+  await page.getByRole('button', { name: 'play', exact: true }).waitFor({ timeout: 60_000 })
+  await expect(page.locator('.achieved')).toContainText('lost_take.mov: not at hand')
+})
+
+test('a tab that is closed while it plays, or while something is dragged, loses nothing', async ({
+  page,
+  context,
+}) => {
+  await begun(page, '1920x1080@25p')
+  for (const clip of ['visitor_C002', 'pour_A007']) await clipToPlace(page, clip).press('Enter')
+  await saved(page)
+  const url = page.url()
+  await page.getByRole('button', { name: 'play', exact: true }).click()
+  await page.getByRole('button', { name: 'stop', exact: true }).waitFor()
+  await page.close()
+  const again = await context.newPage()
+  await again.goto(url)
+  await expect(block(again, 'pour_A007')).toBeVisible({ timeout: 30_000 })
+  const box = (await block(again, 'pour_A007').boundingBox())!
+  await again.mouse.move(box.x + box.width / 2, box.y + 20)
+  await again.mouse.down()
+  await again.mouse.move(box.x + box.width / 2 + 60, box.y + 20, { steps: 4 })
+  await saved(again)
+  await again.close()
+  const last = await context.newPage()
+  await last.goto(url)
+  await expect(block(last, 'pour_A007')).toBeVisible({ timeout: 30_000 })
+  await expect(block(last, 'visitor_C002')).toBeVisible()
 })

@@ -166,20 +166,13 @@ export const usePlaying = defineStore('playing', () => {
     state.value = 'playing'
     const said = lost.length ? `${lost.join(', ')}: not at hand` : null
     try {
-      achieved.value = await askFor(
-        service,
-        (id) =>
-          service.run(
-            id,
-            startAt,
-            proxy((now: Achieved) => {
-              if (signal.aborted) return
-              achieved.value = { ...now, trouble: now.trouble ?? said }
-              hand.goTo(now.frame)
-            }),
-          ),
-        signal,
-      )
+      const withLost = (now: Achieved): Achieved => ({ ...now, trouble: now.trouble ?? said })
+      const tell = proxy((now: Achieved) => {
+        if (signal.aborted) return
+        achieved.value = withLost(now)
+        hand.goTo(now.frame)
+      })
+      achieved.value = withLost(await askFor(service, (id) => service.run(id, startAt, tell), signal))
     } finally {
       sound?.end()
     }
