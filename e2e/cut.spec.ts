@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test'
-import { clipToPlace, demoFile, dropFiles, expect, markOnScreen, openDemo, place, saved, test } from './line'
+import { begun, clipToPlace, demoFile, dropFiles, expect, markOnScreen, place, saved, test } from './line'
 
 const strip = (page: Page) => page.getByRole('group', { name: /The cut to scale/ })
 /** The blocks of a clip's picture on the strip, without those of its sound. */
@@ -9,17 +9,6 @@ const docket = (page: Page) => page.getByRole('complementary', { name: 'Docket' 
 const findings = (page: Page) => page.getByRole('list', { name: 'What happens' })
 const way = (page: Page, name: RegExp) => docket(page).getByRole('radio', { name })
 
-async function begun(page: Page, format: string) {
-  await openDemo(page)
-  await place(page, 'Yard')
-  const candidates = page.getByRole('complementary', { name: 'Candidates' })
-  await candidates.getByLabel('Another format').fill(format)
-  await candidates.getByRole('button', { name: 'Try' }).click()
-  await candidates.getByRole('button', { name: 'Set as project format' }).click()
-  await place(page, 'Timelines')
-  await page.getByRole('button', { name: 'New timeline' }).click()
-  await page.getByLabel('ask about mismatches').uncheck()
-}
 /** Takes a placement into hand, wherever the strip stands. */
 async function take(page: Page, name: string) {
   await strip(page).focus()
@@ -339,10 +328,7 @@ test('a file that is gone, and a clip that is shorter than its placement, are to
   await begun(page, '1920x1080@25p')
   await place(page, 'Arrivals')
   // A box of nothing at its end makes it another file than the one that is there already.
-  const bytes = Buffer.concat([
-    await demoFile('visitor_C002.mov'),
-    Buffer.from('\0\0\0\u0010freefoundry!'),
-  ])
+  const bytes = Buffer.concat([await demoFile('visitor_C002.mov'), Buffer.from('\0\0\0\u0010freefoundry!')])
   await dropFiles(page, '.arrivals', [{ name: 'lost_take.mov', bytes }])
   await expect(page.getByRole('heading', { name: /^24 arrived$/ })).toBeVisible({ timeout: 30_000 })
   await place(page, 'Timelines')

@@ -42,6 +42,20 @@ export const clipToPlace = (page: Page, name: string) =>
     .getByRole('complementary', { name: 'Timelines and clips' })
     .getByRole('button', { name: new RegExp(`^${name}`) })
 
+/** The demo in a format, with a timeline that holds clips as they come. */
+export async function begun(page: Page, format: string, clips: readonly string[] = []) {
+  await openDemo(page)
+  await place(page, 'Yard')
+  const candidates = page.getByRole('complementary', { name: 'Candidates' })
+  await candidates.getByLabel('Another format').fill(format)
+  await candidates.getByRole('button', { name: 'Try' }).click()
+  await candidates.getByRole('button', { name: 'Set as project format' }).click()
+  await place(page, 'Timelines')
+  await page.getByRole('button', { name: 'New timeline' }).click()
+  await page.getByLabel('ask about mismatches').uncheck()
+  for (const clip of clips) await clipToPlace(page, clip).press('Enter')
+}
+
 /** Drops files of the demo card onto the page, as a hand would. */
 export async function dropFiles(page: Page, target: string, files: { name: string; bytes: Buffer }[]) {
   const transfer = await page.evaluateHandle(

@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test'
-import { clipToPlace, expect, fillable, markOnScreen, openDemo, place, row, saved, test } from './line'
+import { begun, clipToPlace, expect, fillable, markOnScreen, place, row, saved, test } from './line'
 
 const strip = (page: Page) => page.getByRole('group', { name: /The cut to scale/ })
 const canvas = (page: Page) => page.locator('.viewer canvas')
@@ -7,20 +7,6 @@ const canvas = (page: Page) => page.locator('.viewer canvas')
 const block = (page: Page, name: string) =>
   strip(page).getByRole('button', { name: new RegExp(`^${name}\\S*: (?!sound$)`) })
 const docket = (page: Page) => page.getByRole('complementary', { name: 'Docket' })
-
-/** The demo in a format, with a timeline that holds clips as they come. */
-async function begun(page: Page, format: string, clips: readonly string[]) {
-  await openDemo(page)
-  await place(page, 'Yard')
-  const candidates = page.getByRole('complementary', { name: 'Candidates' })
-  await candidates.getByLabel('Another format').fill(format)
-  await candidates.getByRole('button', { name: 'Try' }).click()
-  await candidates.getByRole('button', { name: 'Set as project format' }).click()
-  await place(page, 'Timelines')
-  await page.getByRole('button', { name: 'New timeline' }).click()
-  await page.getByLabel('ask about mismatches').uncheck()
-  for (const clip of clips) await clipToPlace(page, clip).press('Enter')
-}
 
 /** What the viewer shows at the playhead, in words. */
 async function shown(page: Page): Promise<string> {

@@ -206,8 +206,8 @@ const beyond = computed(() => {
         <ChoiceRows title="Colour" :choices="of('colour')" />
         <p v-if="conversions.length" class="quiet small">colour: {{ conversions.join('; ') }}</p>
         <BestTreatment
-          class="best"
           v-if="better.length"
+          class="best"
           :proposals="better"
           title="It could lose less"
           action="Take it"

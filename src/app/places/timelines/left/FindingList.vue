@@ -82,7 +82,7 @@ defineExpose({ next })
 
 <template>
   <div class="head">
-    <h2 class="heading">what happens</h2>
+    <h2 class="heading">what happens · untouched {{ percent(check.untouchedShare) }}</h2>
     <button v-if="groups.length" class="word" @click="next">next ›</button>
   </div>
   <ul aria-label="What happens">

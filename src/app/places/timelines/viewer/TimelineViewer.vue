@@ -125,6 +125,14 @@ const ended = computed(() => {
 /** Where it stood when playing began: what rests under what plays is left alone. */
 const frozen = ref(0)
 const frame = computed(() => (playing.isOn ? frozen.value : hand.playhead))
+/** What every pane has in common. */
+const pictured = computed(() => ({
+  ...pane.value,
+  format: raster.value,
+  region: region.value,
+  frame: frame.value,
+  magnified: seen.value === 'loupe',
+}))
 /** Counts playings: each is drawn on canvases of its own. */
 const playings = ref(0)
 const played = ref<HTMLCanvasElement[]>([])
@@ -205,12 +213,7 @@ defineExpose({ toggleLoupe, nextWays, play })
       @pointermove="drag"
       @dblclick="toggleLoupe"
     >
-      <FrameCanvas
-        ref="first"
-        v-bind="{ ...pane, format: raster, region, frame, magnified: seen === 'loupe' }"
-        :timeline="inForce"
-        :instead="viewed?.layers"
-      />
+      <FrameCanvas ref="first" v-bind="pictured" :timeline="inForce" :instead="viewed?.layers" />
       <canvas
         v-if="playing.isOn"
         :key="`a${playings}`"
@@ -222,10 +225,7 @@ defineExpose({ toggleLoupe, nextWays, play })
       />
       <template v-if="isTwo && ways === 'split'">
         <div class="over" :style="{ clipPath: `inset(0 0 0 ${line * 100}%)` }">
-          <FrameCanvas
-            v-bind="{ ...pane, format: raster, region, frame, magnified: seen === 'loupe' }"
-            :timeline="other"
-          />
+          <FrameCanvas v-bind="pictured" :timeline="other" />
           <canvas
             v-if="playing.isOn"
             :key="`b${playings}`"
@@ -264,10 +264,7 @@ defineExpose({ toggleLoupe, nextWays, play })
       :style="{ width: `${pane.width}px`, height: `${pane.height}px` }"
       @pointermove="drag"
     >
-      <FrameCanvas
-        v-bind="{ ...pane, format: raster, region, frame, magnified: seen === 'loupe' }"
-        :timeline="other"
-      />
+      <FrameCanvas v-bind="pictured" :timeline="other" />
       <canvas
         v-if="playing.isOn"
         :key="`c${playings}`"
