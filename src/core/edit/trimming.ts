@@ -69,6 +69,45 @@ function shift(track: DraftTrack, from: number, by: number): void {
   for (const placement of track.placements.slice(from)) placement.start += by
 }
 
+/** What of an end is trimmed: how far it can go on a track, and what becomes of the placement. */
+interface End {
+  limits(
+    track: DraftTrack,
+    index: number,
+    placement: Draft<Placement>,
+  ): readonly [least: number, most: number]
+  /** @returns by how much what follows on its track moves, where it moves along */
+  apply(placement: Draft<Placement>, moved: number): number
+}
+
+function trimmed(
+  doc: Draft<Doc>,
+  timelineId: string,
+  id: string,
+  by: number,
+  following: Following,
+  end: End,
+): number {
+  const timeline = timelineIn(doc, timelineId)
+  const all = meant(timeline, id).map(({ track, index }) => ({
+    track,
+    index,
+    placement: track.placements[index] as Draft<Placement>,
+  }))
+  const moved = within(
+    by,
+    all.map(({ track, index, placement }) => end.limits(track, index, placement)),
+  )
+  if (moved === 0 || all.length === 0) return 0
+  const before = startsOf(timeline)
+  for (const { track, index, placement } of all) {
+    const pushed = end.apply(placement, moved)
+    if (following === 'moves') shift(track, index + 1, pushed)
+  }
+  if (following === 'moves') followPairs(timeline, before)
+  return moved
+}
+
 /**
  * Moves the beginning of a placement, and of what is paired with it, by frames: later ones show less, earlier ones more, as far
  * as the source and what stands before allow.
@@ -82,28 +121,20 @@ export function trimStart(
   following: Following,
 ): number {
   const timeline = timelineIn(doc, timelineId)
-  const all = meant(timeline, id)
-  const moved = within(
-    by,
-    all.map(({ track, index }) => {
-      const placement = track.placements[index] as Draft<Placement>
+  return trimmed(doc, timelineId, id, by, following, {
+    limits(track, index, placement) {
       const before = track.placements[index - 1]
       const room = placement.start - (before ? before.start + before.length : 0)
       const there = framesBefore(doc, timeline, placement) ?? Infinity
       return [-Math.min(there, following === 'stays' ? room : Infinity), placement.length - 1]
-    }),
-  )
-  if (moved === 0 || all.length === 0) return 0
-  const before = startsOf(timeline)
-  for (const { track, index } of all) {
-    const placement = track.placements[index] as Draft<Placement>
-    placement.sourceIn = sourceAfter(doc, timeline, placement, moved) as Draft<Rational>
-    placement.length -= moved
-    if (following === 'stays') placement.start += moved
-    else shift(track, index + 1, -moved)
-  }
-  if (following === 'moves') followPairs(timeline, before)
-  return moved
+    },
+    apply(placement, moved) {
+      placement.sourceIn = sourceAfter(doc, timeline, placement, moved) as Draft<Rational>
+      placement.length -= moved
+      if (following === 'stays') placement.start += moved
+      return -moved
+    },
+  })
 }
 
 /**
@@ -118,26 +149,18 @@ export function trimEnd(
   following: Following,
 ): number {
   const timeline = timelineIn(doc, timelineId)
-  const all = meant(timeline, id)
-  const moved = within(
-    by,
-    all.map(({ track, index }) => {
-      const placement = track.placements[index] as Draft<Placement>
+  return trimmed(doc, timelineId, id, by, following, {
+    limits(track, index, placement) {
       const next = track.placements[index + 1]
       const room = next ? next.start - placement.start - placement.length : Infinity
       const there = (framesAfter(doc, timeline, placement) ?? Infinity) - placement.length
       return [1 - placement.length, Math.min(there, following === 'stays' ? room : Infinity)]
-    }),
-  )
-  if (moved === 0 || all.length === 0) return 0
-  const before = startsOf(timeline)
-  for (const { track, index } of all) {
-    const placement = track.placements[index] as Draft<Placement>
-    placement.length += moved
-    if (following === 'moves') shift(track, index + 1, moved)
-  }
-  if (following === 'moves') followPairs(timeline, before)
-  return moved
+    },
+    apply(placement, moved) {
+      placement.length += moved
+      return moved
+    },
+  })
 }
 
 /** Makes a placement so long; what follows on its track moves along. */
