@@ -1,8 +1,8 @@
 import { defineStore } from 'pinia'
 import { reactive } from 'vue'
 import type { Clip } from '../core/edit/clip'
-import type { Doc } from '../core/edit/project'
-import { runningOf } from '../core/edit/running'
+import { type Doc, formatOf } from '../core/edit/project'
+import { settlePlacement } from '../core/edit/running'
 import { exactDuration } from '../core/edit/timing'
 import type { Placement, Timeline } from '../core/edit/timeline'
 import { toNumber } from '../core/rational/rational'
@@ -63,7 +63,9 @@ export const useSounds = defineStore('sounds', () => {
     const { source } = placement
     const clip = source.kind === 'clip' ? doc.clips[source.clipId] : undefined
     if (!clip) return []
-    const { way, sourceIn } = runningOf(doc, timeline, placement)
+    const { sourceIn } = placement
+    const { way, treatment } = settlePlacement(doc, timeline, placement, formatOf(doc, timeline))
+    const { motion } = treatment
     const clipRate = clip.reading?.video?.rate
     const speed =
       way.passing.kind === 'in-time' ? toNumber(way.passing.factor) : clipRate ? rate / toNumber(clipRate) : 1
@@ -83,6 +85,7 @@ export const useSounds = defineStore('sounds', () => {
           to: at(placement.start + placement.length),
           sourceSeconds: toNumber(sourceIn),
           speed,
+          keepPitch: motion.kind === 'speed' && motion.keepPitch,
           gain: placement.gain,
           channels: heard,
         },

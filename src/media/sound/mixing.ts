@@ -12,6 +12,7 @@ import { openSound } from '../decode/sound'
 import type { OpenSound, SoundKind } from '../decode/sound-engine'
 import { openAccesses } from '../open'
 import type { MediaLocator } from '../source'
+import { type Stretched, stretched } from './stretched'
 
 /** A stream of sound of a file. */
 export interface SoundFile {
@@ -30,6 +31,8 @@ export interface MixPart {
   readonly sourceSeconds: number
   /** Seconds of the source for one of the timeline. */
   readonly speed: number
+  /** Whether another speed leaves the pitch as it is. */
+  readonly keepPitch: boolean
   readonly gain: number
   /** Which channels of the stream are heard; null for all. */
   readonly channels: readonly number[] | null
@@ -56,11 +59,61 @@ export function mixer(mostOpen = 8) {
   const opened = ({ key, locator, kind }: SoundFile) =>
     open.get(`${key} ${kind.stream}`, () => openSound(locator, kind, never))
 
+  /** Sound that is being stretched, and the sample of the timeline with which each goes on. */
+  const stretches = new Map<string, { readonly sound: Stretched; next: number }>()
+
+  /** Samples of a source at the rate of a timeline, from a moment on. */
+  async function resampledFrom(
+    sound: OpenSound,
+    seconds: number,
+    count: number,
+    rate: number,
+    wish: AbortSignal,
+  ) {
+    const step = sound.sampleRate / rate
+    const begin = seconds * sound.sampleRate
+    const whole = Math.floor(begin + 1e-6)
+    const needed = Math.ceil(count * step) + 2 * soundMargin + 1
+    const samples = await sound.samples(whole - soundMargin, whole - soundMargin + needed, wish)
+    return samples.map((channel) => atMoments(channel, Math.max(0, begin - whole), step, count))
+  }
+
+  /** A stretch at another speed and the same pitch; it goes on where the one before it ended. */
+  async function inPitch(
+    sound: OpenSound,
+    { file, from, sourceSeconds, speed, channels }: MixPart,
+    rate: number,
+    first: number,
+    count: number,
+    wish: AbortSignal,
+  ): Promise<Channels> {
+    const key = `${file.key} ${file.kind.stream} ${from} ${sourceSeconds} ${speed} ${channels?.join()}`
+    let known = stretches.get(key)
+    if (known?.next !== first) {
+      let seconds = sourceSeconds + ((first - from) / rate) * speed
+      const take = async (wanted: number) => {
+        const made = await resampledFrom(sound, seconds, wanted, rate, wish)
+        seconds += wanted / rate
+        return channels ? channels.flatMap((channel) => made[channel] ?? []) : made
+      }
+      if (stretches.size > mostOpen) stretches.clear()
+      known = { sound: stretched(speed, rate, take), next: first }
+      stretches.clear()
+      stretches.set(key, known)
+    }
+    known.next += count
+    return known.sound.next(count)
+  }
+
   async function add(into: Channels, order: MixOrder, part: MixPart, signal: AbortSignal): Promise<void> {
     const { sampleRate, layout, from, count } = order
     const [first, last] = [Math.max(from, part.from), Math.min(from + count, part.to)]
     if (last <= first) return
     const sound = await opened(part.file)
+    if (part.keepPitch && Math.abs(part.speed - 1) > 1e-9) {
+      const made = await inPitch(sound, part, sampleRate, first, last - first, signal)
+      return addTo(into, made, downmix(made.length, layout), part.gain, first - from)
+    }
     const step = (part.speed * sound.sampleRate) / sampleRate
     const begin = part.sourceSeconds * sound.sampleRate + (first - part.from) * step
     const whole = Math.floor(begin + 1e-6)
