@@ -101,8 +101,8 @@ export function usePainter(canvas: Ref<HTMLCanvasElement | null>, wish: () => Wi
         exact.value = true
       }
       answer.picture.close()
-    } catch (error) {
-      if (!signal.aborted) throw error
+    } catch {
+      // What cannot be made exactly, or was overtaken, stays as it was made quickly, and says so.
     }
   }
   // One after the other: what is held belongs to one at a time.

@@ -17,7 +17,7 @@ import {
 import { aDoc, aStill, aVideo } from './doc.fixture'
 import { layersAt } from './layers'
 import { addTimeline, removePlacements, setProjectFormat } from './operations'
-import { append, movePlacement, newTimeline, placementOf } from './placing'
+import { append, cutAt, movePlacement, newTimeline, placementOf } from './placing'
 import { runningOf, timingOfPlacement } from './running'
 import { treat } from './treating'
 import { lengthen, slip, trimEnd, trimStart } from './trimming'
@@ -187,6 +187,10 @@ describe('arranging', () => {
     expect(spans(doc, 1)).toEqual(['b 0+100', 'c 100+100'])
     changeTrack(doc, 't', doc.timelines.t!.tracks[0]!.id, { locked: true })
     expect(movePlacements(doc, 't', new Set(['b']), 10, -1, newId)).toBe(false)
+    // Nothing on it is taken out or cut either.
+    removePlacements(doc, 't', ['a'], true)
+    expect(cutAt(doc, 't', ['a'], 50, ['half'])).toEqual([])
+    expect(spans(doc, 0)).toEqual(['a 0+100'])
     expect(movePlacements(doc, 't', new Set(['b']), 10, 1, newId)).toBe(false)
     expect(spans(doc, 1)).toEqual(['b 0+100', 'c 100+100'])
   })

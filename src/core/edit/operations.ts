@@ -32,15 +32,18 @@ export function takeOut(doc: Draft<Doc>, ids: readonly string[], closeUp: boolea
     removeWhere(timeline, ({ source }) => source.kind === 'clip' && gone.has(source.clipId), closeUp)
 }
 
-/** Takes placements out of a timeline. @param closeUp whether what follows on a track moves up into the gap */
+/** Takes placements out of a timeline, but from tracks that are locked. @param closeUp whether what follows on a track moves up into the gap */
 export function removePlacements(
   doc: Draft<Doc>,
   timelineId: string,
   ids: readonly string[],
   closeUp: boolean,
 ): void {
+  const timeline = timelineIn(doc, timelineId)
+  const locked = timeline.tracks.filter((track) => track.locked)
   const gone = new Set(ids)
-  removeWhere(timelineIn(doc, timelineId), ({ id }) => gone.has(id), closeUp)
+  for (const track of locked) for (const { id } of track.placements) gone.delete(id)
+  removeWhere(timeline, ({ id }) => gone.has(id), closeUp)
 }
 
 type DraftPlacement = Draft<Timeline>['tracks'][number]['placements'][number]

@@ -166,7 +166,7 @@ export function movePlacement(doc: Draft<Doc>, timelineId: string, id: string, t
 }
 
 /**
- * Cuts a placement in two at a frame of the timeline; both halves show what they showed.
+ * Cuts placements in two at a frame of the timeline, but on tracks that are locked; both halves show what they showed.
  * @param newIds for the halves behind the cut, one for each placement that is cut
  * @returns the ids of the halves behind the cut
  */
@@ -183,7 +183,13 @@ export function cutAt(
   for (const track of timeline.tracks) {
     track.placements = track.placements.flatMap((placement) => {
       const into = frame - placement.start
-      if (!ids.includes(placement.id) || into <= 0 || into >= placement.length || !timeline.rate)
+      if (
+        track.locked ||
+        !ids.includes(placement.id) ||
+        into <= 0 ||
+        into >= placement.length ||
+        !timeline.rate
+      )
         return [placement]
       const running = runningOf(doc, timeline as Timeline, placement as Placement)
       const timing = timingOfPlacement(doc, placement as Placement)

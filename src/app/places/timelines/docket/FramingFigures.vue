@@ -32,7 +32,13 @@ const sharpness = computed(() => {
   const scale = Math.max(fit.value.scaleX, fit.value.scaleY) / zoom
   return scale < 1 ? sharpnessAtZoom(scale, zoom) : null
 })
-const set = (framing: FramingOverride) => treating.set(hand.placements, { framing }, 'framing figures')
+/** A figure that is stepped on and on is one step; another figure is another. */
+const set = (framing: FramingOverride) =>
+  treating.set(
+    hand.placements,
+    { framing },
+    `${Object.keys(framing).join(' ')} ${hand.placements.map(({ id }) => id).join(' ')}`,
+  )
 
 function setCrop(side: keyof Sides, value: number) {
   const framing = first.value?.treatment.framing

@@ -3,6 +3,7 @@ import type { Timeline } from '../../../../core/edit/timeline'
 import { nominalRate } from '../../../../core/rate/timecode'
 import type { Rate } from '../../../../core/rate/rate'
 import { useHand } from '../../../../stores/hand'
+import { usePlaying } from '../../../../stores/playing'
 import { useStrip } from '../../../../stores/strip'
 import { useTimelines } from '../../../../stores/timelines'
 import { useTreating } from '../../../../stores/treating'
@@ -24,11 +25,15 @@ export function stripKeys(at: {
   const treating = useTreating()
   const hand = useHand()
   const strip = useStrip()
+  const playing = usePlaying()
 
   /** All frames at which something begins or ends. */
   const cuts = () => [0, ...hand.all.flatMap((p) => [p.start, p.start + p.length])].sort((a, b) => a - b)
   /** The one whose ends are meant: the picture of a pair. */
   const lead = () => hand.placements[0] ?? null
+
+  /** What is moved on and on by key is one step. */
+  const moved = () => `move ${[...hand.selectedIds].join(' ')}`
 
   function chooseHere(): void {
     const under = at
@@ -77,8 +82,8 @@ export function stripKeys(at: {
       '4': () => trim('end', 1),
       '5': () => one && strip.slipBy(one, -far),
       '6': () => one && strip.slipBy(one, far),
-      '7': () => strip.moveBy(hand.placements, -far, 0, 'move by key'),
-      '8': () => strip.moveBy(hand.placements, far, 0, 'move by key'),
+      '7': () => strip.moveBy(hand.placements, -far, 0, moved()),
+      '8': () => strip.moveBy(hand.placements, far, 0, moved()),
       PageUp: () => strip.moveBy(hand.placements, 0, 1),
       PageDown: () => strip.moveBy(hand.placements, 0, -1),
       f: () => (strip.following = strip.following === 'stays' ? 'moves' : 'stays'),
@@ -104,8 +109,8 @@ export function stripKeys(at: {
       $: () => trim('end', 1),
       '%': () => one && strip.slipBy(one, -far),
       '^': () => one && strip.slipBy(one, far),
-      '&': () => strip.moveBy(hand.placements, -far, 0, 'move by key'),
-      '*': () => strip.moveBy(hand.placements, far, 0, 'move by key'),
+      '&': () => strip.moveBy(hand.placements, -far, 0, moved()),
+      '*': () => strip.moveBy(hand.placements, far, 0, moved()),
     }
     const controlled: Record<string, () => unknown> = {
       c: () => strip.copy(),
@@ -121,6 +126,8 @@ export function stripKeys(at: {
     const does = event.ctrlKey || event.metaKey ? controlled : { ...plain, ...shifted }
     const act = does[event.key]
     if (!act) return
+    // Whoever goes on by hand stops what plays; playing and going round are keys of playing itself.
+    if (playing.isOn && event.key !== ' ' && event.key !== 'o') void playing.halt()
     act()
     event.preventDefault()
   }
