@@ -128,7 +128,7 @@ const clip = (name: string) =>
     .getByRole('button', { name: new RegExp(`^${name}`) })
     .first()
 await strip.focus()
-for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowDown')
+for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowDown')
 await clip('title_card').press('u')
 await page.getByRole('button', { name: 'show what happens' }).click()
 await block('archive_reel2').click()

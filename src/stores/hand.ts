@@ -22,6 +22,8 @@ export const useHand = defineStore('hand', () => {
   const field = ref<Field>('both')
   /** What is pointed at. */
   const pointedAt = shallowRef<Tried | null>(null)
+  /** What was pointed at last: who goes to hold it has to leave it. */
+  let lastPointedAt: Tried | null = null
   /** What is held beside what is in force, to be compared. */
   const heldBeside = shallowRef<Tried | null>(null)
 
@@ -68,11 +70,13 @@ export const useHand = defineStore('hand', () => {
   }
 
   /** Points at a treatment; null at none. */
-  const pointAt = (set: Override | null, name?: string) =>
-    (pointedAt.value = set && { set, name: name ?? overrideWords(set) })
-  /** Holds what is tried beside what is in force, or lets go of it. */
+  function pointAt(set: Override | null, name?: string): void {
+    pointedAt.value = set && { set, name: name ?? overrideWords(set) }
+    if (pointedAt.value) lastPointedAt = pointedAt.value
+  }
+  /** Holds what is pointed at, or was last, beside what is in force; or lets go of it. */
   function holdBeside(): void {
-    heldBeside.value = pointedAt.value ?? (heldBeside.value ? null : { set: {}, name: 'the same' })
+    heldBeside.value = heldBeside.value ? null : (pointedAt.value ?? lastPointedAt)
   }
   /** Adds something to what is tried: figures that are dragged before they are let go. */
   const tryAlso = (set: Override) => pointAt(overridden(pointedAt.value?.set ?? {}, set))
@@ -90,6 +94,7 @@ export const useHand = defineStore('hand', () => {
   watch(placements, (now, before) => {
     if (now.map(({ id }) => id).join() === before.map(({ id }) => id).join()) return
     pointedAt.value = null
+    lastPointedAt = null
     heldBeside.value = null
   })
 

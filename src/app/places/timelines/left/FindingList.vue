@@ -83,7 +83,7 @@ defineExpose({ next })
 <template>
   <div class="head">
     <h2 class="heading">what happens · untouched {{ percent(check.untouchedShare) }}</h2>
-    <button v-if="groups.length" class="word" @click="next">next ›</button>
+    <button v-if="groups.length" class="word" aria-label="next finding" @click="next">›</button>
   </div>
   <ul aria-label="What happens">
     <li v-if="groups.length === 0 && outputs.length === 0" class="quiet">

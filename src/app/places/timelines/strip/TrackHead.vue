@@ -36,27 +36,24 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() }
         v-if="track.kind === 'video'"
         class="word"
         :aria-pressed="track.hidden"
-        :aria-label="`Hide track ${track.name}`"
         @click="strip.setTrack(track, { hidden: !track.hidden })"
       >
-        {{ track.hidden ? 'hidden' : 'seen' }}
+        {{ track.hidden ? 'hidden' : 'seen' }}<span class="visually-hidden"> track {{ track.name }}</span>
       </button>
       <button
         v-else
         class="word"
         :aria-pressed="track.muted"
-        :aria-label="`Mute track ${track.name}`"
         @click="strip.setTrack(track, { muted: !track.muted })"
       >
-        {{ track.muted ? 'muted' : 'heard' }}
+        {{ track.muted ? 'muted' : 'heard' }}<span class="visually-hidden"> track {{ track.name }}</span>
       </button>
       <button
         class="word"
         :aria-pressed="track.locked"
-        :aria-label="`Lock track ${track.name}`"
         @click="strip.setTrack(track, { locked: !track.locked })"
       >
-        {{ track.locked ? 'locked' : 'free' }}
+        {{ track.locked ? 'locked' : 'free' }}<span class="visually-hidden"> track {{ track.name }}</span>
       </button>
       <button class="word out" :aria-label="`Take track ${track.name} out`" @click="strip.dropTrack(track)">
         ×

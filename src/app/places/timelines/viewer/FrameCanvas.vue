@@ -28,8 +28,11 @@ const hand = useHand()
 const canvas = ref<HTMLCanvasElement | null>(null)
 
 const layers = computed(() => props.instead ?? layersAt(project.opened, props.timeline, props.frame))
-/** The uppermost layer: what is told in words. */
-const top = computed(() => layers.value.at(-1) ?? null)
+/** What is told in words: what is in hand where it is seen, else what lies on top. */
+const top = computed(
+  () =>
+    layers.value.find(({ placementId }) => hand.selectedIds.has(placementId)) ?? layers.value.at(-1) ?? null,
+)
 const name = computed(() => {
   const source = top.value?.source
   if (!source) return null
