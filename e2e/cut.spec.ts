@@ -224,6 +224,34 @@ test('several in hand: what they have in common is shown, what differs is marked
   await expect(docket(page).getByRole('heading', { name: '3 placements' })).toBeVisible()
 })
 
+test('what one sets becomes the default of all, and a rule is changed from what is in hand', async ({
+  page,
+}) => {
+  await begun(page, '1920x1080@25p', ['pour_A007', 'archive_tape'])
+  await page.getByRole('button', { name: 'show what happens' }).click()
+  await block(page, 'pour_A007').click()
+  await way(page, /^bicubic/).click()
+  await docket(page).getByRole('button', { name: 'Make a rule…' }).click()
+  await docket(page).getByRole('button', { name: 'Make it the default of all' }).click()
+  await expect(page.locator('.defaults')).toContainText('by default: bicubic')
+  await block(page, 'archive_tape').click()
+  await expect(way(page, /^bicubic/)).toHaveAttribute('data-taken', 'all')
+
+  await way(page, /^weave/).click()
+  await docket(page).getByRole('button', { name: 'Make a rule…' }).click()
+  await docket(page).getByRole('button', { name: 'Make the rule' }).click()
+  const rules = page.getByRole('list', { name: 'Rules' })
+  await expect(rules).toContainText('every 50i clip: weave')
+  await way(page, /^blend/)
+    .first()
+    .click()
+  await rules.getByRole('button', { name: 'as in hand' }).click()
+  await expect(rules).toContainText('every 50i clip: blend')
+  await expect(docket(page).getByRole('button', { name: 'Back to the default' })).toHaveCount(0)
+  await page.locator('.defaults').getByRole('button', { name: 'take back' }).click()
+  await expect(way(page, /^Lanczos/)).toHaveAttribute('data-taken', 'all')
+})
+
 test('pointing at another choice shows it and its price, and takes nothing', async ({ page }) => {
   await begun(page, '1920x1080@25p')
   await clipToPlace(page, 'archive_tape').press('Enter')

@@ -7,6 +7,7 @@ import { setTimelineFormat } from '../core/edit/operations'
 import {
   type Part,
   acceptFindings,
+  clearDefaults,
   commonCondition,
   moveRule,
   removeRule,
@@ -19,7 +20,7 @@ import { lengthen } from '../core/edit/trimming'
 import type { Placement } from '../core/edit/timeline'
 import type { Format } from '../core/format/format'
 import type { Condition, Rule } from '../core/treatment/rule'
-import type { Override } from '../core/treatment/treatment'
+import { type Override, treated } from '../core/treatment/treatment'
 import { conditionWords, overrideWords } from '../core/treatment/words'
 import { counted } from '../core/words/figures'
 import { newId, now, useProject } from './project'
@@ -77,8 +78,22 @@ export const useTreating = defineStore('treating', () => {
       }
     })
 
-  const asDefaults = (override: Override) =>
-    edit(`treat all as a default: ${overrideWords(override)}`, (doc, id) => setDefaults(doc, id, override))
+  /** What all of some placements set of their own, alike; nothing where they differ. */
+  function ownOf(placements: readonly Placement[]): Override {
+    const [first, ...rest] = placements.map(({ treatment }) => treatment)
+    const alike = rest.every(
+      (other) => JSON.stringify(treated([other])) === JSON.stringify(treated([first ?? {}])),
+    )
+    return first && alike ? first : {}
+  }
+  /** Makes what placements set of their own the timeline's default; it is theirs then no more. */
+  const asDefaults = (placements: readonly Placement[], override: Override) =>
+    edit(`by default: ${overrideWords(override)}`, (doc, id) => {
+      setDefaults(doc, id, override)
+      untreat(doc, id, idsOf(placements))
+    })
+  /** Takes all of a timeline's defaults back. */
+  const dropDefaults = () => edit('take the defaults back', (doc, id) => clearDefaults(doc, id))
 
   /** What a rule out of placements would be for: all that they have in common. */
   function conditionOf(placements: readonly Placement[]): Condition {
@@ -96,6 +111,12 @@ export const useTreating = defineStore('treating', () => {
     })
   }
   const changeRule = (rule: Rule, label: string) => edit(label, (doc, id) => setRule(doc, id, rule))
+  /** Lets a rule set what placements set of their own; it is theirs then no more. */
+  const setRuleFrom = (rule: Rule, placements: readonly Placement[]) =>
+    edit(`rule: ${conditionWords(rule.when)}: ${overrideWords(ownOf(placements))}`, (doc, id) => {
+      setRule(doc, id, { ...rule, set: ownOf(placements) })
+      untreat(doc, id, idsOf(placements))
+    })
   const switchRule = (rule: Rule) =>
     changeRule(
       { ...rule, on: !rule.on },
@@ -129,7 +150,10 @@ export const useTreating = defineStore('treating', () => {
     takeBest,
     asDefault,
     asLongAsThere,
+    ownOf,
     asDefaults,
+    dropDefaults,
+    setRuleFrom,
     conditionOf,
     makeRule,
     changeRule,

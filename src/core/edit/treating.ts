@@ -76,6 +76,11 @@ export function setDefaults(doc: Draft<Doc>, timelineId: string, set: Override):
   timeline.treatment = overridden(timeline.treatment as Override, set) as Draft<Override>
 }
 
+/** Takes a timeline's defaults back: nobody's treatment holds again. */
+export function clearDefaults(doc: Draft<Doc>, timelineId: string): void {
+  timelineIn(doc, timelineId).treatment = {}
+}
+
 /** Puts a rule behind the others, so that it goes over them; one that is there already (same id) is replaced where it stands. */
 export function setRule(doc: Draft<Doc>, timelineId: string, rule: Rule): void {
   const { rules } = timelineIn(doc, timelineId)

@@ -3,7 +3,6 @@ import { Button } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { Placement } from '../../../../core/edit/timeline'
 import type { Condition } from '../../../../core/treatment/rule'
-import { type Override, treated } from '../../../../core/treatment/treatment'
 import { conditionWords, overrideWords } from '../../../../core/treatment/words'
 import { useTreating } from '../../../../stores/treating'
 
@@ -25,13 +24,12 @@ const when = computed<Condition>(() =>
   Object.fromEntries(Object.entries(all.value).filter(([fact]) => chosen.value.has(fact as Fact))),
 )
 /** What all of them set alike. */
-const set = computed<Override>(() => {
-  const [first, ...rest] = props.placements.map(({ treatment }) => treatment)
-  if (!first) return {}
-  const alike = rest.every((other) => JSON.stringify(treated([other])) === JSON.stringify(treated([first])))
-  return alike ? first : {}
-})
+const set = computed(() => treating.ownOf(props.placements))
 const isEmpty = computed(() => Object.keys(set.value).length === 0)
+function makeDefault() {
+  treating.asDefaults(props.placements, set.value)
+  emit('done')
+}
 function make() {
   treating.makeRule(props.placements, when.value, set.value)
   emit('done')
@@ -54,6 +52,7 @@ function make() {
         >
       </div>
       <Button size="small" type="primary" @click="make">Make the rule</Button>
+      <Button size="small" @click="makeDefault">Make it the default of all</Button>
     </template>
     <Button size="small" @click="emit('done')">Leave it</Button>
   </div>
@@ -78,6 +77,6 @@ label {
   min-height: 24px;
 }
 .maker :deep(.ant-btn) {
-  margin-right: 6px;
+  margin: 0 6px 4px 0;
 }
 </style>

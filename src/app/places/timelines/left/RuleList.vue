@@ -1,17 +1,26 @@
 <script setup lang="ts">
 import type { Timeline } from '../../../../core/edit/timeline'
 import { conditionWords, overrideWords } from '../../../../core/treatment/words'
+import { computed } from 'vue'
+import { useHand } from '../../../../stores/hand'
 import { useTreating } from '../../../../stores/treating'
 
 /** The rules of a timeline in their order, a later one over an earlier one: read, moved, switched off, taken out. */
 defineProps<{ timeline: Timeline }>()
 const treating = useTreating()
+const hand = useHand()
+/** Whether what is in hand sets something of its own that a rule could take over. */
+const sets = computed(() => Object.keys(treating.ownOf(hand.placements)).length > 0)
 </script>
 
 <template>
   <h2 class="heading">
     rules · {{ timeline.rules.filter(({ on }) => on).length }} of {{ timeline.rules.length }} on
   </h2>
+  <p v-if="Object.keys(timeline.treatment).length" class="defaults">
+    by default: {{ overrideWords(timeline.treatment) }}
+    <button class="word" @click="treating.dropDefaults()">take back</button>
+  </p>
   <ol aria-label="Rules">
     <li v-for="(rule, i) in timeline.rules" :key="rule.id" :class="{ off: !rule.on }">
       <label
@@ -22,6 +31,14 @@ const treating = useTreating()
         ></label
       >
       <span class="acts">
+        <button
+          class="word"
+          :disabled="!sets"
+          title="It sets what is set of its own by what is in hand"
+          @click="treating.setRuleFrom(rule, hand.placements)"
+        >
+          as in hand
+        </button>
         <button
           class="word"
           :disabled="i === 0"
@@ -47,6 +64,10 @@ const treating = useTreating()
 </template>
 
 <style scoped>
+.defaults {
+  font-size: 12px;
+  width: 100%;
+}
 ol {
   list-style: none;
   padding: 0;
