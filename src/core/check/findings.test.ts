@@ -113,6 +113,16 @@ describe('what happens on a timeline', () => {
     expect(found.some(({ kind }) => kind === 'bars')).toBe(false)
   })
 
+  it('offers against a kind only what helps against it', () => {
+    const doc = aDoc([aVideo('both', '2048x1080@30p', 4)])
+    setProjectFormat(doc, { at: '', setBy: 'typed', format: hd25, reason: '' })
+    addTimeline(doc, newTimeline('t', 'Main cut', ''))
+    append(doc, 't', [placementOf(doc.clips.both!, hd25, 'both')])
+    const cures = groups(doc).map(({ kind, cure }) => [kind, cure?.does])
+    expect(cures).toContainEqual(['uneven', 'blend'])
+    expect(cures.filter(([kind]) => kind !== 'uneven').map(([, does]) => does)).not.toContain('blend')
+  })
+
   it('becomes what its cure says', () => {
     const doc = cut()
     const before = checkTimeline(doc, doc.timelines.t!)!

@@ -5,7 +5,7 @@ import { simdFields } from '../fields/simd'
 import { lay } from '../framing/lay'
 import type { Planes } from '../planes/planes'
 import { type Meaning, toScreen } from '../planes/screen'
-import { exactly, rational } from '../rational/rational'
+import { exactly, rational, toNumber } from '../rational/rational'
 import { chromaSiting, resampling } from '../resample/picture'
 import { resamplePlane } from '../resample/plane'
 import { simdResample } from '../resample/simd'
@@ -149,6 +149,28 @@ describe('a raster that is composed', () => {
     expect(new Set(compose([laying], ground, raster(24, 32), plain).luma)).toEqual(new Set([50]))
   })
 
+  it('shows the same where it is cropped as where it is not, chroma too, but for the edge', () => {
+    for (const [left, top] of [
+      [3, 0],
+      [4, 5],
+      [1, 1],
+    ] as const)
+      for (const scale of [rational(1), rational(3, 2), rational(2, 3)]) {
+        const base = layer(drawn(48, 40), { width: 48, height: 40 }, { filter: 'bicubic' })
+        const lie = { ...base.lie, scaleX: scale, scaleY: scale, x: rational(1, 2), y: rational(0) }
+        const cropped = { ...lie, crop: { left, right: 0, top, bottom: 0 } }
+        const [whole, part] = [lie, cropped].map((one) =>
+          compose([{ ...base, lie: one }], ground, raster(48, 40), plain),
+        )
+        const beyond = Math.ceil((Math.max(left, top) + 8) * toNumber(scale))
+        for (let y = beyond; y < 40 * Math.min(1, toNumber(scale)) - 1; y++)
+          for (let x = beyond; x < 48 * Math.min(1, toNumber(scale)) - 1; x++) {
+            const at = y * 48 + x
+            expect([part!.luma[at], part!.chroma!.cb[at]]).toEqual([whole!.luma[at], whole!.chroma!.cb[at]])
+          }
+      }
+  })
+
   it('is turned, each sample once', () => {
     const picture = drawn(6, 4, false)
     const turned = (turn: 90 | 180 | 270, width: number, height: number) => {
@@ -221,6 +243,22 @@ describe('fields on a raster', () => {
     expect(rows({ shown: pair(1, 0), inFields: { outOf: 'fields', crossed: false } })).toEqual([
       80, 60, 80, 60, 80, 60,
     ])
+  })
+
+  it('that stand on their own lines are left as they are, each sample', () => {
+    const picture = drawn(16, 16, false)
+    const frameOf = (index: number) => (index === 0 ? picture : null)
+    const base = { ...layer(picture, { width: 16, height: 16 }), frameOf }
+    const inFields = (crossed: boolean) => ({ outOf: 'fields', crossed }) as const
+    const straight = compose([{ ...base, inFields: inFields(false) }], ground, raster(16, 16), plain)
+    expect(straight.luma).toEqual(picture.planes.luma)
+    // A line lower, the other order.
+    const lower = { ...base, lie: { ...base.lie, y: rational(1) }, inFields: inFields(true) }
+    const shifted = compose([lower], ground, raster(16, 16), plain)
+    expect(shifted.luma.subarray(16)).toEqual(picture.planes.luma.subarray(0, 240))
+    // A line lower in the same order would show the second moment first: it is made whole instead.
+    const wrong = compose([{ ...lower, inFields: inFields(false) }], ground, raster(16, 16), plain)
+    expect(wrong.luma.subarray(16)).not.toEqual(picture.planes.luma.subarray(0, 240))
   })
 
   it('of the other order stand a line lower, the first in time on the first lines', () => {
