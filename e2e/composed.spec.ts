@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { type DrawnClip, drawnClips } from '../demo/clips'
 import { mark, markBlocks } from '../demo/frame-mark'
-import { aDoc } from '../src/core/edit/doc.fixture'
+import { aClip, aDoc } from '../src/core/edit/doc.fixture'
 import { type Layer, layersAt } from '../src/core/edit/layers'
 import { addTimeline } from '../src/core/edit/operations'
 import { append, newTimeline, placementOf } from '../src/core/edit/placing'
@@ -131,8 +131,7 @@ for (const [runsIn, wanted] of [
     )
     const doc = aDoc(
       readings.map(({ file, result }) => ({
-        ...aClipNamed(file),
-        reading: structuredClone(result.reading),
+        ...aClip(file, result.reading!, file),
         frameTimes: (result.ok && result.frameTimes) || null,
       })) as never,
     )
@@ -208,20 +207,3 @@ function isWhole({ lie, size }: Layer, clip: DrawnClip, raster: { width: number;
     toNumber(lie.scaleX) * lie.crop.right < width * 0.3
   )
 }
-
-const aClipNamed = (file: string) => ({
-  id: file,
-  name: file,
-  folder: '',
-  sizeBytes: 1000,
-  hash: null,
-  source: { kind: 'file' },
-  corrections: {},
-  evidence: null,
-  claimed: null,
-  origins: {},
-  fault: null,
-  priority: 'normal',
-  arrivedAt: '2026-05-01T09:00:00Z',
-  parts: [],
-})

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { treatedAs } from '../core/edit/treating'
 import { type Placement, type Timeline, lengthOf, placementsIn } from '../core/edit/timeline'
-import { type Override, overridden } from '../core/treatment/treatment'
+import type { Override } from '../core/treatment/treatment'
 import { overrideWords } from '../core/treatment/words'
 import { type Field, stepField } from '../media/play/field'
 import { useTimelines } from './timelines'
@@ -29,21 +29,20 @@ export const useHand = defineStore('hand', () => {
 
   const all = computed(() => (timelines.current ? placementsIn(timelines.current) : []))
   const placements = computed(() => all.value.filter(({ id }) => selectedIds.value.has(id)))
-  /** The only one in hand; null where none or several are. */
-  const one = computed<Placement | null>(() =>
-    placements.value.length === 1 ? (placements.value[0] ?? null) : null,
-  )
+  /** The only one in hand, of a picture with its sound the picture; null where none or several are. */
+  const one = computed<Placement | null>(() => {
+    const [first, ...rest] = placements.value
+    return first && rest.every(({ pairId }) => pairId !== null && pairId === first.pairId) ? first : null
+  })
   const length = computed(() => (timelines.current ? lengthOf(timelines.current) : 0))
 
   /** The timeline with what is tried, as the viewer shows it; in force where nothing is. */
   const tried = computed(() => pointedAt.value ?? heldBeside.value)
-  const shown = computed<Timeline | null>(() => withTried(tried.value))
-  function withTried(treatment: Tried | null): Timeline | null {
-    const timeline = timelines.current
+  const shown = computed<Timeline | null>(() => {
+    const [timeline, treatment] = [timelines.current, tried.value]
     if (!timeline || !treatment || placements.value.length === 0) return timeline
     return treatedAs(timeline, new Map(placements.value.map(({ id }) => [id, treatment.set])))
-  }
-
+  })
   /** From the first to the last frame of what is in hand; null where nothing is. */
   const stretch = computed(() => {
     const starts = placements.value.map(({ start }) => start)
@@ -78,8 +77,6 @@ export const useHand = defineStore('hand', () => {
   function holdBeside(): void {
     heldBeside.value = heldBeside.value ? null : (pointedAt.value ?? lastPointedAt)
   }
-  /** Adds something to what is tried: figures that are dragged before they are let go. */
-  const tryAlso = (set: Override) => pointAt(overridden(pointedAt.value?.set ?? {}, set))
 
   watch([() => timelines.current?.id], () => {
     select([])
@@ -110,7 +107,6 @@ export const useHand = defineStore('hand', () => {
     length,
     stretch,
     shown,
-    withTried,
     select,
     toggle,
     goTo,
@@ -118,6 +114,5 @@ export const useHand = defineStore('hand', () => {
     goByField,
     pointAt,
     holdBeside,
-    tryAlso,
   }
 })

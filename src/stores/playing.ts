@@ -4,7 +4,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { type Layer, layersAt } from '../core/edit/layers'
 import type { Doc } from '../core/edit/project'
 import { storedIndexOf } from '../core/edit/timing'
-import type { Timeline } from '../core/edit/timeline'
+import { type PlacementSource, type Timeline, deepestNesting } from '../core/edit/timeline'
 import { toNumber } from '../core/rational/rational'
 import { channelsOf } from '../core/sound/mix'
 import type { Achieved, Feed, PlayOrder, PlayedLayer, PlayedSource, PlayedView } from '../media/play/plan'
@@ -53,45 +53,40 @@ export const usePlaying = defineStore('playing', () => {
   let stop = new AbortController()
   let ended: Promise<unknown> = Promise.resolve()
 
-  /** Where the frames of all that is on in a stretch come from. */
+  /** Where the frames of all that is on in a stretch come from, of placed timelines too. */
   async function sourcesOf(doc: Doc, ways: readonly Timeline[], { from, to }: Stretch) {
     const sources = new Map<string, PlayedSource>()
     const lost: string[] = []
-    // Through placed timelines too: what they show is found by what is shown.
-    for (const timeline of ways)
-      for (const layer of layersOver(doc, timeline, from, to)) {
-        const key = sourceKey(layer)
-        if (key === null || sources.has(key)) continue
-        if (layer.source.kind === 'figure') sources.set(key, { kind: 'figure', figure: layer.source })
-        const clip = layer.source.kind === 'clip' ? doc.clips[layer.source.clipId] : undefined
-        const files = clip && (await media.decodable(clip))
-        if (files) sources.set(key, { kind: 'files', files, rotation: clip.reading?.video?.rotation ?? 0 })
-        else if (clip) lost.push(clip.name)
-      }
+    for (const source of ways.flatMap((timeline) => [...sourcesIn(doc, timeline, from, to)])) {
+      const key = sourceKey({ source })
+      if (key === null || sources.has(key)) continue
+      if (source.kind === 'figure') sources.set(key, { kind: 'figure', figure: source })
+      const clip = source.kind === 'clip' ? doc.clips[source.clipId] : undefined
+      const files = clip && (await media.decodable(clip))
+      if (files) sources.set(key, { kind: 'files', files, rotation: clip.reading?.video?.rotation ?? 0 })
+      else if (clip && !lost.includes(clip.name)) lost.push(clip.name)
+    }
     return { sources, lost }
   }
 
-  /** Layers of the frames at which something begins: all that is on in a stretch. */
-  function* layersOver(doc: Doc, timeline: Timeline, from: number, to: number): Generator<Layer> {
-    const starts = new Set([from])
-    const visit = (one: Timeline, depth: number) => {
-      for (const { placements } of one.tracks)
-        for (const { start, source } of placements) {
-          if (depth === 0 && start > from && start < to) starts.add(start)
+  function* sourcesIn(
+    doc: Doc,
+    { tracks }: Timeline,
+    from: number,
+    to: number,
+    depth = 0,
+  ): Generator<PlacementSource> {
+    for (const { kind, hidden, placements } of tracks)
+      if (kind === 'video' && !hidden)
+        for (const { source, start, length } of placements) {
+          if (start >= to || start + length <= from) continue
           const inner = source.kind === 'timeline' ? doc.timelines[source.timelineId] : undefined
-          if (inner && depth < 8) visit(inner, depth + 1)
+          if (inner && depth < deepestNesting) yield* sourcesIn(doc, inner, 0, Infinity, depth + 1)
+          else yield source
         }
-    }
-    visit(timeline, 0)
-    const nests = timeline.tracks.some(({ placements }) =>
-      placements.some(({ source }) => source.kind === 'timeline'),
-    )
-    // Within a placed timeline anything can begin at any frame.
-    if (nests) for (let n = from; n < to; n++) starts.add(n)
-    for (const n of starts) yield* layersAt(doc, timeline, n)
   }
 
-  const sourceKey = ({ source }: Layer): string | null =>
+  const sourceKey = ({ source }: Pick<Layer, 'source'>): string | null =>
     source.kind === 'clip' ? source.clipId : source.kind === 'figure' ? JSON.stringify(source) : null
 
   /** A layer with what it shows counted as playing counts it. */

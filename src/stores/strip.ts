@@ -133,7 +133,11 @@ export const useStrip = defineStore('strip', () => {
       closeGaps(doc, id, track?.id ?? null),
     )
   const setSound = (placements: readonly Placement[], set: Partial<Pick<Placement, 'gain' | 'channels'>>) =>
-    edit(`sound of ${whom(placements)}`, (doc, id) => changeSound(doc, id, idsOf(placements), set), 'sound')
+    edit(
+      `sound of ${whom(placements)}`,
+      (doc, id) => changeSound(doc, id, idsOf(placements), set),
+      `sound ${[...idsOf(placements)].join(' ')}`,
+    )
 
   const makeTrack = (kind: TrackKind) =>
     edit(
@@ -149,7 +153,7 @@ export const useStrip = defineStore('strip', () => {
     id = timelines.current?.id,
   ) => id && project.edit(`timeline: ${wordsOf(set)}`, (doc) => changeTimeline(doc, id, set))
 
-  /** Places the test figure at the playhead, above what is there. */
+  /** Inserts the test figure at the playhead. */
   function placeFigure(source: Extract<PlacementSource, { kind: 'figure' }>, frames: number): void {
     const id = newId()
     edit('place the test figure', (doc, timelineId) => {

@@ -156,7 +156,6 @@ export const useTreating = defineStore('treating', () => {
     setRuleFrom,
     conditionOf,
     makeRule,
-    changeRule,
     switchRule,
     dropRule,
     shiftRule,

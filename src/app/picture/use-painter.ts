@@ -1,10 +1,11 @@
+import { framesIn } from '../../core/motion/shown'
 import { type Ref, onBeforeUnmount, ref, watch } from 'vue'
 import type { Layer } from '../../core/edit/layers'
 import type { Format } from '../../core/format/format'
 import { composed } from '../../stores/composing'
 import { useMedia } from '../../stores/media'
 import { useProject } from '../../stores/project'
-import { type Painting, framesNeeded, needsLines, paint, putExactly } from '../../media/play/paint'
+import { type Painting, needsLines, paint, putExactly } from '../../media/play/paint'
 
 /** A decoded picture is never asked for larger than this: the whole of any frame. */
 const whole = 8192
@@ -58,7 +59,7 @@ export function usePainter(canvas: Ref<HTMLCanvasElement | null>, wish: () => Wi
         const widest = needsLines(layer.shown) || now.painting.field ? whole : (now.widest ?? whole)
         names.set(layer, (index) => nameOf(layer, index, widest))
         const clip = layer.source.kind === 'clip' ? project.doc?.clips[layer.source.clipId] : undefined
-        for (const index of clip ? framesNeeded(layer.shown) : []) {
+        for (const index of clip ? framesIn(layer.shown) : []) {
           const name = nameOf(layer, index, widest)
           const known = decoded.get(name) ?? held.get(name)
           if (known) decoded.set(name, known)

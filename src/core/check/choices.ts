@@ -15,7 +15,7 @@ import { settleToll } from '../toll/toll'
 import type { Aspect } from '../toll/words'
 import type { Fields, Motion, Override, Phase, Treatment } from '../treatment/treatment'
 import { treated } from '../treatment/treatment'
-import { factor, figure, percent, speedWords, timesLonger } from '../words/figures'
+import { figure, percent, speedWords, timesLonger } from '../words/figures'
 
 /** What of a treatment is chosen together. */
 export type ChoiceGroup = 'framing' | 'reduction' | 'fields' | 'motion' | 'quality' | 'colour'
@@ -32,7 +32,7 @@ export interface Choice {
   /** What its side of the toll comes to, over the running time of all in hand; the whole toll beside it. */
   readonly price: { readonly grade: Grade; readonly loss: number }
   readonly whole: { readonly grade: Grade; readonly loss: number }
-  /** By how many in hand it is taken. */
+  /** By how many it is taken of those in hand that it is for. */
   readonly taken: 'all' | 'some' | 'none'
 }
 
@@ -263,11 +263,9 @@ export function choicesOf(doc: Doc, timeline: Timeline, placements: readonly Pla
   if (!format) return []
   const weights = weightsOf(doc.project)
   const made = new Map<string, { choice: Omit<Choice, 'price' | 'whole' | 'taken'>; parts: Priced[] }>()
-  let count = 0
   for (const placement of placements) {
     const { picture, treatment } = settlePlacement(doc, timeline, placement, format)
     if (!picture) continue
-    count++
     for (const offer of offersFor(picture, format, treatment)) {
       const as = treated([offer.set], treatment)
       const { toll } = settleToll(picture, format, as, weights)
@@ -288,7 +286,7 @@ export function choicesOf(doc: Doc, timeline: Timeline, placements: readonly Pla
       ...choice,
       price: meanOf(parts, ({ side }) => side),
       whole: meanOf(parts, ({ toll }) => toll),
-      taken: taken === count ? 'all' : taken > 0 ? 'some' : 'none',
+      taken: taken === parts.length ? 'all' : taken > 0 ? 'some' : 'none',
     }
   })
 }
@@ -308,7 +306,3 @@ function meanOf(parts: readonly Priced[], of: (part: Priced) => Toll): Choice['p
     loss: parts.reduce((sum, part) => sum + of(part).loss * part.frames, 0) / Math.max(1, frames),
   }
 }
-
-/** How large pictures of several placements come out, told as one figure where all are alike. */
-export const scaleWords = (scaleX: number, scaleY: number): string =>
-  Math.abs(scaleX - scaleY) < 5e-5 ? factor(scaleX) : `${figure(scaleX, 3)} × ${figure(scaleY, 3)}`

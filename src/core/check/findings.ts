@@ -76,6 +76,9 @@ const titles: Readonly<Record<FindingGroup['kind'], string>> = {
   hairline: 'with a hairline',
 }
 
+/** What happens to so many, in two or three words: `3 enlarged`. */
+export const titleOf = (kind: FindingGroup['kind'], count: number): string => `${count} ${titles[kind]}`
+
 /** What besides the best treatment helps against a kind; never without being told. */
 const remedies: Partial<Record<FindingGroup['kind'], readonly Override[]>> = {
   hairline: [{ framing: { mode: { kind: 'fill' } } }],
@@ -151,7 +154,7 @@ export function findingGroups(doc: Doc, timeline: Timeline, check: Check): Findi
     const group: FindingGroup = {
       kind,
       grade: found.reduce<Grade>((grade, { charge }) => worse(grade, charge?.grade ?? 'free'), 'free'),
-      title: `${placements.length} ${titles[kind]}`,
+      title: titleOf(kind, placements.length),
       says: worst.charge ? sentence(worst.charge) : '',
       placements,
       frames: placements.reduce((sum, { length }) => sum + length, 0),

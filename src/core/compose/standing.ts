@@ -2,7 +2,7 @@ import { present } from '../assert'
 import { type Around, type FieldKernels, blend, fieldMadeWhole } from '../fields/deinterlace'
 import { firstLine } from '../fields/plane'
 import type { Lie } from '../framing/lay'
-import type { Shown, ShownField, ShownFrame, SourceField } from '../motion/shown'
+import { type Shown, type ShownField, type ShownFrame, type SourceField, framesIn } from '../motion/shown'
 import { type FieldOrder, firstParity } from '../picture/scan'
 import type { Planes, Samples } from '../planes/planes'
 import { equal, rational } from '../rational/rational'
@@ -51,34 +51,23 @@ function keepsLines({ scaleY, y, turn }: Lie, { top, bottom }: Pair): boolean {
   return top.parity === (isOdd ? 'bottom' : 'top') && bottom.parity === (isOdd ? 'top' : 'bottom')
 }
 
+/** The fields of what is shown that are made whole by what moves around them. */
+function adaptiveIn(showing: Showing): SourceField[] {
+  const { shown, lie, inFields } = showing
+  const pair = pairOf(showing)
+  if (pair) return inFields?.outOf === 'fields' && !keepsLines(lie, pair) ? [pair.top, pair.bottom] : []
+  const parts = shown.kind === 'mix' ? [shown.a, shown.b] : [shown]
+  return parts.flatMap((one) => (one.kind === 'field' && one.method === 'adaptive' ? [one] : []))
+}
+
 /** What of a source has to be decoded for what is shown, and what else where it is there. */
 export function framesNeeded(showing: Showing): { readonly needed: number[]; readonly helpful: number[] } {
-  const needed = new Set<number>()
-  const helpful = new Set<number>()
-  const around = ({ frame }: Pick<SourceField, 'frame'>) => {
-    helpful.add(frame - 1).add(frame + 1)
-    needed.add(frame)
+  const needed = new Set(framesIn(showing.shown))
+  const around = adaptiveIn(showing).flatMap(({ frame }) => [frame - 1, frame + 1])
+  return {
+    needed: [...needed],
+    helpful: [...new Set(around)].filter((index) => index >= 0 && !needed.has(index)),
   }
-  const visit = (shown: Shown): void => {
-    switch (shown.kind) {
-      case 'frame':
-        return void needed.add(shown.index)
-      case 'field':
-        return shown.method === 'adaptive' ? around(shown) : void needed.add(shown.frame)
-      case 'mix':
-        visit(shown.a)
-        return visit(shown.b)
-      case 'fields':
-        return void needed.add(shown.top.frame).add(shown.bottom.frame)
-      case 'nothing':
-    }
-  }
-  visit(showing.shown)
-  const pair = pairOf(showing)
-  if (pair && showing.inFields?.outOf === 'fields' && !keepsLines(showing.lie, pair))
-    [pair.top, pair.bottom].forEach(around)
-  for (const index of [...helpful]) if (index < 0 || needed.has(index)) helpful.delete(index)
-  return { needed: [...needed], helpful: [...helpful] }
 }
 
 /** What stands of a source on a raster; null where a frame of it is missing, or it shows nothing. */

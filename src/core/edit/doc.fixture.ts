@@ -44,10 +44,15 @@ export const aStill = (id: string): Draft<Clip> =>
     }),
   )
 
-function aClip(id: string, reading: Reading): Draft<Clip> {
+/** A clip of a reading, called as its kind is where no name is told. */
+export function aClip(
+  id: string,
+  reading: Reading,
+  name = `${id}.${reading.kind === 'still' ? 'png' : 'mp4'}`,
+): Draft<Clip> {
   return {
     id,
-    name: `${id}.${reading.kind === 'still' ? 'png' : 'mp4'}`,
+    name,
     folder: '',
     sizeBytes: 1000,
     hash: null,

@@ -2,7 +2,8 @@ import { exactly, rational } from '../rational/rational'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parsePicture, parseSize } from '../format/parse'
-import { cropToShape, fitPicture, hasHairline, sharpnessAtZoom } from './framing'
+import { noSides } from '../treatment/treatment'
+import { cropToShape, fitPicture, hasHairline, lockedCrop, sharpnessAtZoom } from './framing'
 
 const fit = (
   source: string,
@@ -101,6 +102,21 @@ describe('framing', () => {
       untouched: true,
       crop: { left: 0, right: 2176, top: 0 },
     })
+  })
+
+  it('brings any crop to the shape of the frame, about its own middle', () => {
+    const [source, frame] = [parsePicture('4000x3000')!, parseSize('1000x500')!]
+    // 2000 across are left, their middle at 1500 of 4000 and at 1700 of 3000.
+    expect(lockedCrop(source, frame, { left: 500, right: 1500, top: 1000, bottom: 600 })).toEqual({
+      left: 500,
+      right: 1500,
+      top: 1200,
+      bottom: 800,
+    })
+    expect(lockedCrop(source, frame, noSides)).toEqual({ left: 0, right: 0, top: 500, bottom: 500 })
+    // Turned, its columns are what stands across.
+    const turned = parsePicture('3000x4000@90')!
+    expect(lockedCrop(turned, frame, noSides)).toEqual({ left: 0, right: 0, top: 500, bottom: 500 })
   })
 
   it('places a picture where it is said, each figure along its own axis', () => {

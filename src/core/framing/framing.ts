@@ -113,6 +113,16 @@ export function cropToShape(source: Standing, frame: FrameSize, zoom = 1, at = {
   }
 }
 
+/** The crop of the frame's shape that comes nearest to another one: as large as that leaves across, its middle where that has it. */
+export function lockedCrop(source: Standing, frame: FrameSize, { left, right, top, bottom }: Sides): Sides {
+  const { across, down } = axesOf(source)
+  const whole = cropToShape(source, frame)
+  const widest = across - whole.left - whole.right
+  const zoom = widest / Math.max(1, Math.min(widest, across - left - right))
+  const at = { x: (left + across - right) / 2 / across, y: (top + down - bottom) / 2 / down }
+  return cropToShape(source, frame, zoom, at)
+}
+
 /** Bars too thin to be meant: under two pixels on each side. Fill is offered instead. */
 export const hasHairline = ({ bars }: Fit): boolean => {
   const all = [bars.left, bars.right, bars.top, bars.bottom]

@@ -49,6 +49,22 @@ export type Shown =
   /** A gap, or past the end. */
   | { readonly kind: 'nothing' }
 
+/** The source frames that are seen in what is shown. */
+export function framesIn(shown: Shown): number[] {
+  switch (shown.kind) {
+    case 'frame':
+      return [shown.index]
+    case 'field':
+      return [shown.frame]
+    case 'mix':
+      return [...framesIn(shown.a), ...framesIn(shown.b)]
+    case 'fields':
+      return [shown.top.frame, shown.bottom.frame]
+    case 'nothing':
+      return []
+  }
+}
+
 /** What of a placement decides which frames it shows. */
 export interface Running {
   /** Seconds into the source. */

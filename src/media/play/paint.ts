@@ -32,22 +32,6 @@ export interface Painting {
   readonly throughRaster?: boolean
 }
 
-/** The source frames that a layer needs. */
-export function framesNeeded(shown: Shown): number[] {
-  switch (shown.kind) {
-    case 'frame':
-      return [shown.index]
-    case 'field':
-      return [shown.frame]
-    case 'mix':
-      return [...framesNeeded(shown.a), ...framesNeeded(shown.b)]
-    case 'fields':
-      return [shown.top.frame, shown.bottom.frame]
-    case 'nothing':
-      return []
-  }
-}
-
 /** Whether lines have to be told apart, so that a smaller picture would not do. */
 export const needsLines = (shown: Shown): boolean =>
   shown.kind === 'field' ||

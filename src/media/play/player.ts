@@ -1,6 +1,7 @@
+import { framesIn } from '../../core/motion/shown'
 import { type Picture, type PlayedClip, playedClip } from './clips'
 import { type Pace, paceOf } from './pace'
-import { framesNeeded, paint } from './paint'
+import { paint } from './paint'
 import type { Achieved, Feed, PlayOrder, PlayedLayer, PlayedView } from './plan'
 
 /** A frame whose pictures are ready to be put on each view. */
@@ -82,7 +83,7 @@ export function player(order: PlayOrder, views: readonly PlayedView[], feed: Fee
     const pictures = new Map<string, Picture>()
     for (const [view, ofView] of layers.entries())
       for (const played of ofView)
-        for (const index of framesNeeded(played.layer.shown)) {
+        for (const index of framesIn(played.layer.shown)) {
           try {
             const picture = await pictureOf(view, played, index, n)
             if (picture) pictures.set(`${keyOf(view, played)} ${index}`, picture)

@@ -43,10 +43,10 @@ function take({ set }: Choice) {
         @keydown.up.prevent="beside($event, -1)"
       >
         <span class="box" :class="choice.taken" aria-hidden="true" />
-        <span class="name"
-          >{{ choice.name }}<span v-if="choice.taken === 'some'" class="quiet"> · some</span></span
-        >
-        <span class="does quiet ellipsis" :title="choice.does">{{ choice.does }}</span>
+        <span class="name">{{ choice.name }}</span>
+        <span class="does quiet ellipsis" :title="choice.does">{{
+          choice.taken === 'some' ? 'some of them' : choice.does
+        }}</span>
         <span v-if="choice.group !== 'quality'" class="price figures" :class="choice.price.grade"
           ><GradeMark :grade="choice.price.grade" shape-only />{{ figure(choice.price.loss, 2) }}</span
         >

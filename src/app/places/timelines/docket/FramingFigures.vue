@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { SettledPlacement } from '../../../../core/edit/running'
 import type { Format } from '../../../../core/format/format'
-import { cropToShape, fitPicture, hasHairline, sharpnessAtZoom } from '../../../../core/framing/framing'
+import { fitPicture, hasHairline, lockedCrop, sharpnessAtZoom } from '../../../../core/framing/framing'
 import { exactly, nearestRational, toNumber } from '../../../../core/rational/rational'
 import type { FramingOverride, Sides } from '../../../../core/treatment/treatment'
 import { figure, percent, pixels, upTo } from '../../../../core/words/figures'
@@ -48,20 +48,8 @@ function setCrop(side: keyof Sides, value: number) {
   set({ crop: framing.cropToShape ? locked(crop) : crop })
 }
 /** The crop of the timeline's shape that stands where another one does. */
-function locked(crop: Sides): Sides {
-  const picture = first.value?.picture
-  if (!picture) return crop
-  const turned = picture.rotation % 180 !== 0
-  const [across, down] = turned ? [picture.height, picture.width] : [picture.width, picture.height]
-  const whole = cropToShape(picture, props.format)
-  const most = across - whole.left - whole.right
-  const zoom = most / Math.max(1, Math.min(most, across - crop.left - crop.right))
-  const at = {
-    x: (crop.left + (across - crop.right)) / 2 / across,
-    y: (crop.top + (down - crop.bottom)) / 2 / down,
-  }
-  return cropToShape(picture, props.format, zoom, at)
-}
+const locked = (crop: Sides): Sides =>
+  first.value?.picture ? lockedCrop(first.value.picture, props.format, crop) : crop
 const isLocked = computed(() => framings.value.every(({ cropToShape: on }) => on))
 const lock = (on: boolean) =>
   set({ cropToShape: on, ...(on && first.value ? { crop: locked(first.value.treatment.framing.crop) } : {}) })

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { proposalsOf } from '../../../../core/check/better'
 import { findingOf } from '../../../../core/check/check'
 import { type ChoiceGroup, choicesOf } from '../../../../core/check/choices'
+import { titleOf } from '../../../../core/check/findings'
 import { matchesOf } from '../../../../core/check/matches'
 import { conversionOf } from '../../../../core/compose/colour'
 import { matrixOf } from '../../../../core/picture/colour'
@@ -12,6 +13,8 @@ import { framesThere } from '../../../../core/edit/placing'
 import { settlePlacement } from '../../../../core/edit/running'
 import { type Timeline, timecodeAt } from '../../../../core/edit/timeline'
 import { type Format, formatName } from '../../../../core/format/format'
+import type { Charge } from '../../../../core/toll/charge'
+import { type Grade, grades, worse } from '../../../../core/toll/grade'
 import { sentence } from '../../../../core/toll/sentence'
 import { overrideWords, wayWords } from '../../../../core/treatment/words'
 import { counted, figure, spaced } from '../../../../core/words/figures'
@@ -70,14 +73,35 @@ const finding = computed(() =>
     ? findingOf(project.opened, props.timeline, first.value.placement, props.format)
     : null,
 )
-/** What it would be under what is tried. */
-const tried = computed(() => {
-  const timeline = hand.pointedAt || hand.heldBeside ? hand.shown : null
-  if (!timeline || !first.value || !props.format) return null
-  const { id } = first.value.placement
-  const as = timeline.tracks.flatMap(({ placements }) => placements).find((one) => one.id === id)
-  return as ? findingOf(project.opened, timeline, as, props.format) : null
+/** What all in hand come to: the worst grade, and the loss over their running time. */
+function priceIn(timeline: Timeline): { readonly grade: Grade; readonly loss: number } | null {
+  const { format } = props
+  if (!format) return null
+  const ids = new Set(pictures.value.map(({ id }) => id))
+  const found = timeline.tracks
+    .flatMap(({ placements }) => placements)
+    .filter(({ id }) => ids.has(id))
+    .flatMap((one) => findingOf(project.opened, timeline, one, format) ?? [])
+  const frames = found.reduce((sum, one) => sum + one.placement.length, 0)
+  return {
+    grade: found.reduce<Grade>((grade, { toll }) => worse(grade, toll.grade), 'free'),
+    loss:
+      found.reduce((sum, { toll, placement }) => sum + toll.loss * placement.length, 0) / Math.max(1, frames),
+  }
+}
+const price = computed(() => priceIn(props.timeline))
+/** Of several, what happens to how many of them, the worst first. */
+const kinds = computed(() => {
+  const found = new Map<Charge['kind'], { grade: Grade; count: number }>()
+  for (const { toll } of settled.value)
+    for (const { kind, grade } of toll.charges) {
+      const known = found.get(kind)
+      found.set(kind, { grade: worse(known?.grade ?? 'free', grade), count: (known?.count ?? 0) + 1 })
+    }
+  return [...found].sort(([, a], [, b]) => grades.indexOf(b.grade) - grades.indexOf(a.grade))
 })
+/** What it would be under what is tried. */
+const tried = computed(() => (hand.tried && hand.shown ? priceIn(hand.shown) : null))
 const clip = computed(() => {
   const source = placement.value?.source
   return source?.kind === 'clip' ? (project.opened.clips[source.clipId] ?? null) : null
@@ -149,7 +173,7 @@ const beyond = computed(() => {
           placed at <span class="figures">{{ timecodeAt(timeline, placement.start) }}</span> for
           <span class="figures">{{ placement.length }}</span> frames
         </p>
-        <p v-if="beyond" role="note">
+        <p v-if="beyond && pictures.length < 2" role="note">
           {{ counted(beyond, 'frame lies', 'frames lie') }} beyond the end of its source and
           {{ beyond === 1 ? 'shows' : 'show' }} nothing.
         </p>
@@ -162,27 +186,35 @@ const beyond = computed(() => {
           >
         </div>
       </header>
-      <template v-if="finding && first">
+      <template v-if="finding && first && price">
         <section aria-label="What it pays">
           <h3>
-            In {{ formatName(format) }}: <GradeMark :grade="finding.toll.grade" />{{ ' ' }}
-            <span class="figures quiet">{{ figure(finding.toll.loss, 3) }}</span>
+            In {{ formatName(format) }}: <GradeMark :grade="price.grade" />{{ ' ' }}
+            <span class="figures quiet">{{ figure(price.loss, 3) }}</span>
           </h3>
           <p class="tried" :class="{ none: !tried }">
-            as in view: <GradeMark :grade="(tried ?? finding).toll.grade" />{{ ' ' }}
-            <span class="figures">{{ figure((tried ?? finding).toll.loss, 3) }}</span>
+            as in view: <GradeMark :grade="(tried ?? price).grade" />{{ ' ' }}
+            <span class="figures">{{ figure((tried ?? price).loss, 3) }}</span>
           </p>
           <ul class="pays">
-            <li v-if="finding.toll.untouched">Untouched: every pixel and every frame as recorded.</li>
-            <li v-for="charge in finding.toll.charges" :key="charge.kind">
-              <GradeMark :grade="charge.grade" shape-only /> {{ sentence(charge)
-              }}<span class="quiet figures"> · {{ figure(charge.loss, 3) }}</span>
-            </li>
+            <template v-if="pictures.length > 1">
+              <li v-for="[kind, { grade, count }] in kinds" :key="kind">
+                <GradeMark :grade="grade" shape-only /> {{ titleOf(kind, count) }}
+              </li>
+            </template>
+            <template v-else>
+              <li v-if="finding.toll.untouched">Untouched: every pixel and every frame as recorded.</li>
+              <li v-for="charge in finding.toll.charges" :key="charge.kind">
+                <GradeMark :grade="charge.grade" shape-only /> {{ sentence(charge)
+                }}<span class="quiet figures"> · {{ figure(charge.loss, 3) }}</span>
+              </li>
+            </template>
           </ul>
           <p class="quiet small">
-            {{ wayWords(first.way)
-            }}<template v-if="differs.length && pictures.length < 2"
-              >; differs in {{ differs.join(', ') }}</template
+            <template v-if="pictures.length > 1">figures below are of the first, {{ finding.name }}</template>
+            <template v-else
+              >{{ wayWords(first.way)
+              }}<template v-if="differs.length">; differs in {{ differs.join(', ') }}</template></template
             >
           </p>
         </section>

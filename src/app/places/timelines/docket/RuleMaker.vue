@@ -61,6 +61,7 @@ function make() {
 <style scoped>
 .maker {
   border-left: 3px solid var(--accent);
+  margin-top: 8px;
   padding: 4px 0 6px 8px;
 }
 .facts {

@@ -203,6 +203,8 @@ ul {
   flex: 1;
   min-width: 0;
   height: 24px;
+  font: inherit;
+  font-size: 12px;
   border: 1px solid var(--quiet);
   background: var(--sheet);
   color: var(--ink);

@@ -10,6 +10,8 @@ import type { Grip } from './use-strip-drag'
 /** A track with what of it is in view: blocks that can be read are drawn as such, narrower ones as lines in one picture. */
 const props = defineProps<{
   track: Track
+  /** How many tracks there are. */
+  trackCount: number
   shown: readonly Placement[]
   findings: ReadonlyMap<string, Finding>
   scale: TimeScale
@@ -21,9 +23,13 @@ const emit = defineEmits<{
   grip: [placement: Placement, grip: Grip, event: PointerEvent]
   choose: [placement: Placement, event: MouseEvent]
 }>()
-/** A block that is no wider than this, in pixels, can neither be read nor taken hold of; where many are in view, more are such. */
-const [few, narrowAmongFew, narrowAmongMany] = [14, 10, 56]
-const narrowest = computed(() => (props.shown.length > few ? narrowAmongMany : narrowAmongFew))
+/** So many blocks are drawn as such on all tracks together; where more are in view, only those that can be read well. */
+const mostBlocks = 112
+/** A block that is no wider than this, in pixels, can neither be read nor taken hold of. */
+const [narrowAmongFew, narrowAmongMany] = [10, 56]
+const narrowest = computed(() =>
+  props.shown.length * props.trackCount > mostBlocks ? narrowAmongMany : narrowAmongFew,
+)
 const canvas = ref<HTMLCanvasElement | null>(null)
 const at = (frame: number) => (frame - props.scale.from) * props.framePixels
 /**

@@ -275,6 +275,7 @@ defineExpose({ focus: () => box.value?.parentElement?.focus() })
           >
             <StripTrack
               :track="track"
+              :track-count="rows.length"
               :shown="shown"
               :findings="findings"
               :scale="scale"

@@ -8,10 +8,23 @@ export interface NarrowBlock {
   readonly chosen: boolean
 }
 
-/** How much of a narrow block is filled, from its foot: more the more it pays. */
+/** The shape of a grade: a circle, filled from the top on clockwise by this share. */
 const filled: Readonly<Record<Grade, number>> = { free: 0, light: 0.25, heavy: 0.5, severe: 1 }
+const radius = 3.5
 
-/** Draws many narrow blocks in one go: outlines in ink, filled by their grade. */
+function drawGrade(context: CanvasRenderingContext2D, grade: Grade, x: number, y: number): void {
+  context.beginPath()
+  context.arc(x, y, radius, 0, 2 * Math.PI)
+  context.stroke()
+  const share = filled[grade]
+  if (share === 0) return
+  context.beginPath()
+  context.moveTo(x, y)
+  context.arc(x, y, radius, -Math.PI / 2, (2 * share - 0.5) * Math.PI)
+  context.fill()
+}
+
+/** Draws many narrow blocks in one go: outlines, and the shape of the grade in ink where there is room for it. */
 export function drawNarrow(canvas: HTMLCanvasElement, blocks: readonly NarrowBlock[], view: number): void {
   const ratio = window.devicePixelRatio || 1
   const height = canvas.clientHeight
@@ -28,13 +41,12 @@ export function drawNarrow(canvas: HTMLCanvasElement, blocks: readonly NarrowBlo
   context.fillStyle = sheet
   for (const { left, width } of blocks) context.fillRect(left, top, width, high)
   context.fillStyle = ink
+  context.strokeStyle = ink
   for (const { left, width, grade } of blocks) {
     context.fillRect(left, top, width, 1)
     context.fillRect(left, top + high - 1, width, 1)
     context.fillRect(left, top, 1, high)
-    const share = grade ? filled[grade] : 0
-    if (share > 0 && width > 3)
-      context.fillRect(left + 2, top + 2 + (high - 4) * (1 - share), width - 3, (high - 4) * share)
+    if (grade && width > 2 * radius + 4) drawGrade(context, grade, left + width / 2, top + radius + 5)
   }
   context.fillStyle = accent
   for (const { left, width, chosen } of blocks) if (chosen) context.fillRect(left, top, Math.max(2, width), 3)

@@ -5,7 +5,7 @@ import { settlePlacement } from '../../../../core/edit/running'
 import type { Timeline } from '../../../../core/edit/timeline'
 import type { Format } from '../../../../core/format/format'
 import { drawnArea } from '../../../../core/framing/lay'
-import { cropToShape } from '../../../../core/framing/framing'
+import { lockedCrop } from '../../../../core/framing/framing'
 import { exactly, toNumber } from '../../../../core/rational/rational'
 import type { FramingOverride, Sides } from '../../../../core/treatment/treatment'
 import { useHand } from '../../../../stores/hand'
@@ -98,15 +98,7 @@ function croppedBy(side: keyof Sides, by: { x: number; y: number }): FramingOver
   const opposite = { left: 'right', right: 'left', top: 'bottom', bottom: 'top' } as const
   const most = length - before[opposite[side]] - 1
   const crop = { ...before, [side]: Math.max(0, Math.min(most, before[side] + pixels)) }
-  if (!framing.cropToShape) return { crop }
-  const middle = {
-    x: (crop.left + layer.size.across - crop.right) / 2 / layer.size.across,
-    y: (crop.top + layer.size.down - crop.bottom) / 2 / layer.size.down,
-  }
-  const whole = cropToShape(picture, props.format)
-  const widest = layer.size.across - whole.left - whole.right
-  const zoom = widest / Math.max(1, Math.min(widest, layer.size.across - crop.left - crop.right))
-  return { crop: cropToShape(picture, props.format, zoom, middle) }
+  return { crop: framing.cropToShape ? lockedCrop(picture, props.format, crop) : crop }
 }
 function nudge(event: KeyboardEvent) {
   const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key]

@@ -6,11 +6,13 @@ import type { Timeline } from '../../../../core/edit/timeline'
 import { motionLine } from '../../../../core/motion/line'
 import { useHand } from '../../../../stores/hand'
 import { useProject } from '../../../../stores/project'
+import { useStrip } from '../../../../stores/strip'
 
 /** The line of motion: each frame of the timeline around the playhead with what of its source it shows, and what is not shown. */
 const props = defineProps<{ timeline: Timeline }>()
 const project = useProject()
 const hand = useHand()
+const strip = useStrip()
 const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 const cell = 34
@@ -40,6 +42,7 @@ const says = computed(() => {
   <div
     ref="box"
     class="motion"
+    :class="{ elsewhere: strip.viewed }"
     role="img"
     :aria-label="`The line of motion: ${says}`"
     :data-now="cells.find(({ n }) => n === hand.playhead)?.text"
@@ -77,6 +80,10 @@ const says = computed(() => {
   line-height: 1.25;
   height: 58px;
   flex: none;
+}
+/* It is of the cut: while a clip is looked at that is not placed, it keeps its room alone. */
+.elsewhere {
+  visibility: hidden;
 }
 .names {
   width: 74px;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, nextTick, ref, watch } from 'vue'
+import { type ComponentPublicInstance, computed, nextTick, ref, watch } from 'vue'
 import { layersAt, placementAt } from '../../../../core/edit/layers'
 import { timingOf } from '../../../../core/edit/timing'
 import type { Timeline } from '../../../../core/edit/timeline'
@@ -15,6 +15,7 @@ import { useStrip } from '../../../../stores/strip'
 import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
 import FrameCanvas from './FrameCanvas.vue'
 import FramingHandles from './FramingHandles.vue'
+import PlayedCanvas from './PlayedCanvas.vue'
 
 /** The frame under the playhead: whole, one to one under a loupe, or two ways in step. A clip that is looked at shows itself. */
 const props = defineProps<{ timeline: Timeline; format: Format }>()
@@ -135,7 +136,10 @@ const pictured = computed(() => ({
 }))
 /** Counts playings: each is drawn on canvases of its own. */
 const playings = ref(0)
-const played = ref<HTMLCanvasElement[]>([])
+const played: HTMLCanvasElement[] = []
+function keep(view: number, one: unknown) {
+  if (one) played[view] = (one as ComponentPublicInstance).$el as HTMLCanvasElement
+}
 /** Plays a stretch as it is looked at: one way, or two in step. */
 async function play(stretch: Stretch) {
   strip.viewed = null
@@ -148,7 +152,7 @@ async function play(stretch: Stretch) {
   const ratio = window.devicePixelRatio || 1
   const background = getComputedStyle(document.documentElement).getPropertyValue('--ground')
   const watched = ways.flatMap((timeline, i) => {
-    const canvas = played.value[i]
+    const canvas = played[i]
     if (!canvas) return []
     const view = {
       canvas: canvas.transferControlToOffscreen(),
@@ -214,27 +218,11 @@ defineExpose({ toggleLoupe, nextWays, play })
       @dblclick="toggleLoupe"
     >
       <FrameCanvas ref="first" v-bind="pictured" :timeline="inForce" :instead="viewed?.layers" />
-      <canvas
-        v-if="playing.isOn"
-        :key="`a${playings}`"
-        :ref="(element) => element && (played[0] = element as HTMLCanvasElement)"
-        class="played"
-        role="img"
-        :aria-label="`Playing, frame ${playing.achieved?.frame ?? hand.playhead}`"
-        :data-played-frame="playing.achieved?.frame"
-      />
+      <PlayedCanvas v-if="playing.isOn" :key="playings" :ref="(one) => keep(0, one)" />
       <template v-if="isTwo && ways === 'split'">
         <div class="over" :style="{ clipPath: `inset(0 0 0 ${line * 100}%)` }">
           <FrameCanvas v-bind="pictured" :timeline="other" />
-          <canvas
-            v-if="playing.isOn"
-            :key="`b${playings}`"
-            :ref="(element) => element && (played[1] = element as HTMLCanvasElement)"
-            class="played"
-            role="img"
-            :aria-label="`Playing, frame ${playing.achieved?.frame ?? hand.playhead}`"
-            :data-played-frame="playing.achieved?.frame"
-          />
+          <PlayedCanvas v-if="playing.isOn" :key="playings" :ref="(one) => keep(1, one)" />
         </div>
         <div
           class="line"
@@ -265,15 +253,7 @@ defineExpose({ toggleLoupe, nextWays, play })
       @pointermove="drag"
     >
       <FrameCanvas v-bind="pictured" :timeline="other" />
-      <canvas
-        v-if="playing.isOn"
-        :key="`c${playings}`"
-        :ref="(element) => element && (played[1] = element as HTMLCanvasElement)"
-        class="played"
-        role="img"
-        :aria-label="`Playing, frame ${playing.achieved?.frame ?? hand.playhead}`"
-        :data-played-frame="playing.achieved?.frame"
-      />
+      <PlayedCanvas v-if="playing.isOn" :key="playings" :ref="(one) => keep(1, one)" />
     </div>
     <p v-if="first?.trouble || ended" class="trouble" role="status">{{ first?.trouble ?? ended }}</p>
   </div>
@@ -331,12 +311,6 @@ defineExpose({ toggleLoupe, nextWays, play })
 }
 .loupe .pane {
   cursor: grab;
-}
-.played {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
 }
 .over {
   position: absolute;
