@@ -9,7 +9,8 @@ import {
   toNumber,
 } from '../rational/rational'
 import type { Rate } from '../rate/rate'
-import type { Placement } from './timeline'
+import { canDropFrame, nominalRate, timecodeToFrame } from '../rate/timecode'
+import type { Placement, Timeline } from './timeline'
 
 /** The frame at rate `to` that lies at the time of frame `f` at rate `from`, rounded half up. */
 export const carryFrame = (f: number, from: Rate, to: Rate): number =>
@@ -73,3 +74,27 @@ export function carriedBoundaries(
 /** How many frames of a timeline a time in the source lasts, at least one; halves upwards. */
 export const framesLasting = (seconds: Rational, rate: Rate): number =>
   Math.max(1, roundHalfUp(multiply(seconds, rate)))
+
+/** What of a timeline counts its frames. */
+type Counting = Pick<Timeline, 'startTimecode' | 'dropFrame'>
+
+/**
+ * The start timecode at another rate: its hours, minutes and seconds stay, its frames are carried by the rule of the cut. Frames are
+ * dropped on where they were and can be (SMPTE ST 12-1); a number that is left out so gives way to the next that is not.
+ * @param dropFrame whether numbers are left out where that can be; as it was where nothing is said
+ */
+export function carriedTimecode(
+  { startTimecode, dropFrame: dropped }: Counting,
+  from: Rate,
+  to: Rate,
+  dropFrame = dropped,
+): Counting {
+  const drops = dropFrame && canDropFrame(to)
+  const [hours = '00', minutes = '00', seconds = '00', frames = '00'] = startTimecode.split(/[:;]/)
+  const carried = Math.min(carryFrame(Number(frames), from, to), nominalRate(to) - 1)
+  for (let frame = carried; ; frame++) {
+    const start = `${hours}:${minutes}:${seconds}${drops ? ';' : ':'}${String(frame).padStart(2, '0')}`
+    if (!drops || timecodeToFrame(start, to, true) !== null || frame >= nominalRate(to))
+      return { startTimecode: start, dropFrame: drops }
+  }
+}

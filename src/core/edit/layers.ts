@@ -3,12 +3,10 @@ import type { InFields } from '../compose/standing'
 import type { Format } from '../format/format'
 import { type Shown, shownAt } from '../motion/shown'
 import { type FieldOrder, ordersDiffer } from '../picture/scan'
-import { displayAspect } from '../picture/size'
 import { type Rational, add, equal, exactly, multiply, rational, subtract } from '../rational/rational'
 import type { ColourConversion, Filter, Sides, Treatment } from '../treatment/treatment'
-import { noSides, treated } from '../treatment/treatment'
+import { noSides } from '../treatment/treatment'
 import type { Way } from '../treatment/way'
-import { ratio } from '../words/figures'
 import { type Doc, formatOf } from './project'
 import { type SettledPlacement, settlePlacement, timingOfPlacement } from './running'
 import { type Placement, type PlacementSource, type Timeline, type Track, deepestNesting } from './timeline'
@@ -107,8 +105,7 @@ export function layerOf(
   shown: Shown,
 ): Layer | null {
   if (!picture) return null
-  const forShape = placement.framingByShape[ratio(displayAspect(format))]
-  const { framing, colour, shiftOrder } = forShape ? treated([{ framing: forShape }], treatment) : treatment
+  const { framing, colour, shiftOrder } = treatment
   const lie = lay(picture, format, framing)
   const inFields = fieldsOf(way, shiftOrder || ordersDiffer(picture.fieldOrder, format.fieldOrder))
   const shifts = inFields?.crossed && equal(lie.scaleY, rational(1))

@@ -1,6 +1,7 @@
 import { present } from '../assert'
 import type { Clip } from './clip'
 import type { Draft } from './draft'
+import type { FramingPlan } from './looks'
 import { type Decision, type Doc, formatOf } from './project'
 import { reframed } from './reformat'
 import { type FormatOrigin, type Timeline } from './timeline'
@@ -68,7 +69,7 @@ function removeWhere(
     timeline.accepted = timeline.accepted.filter(({ placementId }) => !lost.has(placementId))
 }
 
-/** Sets the project's format and writes why; timelines that follow are carried to its rate. */
+/** Sets the project's format and writes why; timelines that follow are carried to its frame and its rate. */
 export function setProjectFormat(doc: Draft<Doc>, decision: Decision): void {
   const decided = { ...doc, project: { ...doc.project, format: decision.format } }
   for (const [id, timeline] of Object.entries(doc.timelines))
@@ -77,16 +78,20 @@ export function setProjectFormat(doc: Draft<Doc>, decision: Decision): void {
   doc.project.decisions.push(decision as Draft<Decision>)
 }
 
-/** Gives a timeline its own format, or lets it follow the project again (null). Its cut is carried along. */
+/**
+ * Gives a timeline its own format, or lets it follow the project again (null). Its cut is carried along.
+ * @param plan what becomes of where pictures lie; as usual where nothing is said
+ */
 export function setTimelineFormat(
   doc: Draft<Doc>,
   timelineId: string,
   format: Format | null,
   origin: FormatOrigin | null = null,
+  plan?: FramingPlan,
 ): void {
   const timeline = timelineIn(doc, timelineId)
   const after = { ...timeline, ownFormat: format, formatOrigin: format && origin } as Timeline
-  doc.timelines[timelineId] = reframed(doc, doc, timeline, after).timeline as Draft<Timeline>
+  doc.timelines[timelineId] = reframed(doc, doc, timeline, after, plan).timeline as Draft<Timeline>
 }
 
 /** Puts a timeline into the project; its frames belong to the rate of its format, where there is one. */

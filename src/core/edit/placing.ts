@@ -35,6 +35,7 @@ export const newTimeline = (
   treatment: {},
   rules: [],
   accepted: [],
+  rasters: {},
   createdAt,
   tracks: [newTrack(`${id}-v1`, 'video', 1), newTrack(`${id}-a1`, 'audio', 1)],
 })

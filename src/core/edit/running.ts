@@ -3,6 +3,7 @@ import { pictureOfFormat } from '../format/format'
 import { type ClipTiming } from '../motion/timing'
 import type { Running } from '../motion/shown'
 import { type Picture, pictureKey, pictureOf } from '../picture/picture'
+import type { FrameSize } from '../picture/size'
 import { rational } from '../rational/rational'
 import { type Settled, settleToll } from '../toll/toll'
 import { tollFrom } from '../toll/charge'
@@ -11,6 +12,7 @@ import { type Treatment, treated } from '../treatment/treatment'
 import type { Way } from '../treatment/way'
 import type { Clip } from './clip'
 import { type Doc, formatOf, weightsOf } from './project'
+import { ownTreatment } from './shape'
 import { timingOf } from './timing'
 import { type Placement, type Timeline, lengthOf, mostFrames } from './timeline'
 
@@ -65,17 +67,29 @@ export function timingOfPlacement(doc: Doc, { source }: Placement): ClipTiming {
   }
 }
 
-/** What a placement is treated with: the timeline's defaults, then its rules in order, then what is its own. */
-export function treatmentOf(timeline: Timeline, placement: Placement, picture: Picture | null): Treatment {
+/** What a timeline treats a picture with, whoever shows it: its defaults, then its rules in order. */
+export function treatmentFor(timeline: Timeline, picture: Picture | null): Treatment {
   const rules = picture ? timeline.rules.filter(({ on, when }) => on && meets(picture, when)) : []
-  return treated([timeline.treatment, ...rules.map(({ set }) => set), placement.treatment])
+  return treated([timeline.treatment, ...rules.map(({ set }) => set)])
 }
+
+/** What a placement is treated with in a frame: as its timeline says, then what is its own there. */
+export const treatmentOf = (
+  timeline: Timeline,
+  placement: Placement,
+  picture: Picture | null,
+  frame: FrameSize | null,
+): Treatment => treated([ownTreatment(placement, frame)], treatmentFor(timeline, picture))
 
 const plainWay: Way = {
   passing: { kind: 'in-time', factor: rational(1) },
   taking: { kind: 'frames', mixed: false },
 }
-const nothingToPay: Settled = { toll: tollFrom([]), way: plainWay }
+/** Sound pays nothing, and is as fast as it is told to be; it has no frames of which each could be counted. */
+function heardAs({ motion }: Treatment): Settled {
+  const factor = motion.kind === 'speed' && motion.pace.kind === 'factor' ? motion.pace.factor : rational(1)
+  return { toll: tollFrom([]), way: { ...plainWay, passing: { kind: 'in-time', factor } } }
+}
 
 /** A placement settled in a format: what it is treated with, what it pays, and how it runs. */
 export interface SettledPlacement extends Settled {
@@ -91,9 +105,9 @@ export function settlePlacement(
   format: Format | null,
 ): SettledPlacement {
   const picture = pictureOfPlacement(doc, placement)
-  const treatment = treatmentOf(timeline, placement, picture)
+  const treatment = treatmentOf(timeline, placement, picture, format)
   const settled =
-    picture && format ? settleToll(picture, format, treatment, weightsOf(doc.project)) : nothingToPay
+    picture && format ? settleToll(picture, format, treatment, weightsOf(doc.project)) : heardAs(treatment)
   return { ...settled, picture, treatment }
 }
 
@@ -108,12 +122,12 @@ export function settling(
 ): (placement: Placement) => SettledPlacement {
   const known = new Map<string, SettledPlacement>()
   const keyOf = (placement: Placement): string | null => {
-    const { source, treatment } = placement
+    const { source } = placement
     const clip = source.kind === 'clip' ? doc.clips[source.clipId] : undefined
     if (!clip) return null
     let picture = pictures.get(clip)
     if (picture === undefined) pictures.set(clip, (picture = pictureOfPlacement(doc, placement)))
-    return `${picture ? pictureKey(picture) : ''} ${JSON.stringify(treatment)}`
+    return `${picture ? pictureKey(picture) : ''} ${JSON.stringify(ownTreatment(placement, format))}`
   }
   return (placement) => {
     const key = keyOf(placement)

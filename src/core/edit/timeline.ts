@@ -114,6 +114,8 @@ export const Timeline = z
     rules: z.array(Rule).readonly().default([]),
     accepted: z.array(AcceptedFinding).readonly().default([]),
     tracks: z.array(Track).readonly(),
+    /** The frames that it had in other shapes, by shape: what framings that are kept for those are told in. */
+    rasters: z.record(z.string().max(40), FrameSize).readonly().default({}),
     createdAt: z.string(),
   })
   .readonly()

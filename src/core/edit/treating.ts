@@ -4,10 +4,12 @@ import { sizeKey } from '../picture/size'
 import { uprightSize } from '../picture/turn'
 import { equal } from '../rational/rational'
 import type { Condition, Rule } from '../treatment/rule'
+import type { FrameSize } from '../picture/size'
 import { type Override, type Treatment, overridden } from '../treatment/treatment'
 import type { Draft } from './draft'
 import { timelineIn } from './operations'
-import type { Doc } from './project'
+import { type Doc, formatOf } from './project'
+import { lying, shapeOf, withSet, withoutShape } from './shape'
 import type { Placement, Timeline } from './timeline'
 
 /** The placements of a timeline with one of these ids. */
@@ -21,24 +23,39 @@ function* placementsOf(
     for (const placement of track.placements) if (wanted.has(placement.id)) yield placement
 }
 
-/** Sets something of how placements are treated, over what rules and defaults say; what is not told stays as it was. */
+/** The frame that a timeline runs in. */
+const frameOf = (doc: Draft<Doc>, timelineId: string): FrameSize | null =>
+  formatOf(doc as Doc, timelineIn(doc, timelineId) as Timeline)
+
+/**
+ * Sets something of how placements are treated, over what rules and defaults say; what is not told stays as it was. Where they lie in
+ * other shapes stays too.
+ */
 export function treat(doc: Draft<Doc>, timelineId: string, ids: readonly string[], set: Override): void {
+  const frame = frameOf(doc, timelineId)
   for (const placement of placementsOf(doc, timelineId, ids))
-    placement.treatment = overridden(placement.treatment as Override, set) as Draft<Override>
+    Object.assign(placement, withSet(placement as Placement, set, frame))
 }
 
 /** A part of a treatment that can be taken back by itself. */
 export type Part = Exclude<keyof Treatment, 'framing'> | `framing.${keyof Treatment['framing']}`
 
-/** Takes back all that placements set of their own, or some parts of it: rules and defaults hold again. */
+/** Takes back all that placements set of their own, or some parts of it: rules and defaults hold again. Other shapes stay as they are. */
 export function untreat(
   doc: Draft<Doc>,
   timelineId: string,
   ids: readonly string[],
   parts: readonly Part[] | null = null,
 ): void {
-  for (const placement of placementsOf(doc, timelineId, ids))
-    placement.treatment = (parts ? without(placement.treatment as Override, parts) : {}) as Draft<Override>
+  const frame = frameOf(doc, timelineId)
+  for (const placement of placementsOf(doc, timelineId, ids)) {
+    const { treatment, framingByShape } = placement as Placement
+    placement.treatment = (parts ? without(treatment, parts) : {}) as Draft<Override>
+    if (frame && (!parts || parts.some((part) => lying.some((key) => part === `framing.${key}`))))
+      placement.framingByShape = withoutShape(framingByShape, shapeOf(frame)) as Draft<
+        Placement['framingByShape']
+      >
+  }
 }
 
 function without(override: Override, parts: readonly Part[]): Override {
@@ -51,8 +68,12 @@ function without(override: Override, parts: readonly Part[]): Override {
   return { ...rest, ...(Object.keys(framing).length > 0 ? { framing } : {}) }
 }
 
-/** A timeline with some of its placements treated otherwise, by id: what is tried, and not taken. */
-export function treatedAs(timeline: Timeline, sets: ReadonlyMap<string, Override>): Timeline {
+/** A timeline with some of its placements treated otherwise in its frame, by id: what is tried, and not taken. */
+export function treatedAs(
+  timeline: Timeline,
+  sets: ReadonlyMap<string, Override>,
+  frame: FrameSize | null,
+): Timeline {
   const isMeant = ({ id }: Placement) => sets.has(id)
   return {
     ...timeline,
@@ -62,7 +83,7 @@ export function treatedAs(timeline: Timeline, sets: ReadonlyMap<string, Override
             ...track,
             placements: track.placements.map((placement) => {
               const set = sets.get(placement.id)
-              return set ? { ...placement, treatment: overridden(placement.treatment, set) } : placement
+              return set ? { ...placement, ...withSet(placement, set, frame) } : placement
             }),
           }
         : track,

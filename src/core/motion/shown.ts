@@ -235,17 +235,25 @@ function pulled(running: Running, timing: ClipTiming, rate: Rate, n: number): Sh
 }
 
 /** The moment of the source at which a placement stands after so many frames: where a cut there begins. */
-export function sourceTimeAfter(
-  { sourceIn, way }: Pick<Running, 'sourceIn' | 'way'>,
+export const sourceTimeAfter = (
+  running: Pick<Running, 'sourceIn' | 'way'>,
   timing: ClipTiming,
   rate: Rate,
   frames: number,
+): Rational => sourceTimeAt(running, timing, rate, rational(frames))
+
+/** The same after any time, told in frames of the timeline and parts of them. */
+export function sourceTimeAt(
+  { sourceIn, way }: Pick<Running, 'sourceIn' | 'way'>,
+  timing: ClipTiming,
+  rate: Rate,
+  frames: Rational,
 ): Rational {
   if (timing.kind === 'still') return sourceIn
   if (way.passing.kind === 'in-time')
-    return add(sourceIn, divide(multiply(rational(frames), way.passing.factor), rate))
+    return add(sourceIn, divide(multiply(frames, way.passing.factor), rate))
   const steps = stepsOf(way, timing)
-  return timeAt(steps, add(positionAt(steps, sourceIn), rational(frames)))
+  return timeAt(steps, add(positionAt(steps, sourceIn), frames))
 }
 
 /** What a way counts as one step: fields where each is shown, else frames. */
