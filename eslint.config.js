@@ -143,7 +143,7 @@ export default ts.config(
     },
   },
   {
-    files: ['src/core/**/*.test.ts'],
+    files: ['src/core/**/*.test.ts', 'src/core/**/*.fixture.ts'],
     rules: { 'no-restricted-imports': 'off' },
   },
   prettier,

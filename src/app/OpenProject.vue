@@ -12,6 +12,7 @@ import AppHeader from './components/AppHeader.vue'
 import OpenElsewhere from './components/OpenElsewhere.vue'
 import PutAside from './components/PutAside.vue'
 import SaveTrouble from './components/SaveTrouble.vue'
+import WrongStart from './components/WrongStart.vue'
 import ShortcutSheet from './components/ShortcutSheet.vue'
 
 const route = useRoute()
@@ -51,7 +52,7 @@ watch(
   </p>
   <div v-else-if="project.doc" class="house">
     <AppHeader />
-    <div><SaveTrouble /><OpenElsewhere /><PutAside /></div>
+    <div><SaveTrouble /><OpenElsewhere /><PutAside /><WrongStart /></div>
     <main class="place"><RouterView /></main>
     <ShortcutSheet />
   </div>

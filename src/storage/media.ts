@@ -36,3 +36,16 @@ export async function fileFromHandle(projectId: string, clipId: string): Promise
     return null
   }
 }
+
+/** Gives a project the pictures of another one's clips, and its leave to open their files. */
+export async function copyMedia(from: string, to: string): Promise<void> {
+  const { posters, handles } = database
+  await database.transaction('rw', [posters, handles], async () => {
+    const [pictures, leaves] = await Promise.all([
+      posters.where({ projectId: from }).toArray(),
+      handles.where({ projectId: from }).toArray(),
+    ])
+    await posters.bulkPut(pictures.map((row) => ({ ...row, projectId: to })))
+    await handles.bulkPut(leaves.map((row) => ({ ...row, projectId: to })))
+  })
+}

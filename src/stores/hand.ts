@@ -41,7 +41,11 @@ export const useHand = defineStore('hand', () => {
   const shown = computed<Timeline | null>(() => {
     const [timeline, treatment] = [timelines.current, tried.value]
     if (!timeline || !treatment || placements.value.length === 0) return timeline
-    return treatedAs(timeline, new Map(placements.value.map(({ id }) => [id, treatment.set])), timelines.format)
+    return treatedAs(
+      timeline,
+      new Map(placements.value.map(({ id }) => [id, treatment.set])),
+      timelines.format,
+    )
   })
   /** From the first to the last frame of what is in hand; null where nothing is. */
   const stretch = computed(() => {

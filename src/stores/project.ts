@@ -7,6 +7,7 @@ import { type Beginning, begin } from '../core/edit/begin'
 import { resettle } from '../core/edit/correction'
 import { type Doc, clipsOf, timelinesOf } from '../core/edit/project'
 import { readProjectFile, writeProjectFile } from '../core/exchange/project-file'
+import { copyMedia } from '../storage/media'
 import type { PutAsideRow } from '../storage/database'
 import { type WriteLeave, leaveToWrite } from '../storage/lock'
 import {
@@ -84,6 +85,14 @@ export const useProject = defineStore('project', () => {
     await add(created)
   }
 
+  /** Opens a project that takes another one over: its pictures, and leave to open its files, go along. @returns its id */
+  async function takeOver(made: Doc): Promise<string> {
+    const from = doc.value?.project.id
+    if (from) await copyMedia(from, made.project.id)
+    await begun(made)
+    return made.project.id
+  }
+
   /** Makes a project as it was begun, and opens it. @returns its id */
   async function create(beginning: Beginning): Promise<string> {
     const created = begin(newId(), now(), beginning)
@@ -141,6 +150,7 @@ export const useProject = defineStore('project', () => {
     format,
     open,
     create,
+    takeOver,
     importFile,
     exportFile,
     remove,

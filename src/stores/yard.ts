@@ -35,7 +35,11 @@ export const useYard = defineStore('yard', () => {
   const ranking = shallowRef<readonly Candidate[]>([])
   const ranked = ref(false)
   /** A format that the editor looks at, and how it came up; without one, the project's or the best. */
-  const looked = shallowRef<{ readonly format: Format; readonly setBy: SetBy } | null>(null)
+  const looked = shallowRef<{
+    readonly format: Format
+    readonly setBy: SetBy
+    readonly clip?: string
+  } | null>(null)
   /** A second format, priced beside the first. */
   const beside = shallowRef<Format | null>(null)
   let asking = new AbortController()
@@ -110,9 +114,9 @@ export const useYard = defineStore('yard', () => {
   /** What was last asked to be looked at and waits for the next frame of animation; null where nothing waits. */
   const aimed = shallowRef<Format | null>(null)
   /** Makes a format the one that is looked at, or goes back to the project's or the best (null). */
-  function look(format: Format | null, setBy: SetBy = 'tried'): void {
+  function look(format: Format | null, setBy: SetBy = 'tried', clip?: string): void {
     aimed.value = null
-    looked.value = format && { format, setBy }
+    looked.value = format && { format, setBy, ...(clip ? { clip } : {}) }
   }
   /** Looks at a format with the next frame of animation: however fast a candidate is moved, it is priced once a frame. */
   function aim(format: Format): void {
@@ -153,12 +157,12 @@ export const useYard = defineStore('yard', () => {
     )
 
   /** Makes a format the project's, and writes into the log who chose it, from what, and why. */
-  function choose(format: Format, setBy: SetBy, from = ''): void {
+  function choose(format: Format, setBy: SetBy, clip?: string): void {
     if (!project.doc) return
     const { score, reason } = priceOf(format, ballot.value.blocs, pricing.value)
-    const words = `${from}Score ${figure(score, 2)}, ${lean.value}. ${reason}`
+    const words = `${clip ? `The format of ${clip}. ` : ''}Score ${figure(score, 2)}, ${lean.value}. ${reason}`
     project.edit(`set the format to ${formatName(format)}`, (doc) =>
-      setProjectFormat(doc, { at: now(), setBy, format, reason: words }),
+      setProjectFormat(doc, { at: now(), setBy, format, reason: words, ...(clip ? { clip } : {}) }),
     )
     looked.value = null
   }
@@ -168,12 +172,13 @@ export const useYard = defineStore('yard', () => {
     const format = candidate.value
     if (!format) return
     const isBest = best.value !== null && sameFormat(best.value.format, format)
-    choose(format, isBest ? 'recommended' : (looked.value?.setBy ?? 'tried'))
+    if (isBest) choose(format, 'recommended')
+    else choose(format, looked.value?.setBy ?? 'tried', looked.value?.clip)
   }
   /** Sets the format of a clip as the project's. Stills and sound have none to give. */
   function chooseFromClip(clip: Clip): void {
     const format = formatOfClip(clip, commonColour(ballot.value.blocs, options.value.deliverables))
-    if (format) choose(format, 'clip', `The format of ${clip.name}. `)
+    if (format) choose(format, 'clip', clip.name)
   }
 
   /** Formats that will be handed over: candidates are priced for them too. */

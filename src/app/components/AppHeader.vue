@@ -5,6 +5,7 @@ import { useRoute } from 'vue-router'
 import { runningTime } from '../../core/words/figures'
 import { formatName, tradeName } from '../../core/format/format'
 import { setByWords } from '../../core/exchange/log'
+import { useCarrying } from '../../stores/carrying'
 import { useProject } from '../../stores/project'
 import { useTimelines } from '../../stores/timelines'
 import { type Place, places } from '../router'
@@ -14,6 +15,7 @@ import TallyMarks from './TallyMarks.vue'
 const route = useRoute()
 const project = useProject()
 const timelines = useTimelines()
+const carrying = useCarrying()
 const { edition, turn } = useEdition()
 
 const doc = computed(() => project.opened)
@@ -31,7 +33,9 @@ const concerns = computed<Record<Place, { count: number; what: string }>>(() => 
       count: project.clips.filter((clip) => clip.fault).length + project.putAside.length,
       what: 'files or parts not read',
     },
-    yard: { count: doc.value.project.format ? 0 : 1, what: 'format not chosen' },
+    yard: doc.value.project.format
+      ? { count: carrying.wrong ? 1 : 0, what: 'format that the footage speaks against' }
+      : { count: 1, what: 'format not chosen' },
     timelines: { count: severe, what: 'placed clips pay a severe toll' },
     dispatch: { count: 0, what: '' },
   }

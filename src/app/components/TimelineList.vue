@@ -57,9 +57,9 @@ li {
 }
 .action {
   display: flex;
-  justify-content: flex-end;
-  gap: 10px;
-  padding: 0 8px 4px;
+  padding: 0 4px 4px;
+  white-space: nowrap;
+  font-size: 12.5px;
 }
 li:has([aria-current='true']) .action {
   background: var(--sheet);

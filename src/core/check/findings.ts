@@ -107,7 +107,11 @@ function becomes(before: Check, after: Check): Becomes {
 
 /** A timeline checked with placements treated otherwise. */
 function checkedWith(doc: Doc, timeline: Timeline, treats: Cure['treats']): Check {
-  const after = treatedAs(timeline, new Map(treats.map(({ placementId, set }) => [placementId, set])), formatOf(doc, timeline))
+  const after = treatedAs(
+    timeline,
+    new Map(treats.map(({ placementId, set }) => [placementId, set])),
+    formatOf(doc, timeline),
+  )
   return present(checkTimeline(doc, after), 'a timeline that was checked can be checked')
 }
 

@@ -14,6 +14,8 @@ export const Decision = z
     setBy: SetBy,
     format: Format,
     reason: z.string(),
+    /** The name of the clip that the format was taken from; null where it was from none. */
+    clip: z.string().nullable().optional(),
   })
   .readonly()
 export type Decision = z.infer<typeof Decision>
@@ -38,6 +40,8 @@ export const Project = z
     onMismatch: z.enum(['ask', 'keep']),
     clipOrder: z.array(Id).readonly(),
     timelineOrder: z.array(Id).readonly(),
+    /** A format that the footage speaks against and the editor means all the same, by its key. */
+    meant: z.string().max(200).nullable().default(null),
     /** The card that this project takes its clips from. */
     card: Card.default('siding'),
   })
@@ -83,5 +87,6 @@ export const newProject = (id: string, name: string, createdAt: string): Project
   onMismatch: 'ask',
   clipOrder: [],
   timelineOrder: [],
+  meant: null,
   card: 'siding',
 })

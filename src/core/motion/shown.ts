@@ -250,8 +250,7 @@ export function sourceTimeAt(
   frames: Rational,
 ): Rational {
   if (timing.kind === 'still') return sourceIn
-  if (way.passing.kind === 'in-time')
-    return add(sourceIn, divide(multiply(frames, way.passing.factor), rate))
+  if (way.passing.kind === 'in-time') return add(sourceIn, divide(multiply(frames, way.passing.factor), rate))
   const steps = stepsOf(way, timing)
   return timeAt(steps, add(positionAt(steps, sourceIn), frames))
 }

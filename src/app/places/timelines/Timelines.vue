@@ -8,6 +8,7 @@ import { grades } from '../../../core/toll/grade'
 import { percent } from '../../../core/words/figures'
 import { frameToTimecode } from '../../../core/rate/timecode'
 import { originWords } from '../../../core/exchange/log'
+import { useCarrying } from '../../../stores/carrying'
 import { useHand } from '../../../stores/hand'
 import { type Stretch, usePlaying } from '../../../stores/playing'
 import { useProject } from '../../../stores/project'
@@ -15,6 +16,7 @@ import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
 import PlaceLayout from '../../components/PlaceLayout.vue'
 import TimelineList from '../../components/TimelineList.vue'
+import CarrySheet from './carrying/CarrySheet.vue'
 import PlacementDocket from './docket/PlacementDocket.vue'
 import ClipsToPlace from './left/ClipsToPlace.vue'
 import { droppedClip } from './left/drag'
@@ -32,6 +34,7 @@ import TimelineViewer from './viewer/TimelineViewer.vue'
 const project = useProject()
 const timelines = useTimelines()
 const hand = useHand()
+const carrying = useCarrying()
 const playing = usePlaying()
 const dropping = ref(false)
 /** The timeline whose format is being changed. */
@@ -105,6 +108,22 @@ const does: Record<StripAct, () => void> = {
             change…
           </button>
           <button
+            v-if="formatLabel(timeline.id) !== 'no format yet'"
+            class="word"
+            :aria-label="`Carry “${timeline.name}” over`"
+            @click="carrying.begin(timeline)"
+          >
+            carry…
+          </button>
+          <button
+            v-if="carrying.canPlace(timeline)"
+            class="word"
+            :aria-label="`Place “${timeline.name}” in “${timelines.current?.name}”`"
+            @click="carrying.placeTimeline(timeline)"
+          >
+            place
+          </button>
+          <button
             class="word"
             :aria-label="`take out “${timeline.name}”, the timeline`"
             @click="timelines.removeTimeline(timeline)"
@@ -131,8 +150,9 @@ const does: Record<StripAct, () => void> = {
         </button>
       </template>
     </template>
+    <CarrySheet v-if="carrying.timeline" class="wide" />
     <section
-      v-if="timelines.current && timelines.format"
+      v-else-if="timelines.current && timelines.format"
       class="main"
       :class="{ dropping }"
       :aria-label="timelines.current.name"
@@ -186,7 +206,11 @@ const does: Record<StripAct, () => void> = {
       </p>
     </section>
     <template #docket>
-      <PlacementDocket v-if="timelines.current" :timeline="timelines.current" :format="timelines.format" />
+      <PlacementDocket
+        v-if="timelines.current && !carrying.timeline"
+        :timeline="timelines.current"
+        :format="timelines.format"
+      />
     </template>
     <template #sheets>
       <MismatchQuestion />
@@ -196,8 +220,11 @@ const does: Record<StripAct, () => void> = {
 </template>
 
 <style scoped>
+.wide {
+  grid-column: 2 / -1;
+}
 .made {
-  max-height: 170px;
+  max-height: 190px;
   flex: none;
 }
 .from {

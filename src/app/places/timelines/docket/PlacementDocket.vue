@@ -11,6 +11,7 @@ import { matrixOf } from '../../../../core/picture/colour'
 import { meaningOf } from '../../../../stores/composing'
 import { framesThere } from '../../../../core/edit/placing'
 import { settlePlacement } from '../../../../core/edit/running'
+import { ownTreatment } from '../../../../core/edit/shape'
 import { type Timeline, timecodeAt } from '../../../../core/edit/timeline'
 import { type Format, formatName } from '../../../../core/format/format'
 import type { Charge } from '../../../../core/toll/charge'
@@ -18,6 +19,7 @@ import { type Grade, grades, worse } from '../../../../core/toll/grade'
 import { sentence } from '../../../../core/toll/sentence'
 import { overrideWords, wayWords } from '../../../../core/treatment/words'
 import { counted, figure, spaced } from '../../../../core/words/figures'
+import { useCarrying } from '../../../../stores/carrying'
 import { useHand } from '../../../../stores/hand'
 import { useProject } from '../../../../stores/project'
 import { useTimelines } from '../../../../stores/timelines'
@@ -39,6 +41,7 @@ const project = useProject()
 const timelines = useTimelines()
 const treating = useTreating()
 const hand = useHand()
+const carrying = useCarrying()
 const ruling = ref(false)
 watch(
   () => hand.placements.map(({ id }) => id).join(),
@@ -100,6 +103,11 @@ const kinds = computed(() => {
     }
   return [...found].sort(([, a], [, b]) => grades.indexOf(b.grade) - grades.indexOf(a.grade))
 })
+/** The timeline that is placed, where one is. */
+const within = computed(() => {
+  const source = placement.value?.source
+  return source?.kind === 'timeline' ? (project.opened.timelines[source.timelineId] ?? null) : null
+})
 /** What it would be under what is tried. */
 const tried = computed(() => (hand.tried && hand.shown ? priceIn(hand.shown) : null))
 const clip = computed(() => {
@@ -125,7 +133,9 @@ const better = computed(() => {
   const ids = new Set(pictures.value.map(({ id }) => id))
   return proposalsOf(project.opened, props.timeline, ids.size ? ids : undefined)
 })
-const own = computed(() => hand.placements.filter(({ treatment }) => Object.keys(treatment).length > 0))
+const own = computed(() =>
+  hand.placements.filter((one) => Object.keys(ownTreatment(one, props.format)).length > 0),
+)
 /** What is done to its colour on the way, by name. */
 const conversions = computed(() => {
   const video = clip.value?.reading?.video
@@ -184,6 +194,10 @@ const beyond = computed(() => {
           <Button size="small" :disabled="order.at(-1) === placement.id" @click="timelines.move(placement, 1)"
             >Later</Button
           >
+          <template v-if="within">
+            <Button size="small" @click="timelines.selectedId = within.id">Open it</Button>
+            <Button size="small" @click="carrying.unnest(timeline, placement.id)">Un-nest it</Button>
+          </template>
         </div>
       </header>
       <template v-if="finding && first && price">
@@ -252,7 +266,7 @@ const beyond = computed(() => {
           {{
             own.length > 1
               ? `${own.length} set something of their own`
-              : `its own: ${overrideWords(own[0]!.treatment)}`
+              : `its own: ${overrideWords(ownTreatment(own[0]!, format))}`
           }}
         </p>
         <div class="move">
@@ -277,6 +291,7 @@ aside > * {
 }
 .move {
   display: flex;
+  flex-wrap: wrap;
   gap: 6px;
   padding-top: 4px;
 }

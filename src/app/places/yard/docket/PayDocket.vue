@@ -71,7 +71,7 @@ const fieldRate = computed(() =>
     </li>
   </ul>
   <div class="actions">
-    <Button v-if="own" :disabled="isOwn" @click="yard.look(own, 'clip')">Try its format</Button>
+    <Button v-if="own" :disabled="isOwn" @click="yard.look(own, 'clip', clip.name)">Try its format</Button>
     <Button v-if="own" @click="yard.chooseFromClip(clip)">Set it as project format</Button>
     <p v-else class="quiet">
       {{

@@ -1,0 +1,176 @@
+import {
+  type CarriedCut,
+  type CarryWay,
+  type CarryWish,
+  nested,
+  newProjectWith,
+  recut,
+  slowed,
+} from '../edit/carrying'
+import type { CarriedBoundary } from '../edit/carry'
+import type { Making } from '../edit/nesting'
+import { type Doc } from '../edit/project'
+import { type Placement, type Timeline, lengthOf } from '../edit/timeline'
+import { everyFrame } from '../motion/speed'
+import type { Rate } from '../rate/rate'
+import { divide, rational, toNumber } from '../rational/rational'
+import type { Charge } from '../toll/charge'
+import { type Grade, grades, worse } from '../toll/grade'
+import { type Check, type Finding, checkTimeline } from './check'
+
+/** What a placement pays otherwise than before. */
+export interface PaysOtherwise {
+  readonly name: string
+  /** As it was, and as it came out. */
+  readonly before: Finding
+  readonly after: Finding
+  readonly grades: readonly [before: Grade, after: Grade]
+  readonly loss: readonly [before: number, after: number]
+  /** Charges that it did not pay before, or not as dearly; the worst first. */
+  readonly adds: readonly Charge[]
+}
+
+/** One way of carrying a cut, priced from what it comes out as. */
+export interface CarryPrice {
+  readonly way: CarryWay
+  readonly cut: CarriedCut
+  readonly check: Check | null
+  /** Boundaries that do not lie where they lay in time, the furthest first; for a nested cut those that fall inside a frame. */
+  readonly moved: readonly CarriedBoundary[]
+  /** How many boundaries there are. */
+  readonly boundaries: number
+  readonly length: readonly [before: LengthAt, after: LengthAt]
+  readonly countByGrade: readonly [
+    before: Readonly<Record<Grade, number>>,
+    after: Readonly<Record<Grade, number>>,
+  ]
+  /** The worst first. */
+  readonly paysMore: readonly PaysOtherwise[]
+  readonly paysLess: readonly PaysOtherwise[]
+  /** Semitones by which sound is shifted unless its pitch is kept; null where it stays as fast. */
+  readonly pitch: number | null
+}
+
+/** A length in frames of a rate. */
+export interface LengthAt {
+  readonly frames: number
+  readonly rate: Rate
+  readonly seconds: number
+}
+
+const lengthAt = (timeline: Timeline): LengthAt => {
+  const rate = timeline.rate ?? rational(25)
+  const frames = lengthOf(timeline)
+  return { frames, rate, seconds: toNumber(divide(rational(frames), rate)) }
+}
+
+/** Nearer than this, a boundary lies where it lay. */
+const still = 0.01
+
+/** One way, done on the side and priced. What is told before and what is done come from the same functions. */
+export function carryPrice(
+  doc: Doc,
+  timeline: Timeline,
+  way: CarryWay,
+  wish: CarryWish,
+  making: Making,
+  reason = '',
+): CarryPrice {
+  const cut = carriedBy(doc, timeline, way, wish, making, reason)
+  const [was, is] = [checkTimeline(doc, timeline), checkTimeline(cut.doc, cut.timeline)]
+  const pays = was && is ? compared(was, way === 'nested' ? nestedFindings(was, is) : is.findings) : []
+  const none: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
+  const after = { ...none }
+  for (const one of pays) after[one.grades[1]]++
+  const byLoss = (one: PaysOtherwise) => (one.loss[1] - one.loss[0]) * one.before.placement.length
+  const more = pays.filter((one) => one.adds.length > 0 && byLoss(one) > 1e-9)
+  const less = pays.filter((one) => byLoss(one) < -1e-9)
+  const { rate } = timeline
+  return {
+    way,
+    cut,
+    check: is,
+    moved: once(cut.boundaries)
+      .filter(({ driftMs }) => Math.abs(driftMs) >= still)
+      .sort((a, b) => Math.abs(b.driftMs) - Math.abs(a.driftMs)),
+    boundaries: once(cut.boundaries).length || boundariesOf(timeline),
+    length: [lengthAt(timeline), lengthAt(cut.timeline)],
+    countByGrade: [was?.countByGrade ?? none, after],
+    paysMore: [...more].sort(
+      (a, b) => grades.indexOf(b.grades[1]) - grades.indexOf(a.grades[1]) || byLoss(b) - byLoss(a),
+    ),
+    paysLess: [...less].sort((a, b) => byLoss(a) - byLoss(b)),
+    pitch: way === 'slowed' && rate ? everyFrame(rate, wish.format.rate).pitch : null,
+  }
+}
+
+function carriedBy(
+  doc: Doc,
+  timeline: Timeline,
+  way: CarryWay,
+  wish: CarryWish,
+  making: Making,
+  reason: string,
+): CarriedCut {
+  switch (way) {
+    case 'recut':
+      return recut(doc, timeline, wish, null)
+    case 'nested':
+      return nested(doc, timeline, wish, making)
+    case 'new-project':
+      return newProjectWith(doc, timeline, wish, making, reason)
+    case 'slowed':
+      return slowed(doc, timeline, wish, null)
+  }
+}
+
+/** A boundary of picture and sound alike is one. */
+const once = (boundaries: readonly CarriedBoundary[]): CarriedBoundary[] => [
+  ...new Map(boundaries.map((one) => [`${one.frame} ${one.carried}`, one])).values(),
+]
+
+/** How many frames begin or end something. */
+const boundariesOf = ({ tracks }: Timeline): number =>
+  new Set(
+    tracks.flatMap(({ placements }) =>
+      placements.flatMap(({ start, length }: Placement) => [start, start + length]),
+    ),
+  ).size
+
+/** Of a nested cut: each pays what it pays inside, and what its timeline pays outside. */
+function nestedFindings(inner: Check, outer: Check): Finding[] {
+  const [whole] = outer.findings
+  return inner.findings.map((finding) => ({
+    ...finding,
+    toll: whole
+      ? {
+          grade: worse(finding.toll.grade, whole.toll.grade),
+          loss: 1 - (1 - finding.toll.loss) * (1 - whole.toll.loss),
+          untouched: finding.toll.untouched && whole.toll.untouched,
+          charges: [...whole.toll.charges, ...finding.toll.charges],
+        }
+      : finding.toll,
+  }))
+}
+
+/** Placements before and after, in the same order: what each pays otherwise. */
+function compared(before: Check, after: readonly Finding[]): PaysOtherwise[] {
+  return before.findings.flatMap((was, i) => {
+    const is = after[i]
+    if (!is) return []
+    const lossBefore = (charge: Charge) =>
+      Math.max(-1, ...was.toll.charges.filter(({ kind }) => kind === charge.kind).map(({ loss }) => loss))
+    return [
+      {
+        name: was.name,
+        before: was,
+        after: is,
+        grades: [was.toll.grade, is.toll.grade] as const,
+        loss: [was.toll.loss, is.toll.loss] as const,
+        adds: is.toll.charges
+          .filter((charge) => charge.loss > lossBefore(charge) + 1e-9)
+          .sort((a, b) => grades.indexOf(b.grade) - grades.indexOf(a.grade) || b.loss - a.loss),
+      },
+    ]
+  })
+}
