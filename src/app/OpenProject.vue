@@ -9,6 +9,7 @@ import { useMedia } from '../stores/media'
 import { useProject } from '../stores/project'
 import { choiceService } from '../workers/services'
 import AppHeader from './components/AppHeader.vue'
+import HistorySheet from './components/HistorySheet.vue'
 import OpenElsewhere from './components/OpenElsewhere.vue'
 import PutAside from './components/PutAside.vue'
 import SaveTrouble from './components/SaveTrouble.vue'
@@ -22,6 +23,8 @@ const media = useMedia()
 const arrivals = useArrivals()
 const background = useBackground()
 const trouble = ref<string | null>(null)
+/** Whether the history is looked at. */
+const history = ref(false)
 
 watch(
   () => route.params.id,
@@ -51,9 +54,12 @@ watch(
     {{ trouble }} <RouterLink to="/">All projects</RouterLink>
   </p>
   <div v-else-if="project.doc" class="house">
-    <AppHeader />
+    <AppHeader v-model:history="history" />
     <div><SaveTrouble /><OpenElsewhere /><PutAside /><WrongStart /></div>
-    <main class="place"><RouterView /></main>
+    <main class="place">
+      <RouterView />
+      <HistorySheet v-if="history" @close="history = false" />
+    </main>
     <ShortcutSheet />
   </div>
 </template>
@@ -65,6 +71,7 @@ watch(
   grid-template-rows: 60px auto minmax(0, 1fr);
 }
 .place {
+  position: relative;
   min-height: 0;
 }
 .trouble {

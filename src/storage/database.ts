@@ -1,11 +1,12 @@
 import { type Clip, type LeftAside } from '../core/edit/clip'
 import { type Timeline } from '../core/edit/timeline'
+import type { Patch } from 'immer'
 import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie'
 import type { Habits } from '../core/edit/habits'
 import type { PutAside } from '../core/edit/mend'
 import { type StoredRows, migrated } from '../core/edit/migrate'
 import type { Rotation } from '../core/picture/turn'
-import type { Project } from '../core/edit/project'
+import type { Doc, Project } from '../core/edit/project'
 
 /** A row that belongs to a project; the project's id leads its key. */
 export type Owned<T> = T & { readonly projectId: string }
@@ -33,6 +34,45 @@ export type PutAsideRow = PutAside & {
   readonly at: string
 }
 
+/** One step of a project's history, under its number. */
+export interface StepRow {
+  readonly projectId: string
+  readonly n: number
+  readonly label: string
+  readonly at: string
+  readonly patches: Patch[]
+  readonly inverse: Patch[]
+}
+
+/** Where a project stands in its history, who may write it, and how often it was written. */
+export interface HistoryRow {
+  readonly projectId: string
+  readonly position: number
+  /** The tab that took it last: nobody else's writing is taken. */
+  readonly writer: string
+  readonly revision: number
+}
+
+/** A project as it was when the editor named that. */
+export interface PointRow {
+  readonly projectId: string
+  readonly id: string
+  readonly name: string
+  readonly at: string
+  /** The step that was in force last. */
+  readonly position: number
+  readonly doc: Doc
+}
+
+/** What is told of a project in a list without opening it. */
+export interface OpeningRow {
+  readonly projectId: string
+  readonly openedAt: string
+  /** Of its footage. */
+  readonly seconds: number
+  readonly bytes: number
+}
+
 /** All that is kept in the browser. */
 export const database = new Dexie('yard-tally') as Dexie & {
   projects: EntityTable<Project, 'id'>
@@ -43,6 +83,12 @@ export const database = new Dexie('yard-tally') as Dexie & {
   posters: Table<PosterRow, [string, string]>
   handles: Table<HandleRow, [string, string]>
   habits: Table<Habits & { readonly id: string }, string>
+  steps: Table<StepRow, [string, number]>
+  histories: Table<HistoryRow, string>
+  points: Table<PointRow, [string, string]>
+  openings: Table<OpeningRow, string>
+  /** Folders of the editor's, by what they are for. */
+  folders: Table<{ readonly id: string; readonly handle: FileSystemDirectoryHandle }, string>
 }
 
 database.version(1).stores({
@@ -60,8 +106,16 @@ database
   .stores({ leftAside: '[projectId+id], projectId', putAside: '++key, projectId' })
   .upgrade((transaction) => bringAll(transaction, 1, 2))
 
-const newest = 4
-database.version(newest).upgrade((transaction) => bringAll(transaction, 2, 3))
+database.version(4).upgrade((transaction) => bringAll(transaction, 2, 3))
+
+const newest = 5
+database.version(newest).stores({
+  steps: '[projectId+n], projectId',
+  histories: 'projectId',
+  points: '[projectId+id], projectId',
+  openings: 'projectId',
+  folders: 'id',
+})
 
 // The library would open what a newer version keeps as if it were ours, and our writing could spoil it.
 database.on('ready', () => {

@@ -2,18 +2,39 @@
 export interface WriteLeave {
   /** Gives it back; also given back when the tab closes or crashes. */
   release(): void
+  /** Resolves when another tab has taken it away. */
+  readonly lost: Promise<void>
+}
+
+// Where there are no locks there are no tabs either: the tests.
+const hasLocks = () => typeof navigator !== 'undefined' && Boolean(navigator.locks)
+const alone = (): WriteLeave => ({ release: () => {}, lost: new Promise(() => {}) })
+
+function request(projectId: string, options: LockOptions): Promise<WriteLeave | null> {
+  return new Promise((answer) => {
+    let take: () => void = () => {}
+    const lost = new Promise<void>((resolve) => (take = resolve))
+    navigator.locks
+      .request(`yard-tally project ${projectId}`, options, (lock) => {
+        if (!lock) return answer(null)
+        return new Promise<void>((release) => answer({ release, lost }))
+      })
+      .catch(() => {
+        // Taken away, or the wait for it was called off.
+        take()
+        answer(null)
+      })
+  })
 }
 
 /** Asks for leave to write a project. @returns null where another tab has it */
-export async function leaveToWrite(projectId: string): Promise<WriteLeave | null> {
-  // Where there are no locks there are no tabs either: the tests.
-  if (typeof navigator === 'undefined' || !navigator.locks) return { release: () => {} }
-  return new Promise((answer) => {
-    void navigator.locks
-      .request(`yard-tally project ${projectId}`, { ifAvailable: true }, (lock) => {
-        if (!lock) return answer(null)
-        return new Promise<void>((release) => answer({ release }))
-      })
-      .catch(() => answer(null))
-  })
-}
+export const leaveToWrite = async (projectId: string): Promise<WriteLeave | null> =>
+  hasLocks() ? request(projectId, { ifAvailable: true }) : alone()
+
+/** Waits for leave to write a project: until the tab that has it gives it back, closes or dies. @returns null where the wait was called off */
+export const leaveWhenFree = async (projectId: string, signal: AbortSignal): Promise<WriteLeave | null> =>
+  hasLocks() ? request(projectId, { signal }) : new Promise(() => {})
+
+/** Takes leave to write a project away from whoever has it. */
+export const leaveByForce = async (projectId: string): Promise<WriteLeave | null> =>
+  hasLocks() ? request(projectId, { steal: true }) : alone()

@@ -10,6 +10,7 @@ import { uprightSize } from '../core/picture/turn'
 import { Format } from '../core/format/format'
 import { type Doc, Project } from '../core/edit/project'
 import { type Owned, type PutAsideRow, database } from './database'
+import { type Journal, type StoredPast, loadPast, writeJournal } from './history'
 
 /** A project as the list of projects shows it: what it holds, what is decided, and a picture of it. */
 export interface ProjectEntry {
@@ -63,6 +64,10 @@ export async function listProjects(): Promise<ProjectEntry[]> {
 export interface LoadedProject {
   readonly doc: Doc
   readonly putAside: readonly PutAsideRow[]
+  /** The steps that it was left with; null where there are none, and where what was put aside makes them say nothing. */
+  readonly past: StoredPast | null
+  /** How often it was written. */
+  readonly revision: number
 }
 
 /**
@@ -76,35 +81,44 @@ export async function loadProject(
   at: string,
   mayWrite = true,
 ): Promise<LoadedProject | null> {
-  const { projects, clips, timelines, leftAside, putAside } = database
+  const { projects, clips, timelines, leftAside, putAside, steps, histories } = database
   const of = <T>(table: Table<Owned<T>, [string, string]>) => table.where({ projectId }).toArray()
-  return database.transaction('rw', [projects, clips, timelines, leftAside, putAside], async () => {
-    const [project, clipRows, timelineRows, leftRows, before] = await Promise.all([
-      projects.get(projectId),
-      of(clips),
-      of(timelines),
-      of(leftAside),
-      putAside.where({ projectId }).toArray(),
-    ])
-    if (!project) return null
-    const mended = mend({ project, clips: clipRows, timelines: timelineRows, leftAside: leftRows })
-    if (!mended) return null
-    const { doc } = mended
-    const fresh = mended.putAside.map((one): PutAsideRow => ({ ...one, projectId, at }))
-    if (fresh.length && mayWrite) {
-      // What was put aside leaves its place, so that nothing stumbles over it again.
-      for (const { what, row } of mended.putAside) {
-        const { id } = row as { id?: unknown }
-        if (typeof id !== 'string') continue
-        if (what === 'clip') await clips.delete([projectId, id])
-        if (what === 'timeline') await timelines.delete([projectId, id])
-        if (what === 'left-aside') await leftAside.delete([projectId, id])
+  return database.transaction(
+    'rw',
+    [projects, clips, timelines, leftAside, putAside, steps, histories],
+    async () => {
+      const [project, clipRows, timelineRows, leftRows, before] = await Promise.all([
+        projects.get(projectId),
+        of(clips),
+        of(timelines),
+        of(leftAside),
+        putAside.where({ projectId }).toArray(),
+      ])
+      if (!project) return null
+      const mended = mend({ project, clips: clipRows, timelines: timelineRows, leftAside: leftRows })
+      if (!mended) return null
+      const { doc } = mended
+      const fresh = mended.putAside.map((one): PutAsideRow => ({ ...one, projectId, at }))
+      if (fresh.length && mayWrite) {
+        // What was put aside leaves its place, so that nothing stumbles over it again.
+        for (const { what, row } of mended.putAside) {
+          const { id } = row as { id?: unknown }
+          if (typeof id !== 'string') continue
+          if (what === 'clip') await clips.delete([projectId, id])
+          if (what === 'timeline') await timelines.delete([projectId, id])
+          if (what === 'left-aside') await leftAside.delete([projectId, id])
+        }
+        await putAside.bulkAdd(fresh)
+        await writeDoc(doc)
       }
-      await putAside.bulkAdd(fresh)
-      await writeDoc(doc)
-    }
-    return { doc, putAside: [...before, ...fresh] }
-  })
+      return {
+        doc,
+        putAside: [...before, ...fresh],
+        past: fresh.length ? null : await loadPast(projectId),
+        revision: (await histories.get(projectId))?.revision ?? 0,
+      }
+    },
+  )
 }
 
 /** Keeps what a file brought that could not be read. */
@@ -135,42 +149,102 @@ export const saveDoc = (doc: Doc): Promise<void> =>
     () => writeDoc(doc),
   )
 
+/** What was written: how often the project was, counting this. */
+export interface Written {
+  readonly revision: number
+  /** Whether what the browser had kept of the project was gone, and all of it was written anew. */
+  readonly anew: boolean
+}
+
 /**
- * Writes only the rows that patches touched, all or none. A patch of the whole writes the whole.
+ * Writes only the rows that patches touched, and the history with them, all or none. A patch of the whole writes the whole, and so does
+ * any where the browser has lost what it kept.
+ * @param writer the tab that writes; refused where another one has taken the project since
  * @throws ZodError where a row could not be read again as it is; nothing is written then
+ * @throws WrittenElsewhere where another tab writes the project
  */
-export async function saveTouched(doc: Doc, patches: readonly Patch[]): Promise<void> {
-  if (patches.some((p) => p.path.length === 0)) return saveDoc(doc)
+export async function saveTouched(
+  doc: Doc,
+  patches: readonly Patch[],
+  journal: readonly Journal[] = [],
+  writer = '',
+): Promise<Written> {
+  const projectId = doc.project.id
+  const { projects, clips, timelines, leftAside, steps, histories } = database
+  const tables = [projects, clips, timelines, leftAside, steps, histories]
+  return database.transaction('rw', tables, async () => {
+    const before = await histories.get(projectId)
+    if (before && before.writer !== writer && writer) throw new WrittenElsewhere(doc.project.name)
+    const whole = patches.some((p) => p.path.length === 0)
+    const anew = !whole && (await projects.get(projectId)) === undefined
+    if (whole || anew) await writeDoc(doc)
+    else await writeTouched(doc, patches)
+    await writeJournal(projectId, journal)
+    const revision = (before?.revision ?? 0) + 1
+    const position = journal.at(-1)?.position ?? before?.position ?? 0
+    await histories.put({ projectId, position, writer, revision })
+    return { revision, anew }
+  })
+}
+
+/** Another tab has taken the project: what is written here would overwrite what is written there. */
+export class WrittenElsewhere extends Error {
+  override name = 'WrittenElsewhere'
+  constructor(name: string) {
+    super(`Another tab has taken “${name}” and writes it: what was done here since is only here.`)
+  }
+}
+
+/** Takes a project for a tab: from now on no other one's writing is taken. */
+export async function takeForWriting(projectId: string, writer: string): Promise<void> {
+  const { histories } = database
+  await database.transaction('rw', histories, async () => {
+    const row = await histories.get(projectId)
+    await histories.put({ projectId, position: row?.position ?? 0, revision: row?.revision ?? 0, writer })
+  })
+}
+
+async function writeTouched(doc: Doc, patches: readonly Patch[]): Promise<void> {
   const projectId = doc.project.id
   const touched = (part: string) => [
     ...new Set(patches.filter((p) => p.path[0] === part && p.path.length > 1).map((p) => String(p.path[1]))),
   ]
   const { projects, clips, timelines, leftAside } = database
-  await database.transaction('rw', [projects, clips, timelines, leftAside], async () => {
-    if (patches.some((p) => p.path[0] === 'project')) await projects.put(Project.parse(doc.project))
-    const write = async <T extends object>(
-      table: Table<Owned<T>, [string, string]>,
-      schema: z.ZodType<T>,
-      rows: Record<string, T>,
-      ids: string[],
-    ) => {
-      const gone = ids.filter((id) => !Object.hasOwn(rows, id)).map((id): [string, string] => [projectId, id])
-      const kept = ids
-        .filter((id) => Object.hasOwn(rows, id))
-        .map((id): Owned<T> => ({ ...schema.parse(rows[id]), projectId }))
-      if (gone.length) await table.bulkDelete(gone)
-      if (kept.length) await table.bulkPut(kept)
-    }
-    await write(clips, Clip, doc.clips, touched('clips'))
-    await write(timelines, Timeline, doc.timelines, touched('timelines'))
-    await write(leftAside, LeftAside, doc.leftAside, touched('leftAside'))
-  })
+  if (patches.some((p) => p.path[0] === 'project')) await projects.put(Project.parse(doc.project))
+  const write = async <T extends object>(
+    table: Table<Owned<T>, [string, string]>,
+    schema: z.ZodType<T>,
+    rows: Record<string, T>,
+    ids: string[],
+  ) => {
+    const gone = ids.filter((id) => !Object.hasOwn(rows, id)).map((id): [string, string] => [projectId, id])
+    const kept = ids
+      .filter((id) => Object.hasOwn(rows, id))
+      .map((id): Owned<T> => ({ ...schema.parse(rows[id]), projectId }))
+    if (gone.length) await table.bulkDelete(gone)
+    if (kept.length) await table.bulkPut(kept)
+  }
+  await write(clips, Clip, doc.clips, touched('clips'))
+  await write(timelines, Timeline, doc.timelines, touched('timelines'))
+  await write(leftAside, LeftAside, doc.leftAside, touched('leftAside'))
 }
 
 /** Deletes a project and everything that belongs to it. */
 export async function deleteProject(projectId: string): Promise<void> {
-  const { projects, clips, timelines, leftAside, putAside, posters, handles } = database
-  const theirs = [clips, timelines, leftAside, putAside, posters, handles]
+  const {
+    projects,
+    clips,
+    timelines,
+    leftAside,
+    putAside,
+    posters,
+    handles,
+    steps,
+    histories,
+    points,
+    openings,
+  } = database
+  const theirs = [clips, timelines, leftAside, putAside, posters, handles, steps, histories, points, openings]
   await database.transaction('rw', [projects, ...theirs], async () => {
     await projects.delete(projectId)
     for (const table of theirs) await table.where({ projectId }).delete()

@@ -37,6 +37,13 @@ const version3 = {
   leftAside: '[projectId+id], projectId',
   putAside: '++key, projectId',
 }
+const version5 = {
+  steps: '[projectId+n], projectId',
+  histories: 'projectId',
+  points: '[projectId+id], projectId',
+  openings: 'projectId',
+  folders: 'id',
+}
 
 /** A database as a version of before left it, and today's storage upon it. */
 async function storageOver(version: number, stores: Record<string, string>, dump: string | null) {
@@ -79,7 +86,7 @@ describe('a database of before', () => {
     expect((await stored.loadHabits()).ownFormats.map(({ format }) => formatText(format))).toEqual([
       '1080x1350@25p',
     ])
-    expect(stored.database.verno).toBe(4)
+    expect(stored.database.verno).toBe(5)
   })
 
   it('of version 3 opens whole: every placement where it was, each timeline on its own rate', async () => {
@@ -110,9 +117,9 @@ describe('a database of before', () => {
   })
 
   it('of a newer version is refused with a reason, and left as it is', async () => {
-    const stored = await storageOver(5, { ...version3, bells: 'id' }, null)
+    const stored = await storageOver(6, { ...version3, ...version5, bells: 'id' }, null)
     await expect(stored.listProjects()).rejects.toThrow(
-      'A newer Yard Tally keeps its projects in this browser (database 5, this one knows 4). They were left as they are.',
+      'A newer Yard Tally keeps its projects in this browser (database 6, this one knows 5). They were left as they are.',
     )
     await expect(stored.loadProject('any', '2026-06-01T08:00:00Z')).rejects.toThrow(
       'Open them with the newer',

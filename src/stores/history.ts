@@ -6,22 +6,65 @@ import type { Draft } from '../core/edit/draft'
 enablePatches()
 
 /** One step that can be undone. */
-interface Step {
+export interface Step {
   readonly label: string
+  /** When it was done. */
+  readonly at: string
   readonly patches: Patch[]
   readonly inverse: Patch[]
   /** Steps that follow each other with the same word are one. */
   readonly joins: string | undefined
 }
 
+/** What a change does to the history that is kept beside the document. Steps are numbered from 1. */
+export interface JournalEntry {
+  /** The last step that is in force afterwards; 0 where none is. */
+  readonly position: number
+  /** A step that is to be kept under its number. */
+  readonly put: { readonly n: number; readonly step: Step } | null
+  /** Whether steps behind the position are gone. */
+  readonly dropsLater: boolean
+}
+
+/** The history that a document was left with: steps that follow each other, the first of them number `first`. */
+export interface Past {
+  readonly steps: readonly Step[]
+  readonly first: number
+  readonly position: number
+}
+
+/** A line of the history as it is listed. */
+export interface HistoryLine {
+  readonly n: number
+  readonly label: string
+  readonly at: string
+  readonly isDone: boolean
+}
+
+/** What one change owes to the disk. */
+interface Due<Doc> {
+  readonly doc: Doc
+  readonly patches: readonly Patch[]
+  readonly journal: readonly JournalEntry[]
+}
+
 /** A document and what of it is not on disk yet. It stays, whatever is opened next, until nothing is owed. */
 interface Account<Doc> {
   doc: Doc
+  /** What waits to be written, in order. */
+  waiting: Due<Doc>[]
   /** What could not be written. */
-  owed: readonly Patch[]
+  owed: Omit<Due<Doc>, 'doc'>
   /** Why it could not; null where nothing is owed. */
   trouble: string | null
+  /** Its history, while it is not open. */
+  left: { readonly done: readonly Step[]; readonly undone: readonly Step[]; readonly before: number } | null
 }
+
+/** More changes than these that wait are written together: whole steps, one transaction. */
+const mostWaiting = 3
+
+const nothingOwed = { patches: [], journal: [] } as const
 
 /** A document that was left while its last changes could not be written. */
 export interface Unsaved<Doc> {
@@ -33,15 +76,27 @@ export interface Unsaved<Doc> {
  * A document with its history: every edit is a recipe whose changes are kept as patches, undone and redone by them.
  * @param save writes what patches touched; called one after the other, in order. What it fails to write goes along
  * with the next that is written, so that nothing is left behind.
+ * @param clock when a step is done
  * @param follows puts right what follows from what an undone or redone step and what was learned since both say
  */
 export function useHistory<Doc extends object>(
-  save: (doc: Doc, patches: readonly Patch[]) => Promise<unknown>,
+  save: (doc: Doc, patches: readonly Patch[], journal: readonly JournalEntry[]) => Promise<unknown>,
   follows: (draft: Draft<Doc>, patches: readonly Patch[]) => void = () => {},
+  clock: () => string = () => '',
 ) {
   const doc = shallowRef<Doc | null>(null)
   const done = shallowRef<readonly Step[]>([])
   const undone = shallowRef<readonly Step[]>([])
+  /** How many steps there were before the first that is still known. */
+  const before = ref(0)
+  /** The number of the last step that is in force. */
+  const position = computed(() => before.value + done.value.length)
+  const lines = computed<readonly HistoryLine[]>(() => [
+    ...done.value.map(({ label, at }, i) => ({ n: before.value + i + 1, label, at, isDone: true })),
+    ...undone.value
+      .map(({ label, at }, i) => ({ n: position.value + undone.value.length - i, label, at, isDone: false }))
+      .reverse(),
+  ])
   const queued = ref(0)
   let saving: Promise<void> = Promise.resolve()
   /** Whether nothing may be changed: another tab writes this document. */
@@ -71,14 +126,27 @@ export function useHistory<Doc extends object>(
     )
   }
 
-  function persist(account: Account<Doc>, next: Doc, patches: readonly Patch[]) {
+  function persist(
+    account: Account<Doc>,
+    next: Doc,
+    patches: readonly Patch[],
+    journal: readonly JournalEntry[] = [],
+  ) {
     account.doc = next
+    account.waiting.push({ doc: next, patches, journal })
     queued.value++
     saving = saving.then(async () => {
-      const due = [...account.owed, ...patches]
+      const count = account.waiting.length > mostWaiting ? account.waiting.length : 1
+      const taken = account.waiting.splice(0, count)
+      const last = taken.at(-1)
+      const due = {
+        patches: [...account.owed.patches, ...taken.flatMap((one) => one.patches)],
+        journal: [...account.owed.journal, ...taken.flatMap((one) => one.journal)],
+      }
       try {
-        await save(next, due)
-        account.owed = []
+        // It was written along with what waited before it.
+        if (last) await save(last.doc, due.patches, due.journal)
+        account.owed = nothingOwed
         account.trouble = null
       } catch (error) {
         account.owed = due
@@ -116,17 +184,21 @@ export function useHistory<Doc extends object>(
     if (patches.length === 0) return
     doc.value = next
     const last = done.value.at(-1)
-    if (joins && last?.joins === joins) {
-      const step = {
-        label,
-        joins,
-        patches: [...last.patches, ...patches],
-        inverse: [...inverse, ...last.inverse],
-      }
-      done.value = [...done.value.slice(0, -1), step]
-    } else done.value = [...done.value, { label, joins, patches, inverse }]
+    const isJoined = joins !== undefined && last?.joins === joins
+    const step: Step = isJoined
+      ? {
+          label,
+          at: clock(),
+          joins,
+          patches: [...last.patches, ...patches],
+          inverse: [...inverse, ...last.inverse],
+        }
+      : { label, at: clock(), joins, patches, inverse }
+    done.value = [...(isJoined ? done.value.slice(0, -1) : done.value), step]
     undone.value = []
-    persist(current, next, patches)
+    persist(current, next, patches, [
+      { position: position.value, put: { n: position.value, step }, dropsLater: true },
+    ])
   }
 
   /** Changes the document by what was found out about it: it is kept, and is no step of the editor's that is undone. */
@@ -140,51 +212,97 @@ export function useHistory<Doc extends object>(
     persist(current, next, patches)
   }
 
-  /** Moves one step between what is done and what is undone, and applies its patches. */
-  function shift(from: typeof done, to: typeof done, patchesOf: (step: Step) => Patch[]): string | null {
-    const step = from.value.at(-1)
-    if (!step || !doc.value || !current || readOnly.value) return null
-    const patches = patchesOf(step)
+  /** Moves steps between what is done and what is undone, and applies their patches, all in one go. */
+  function shift(count: number, back: boolean): string | null {
+    const [from, to] = back ? [done, undone] : [undone, done]
+    if (!doc.value || !current || readOnly.value) return null
+    const moved = from.value.slice(from.value.length - Math.min(count, from.value.length)).reverse()
+    const last = moved.at(-1)
+    if (!last) return null
+    const patches = moved.flatMap((step) => (back ? step.inverse : step.patches))
     const [next, more] = produceWithPatches(applyPatches(doc.value, patches) as object, (draft) =>
       follows(draft as Draft<Doc>, patches),
     ) as unknown as [Doc, Patch[]]
     doc.value = next
-    from.value = from.value.slice(0, -1)
-    to.value = [...to.value, step]
-    persist(current, next, [...patches, ...more])
-    return step.label
+    const n = position.value
+    from.value = from.value.slice(0, from.value.length - moved.length)
+    to.value = [...to.value, ...moved]
+    const journal = moved.map((step, i) => ({
+      position: position.value,
+      put: { n: back ? n - i : n + i + 1, step },
+      dropsLater: false,
+    }))
+    persist(current, next, [...patches, ...more], journal)
+    return last.label
   }
-  const undo = () => shift(done, undone, (step) => step.inverse)
-  const redo = () => shift(undone, done, (step) => step.patches)
+  const undo = () => shift(1, true)
+  const redo = () => shift(1, false)
+  /** Goes back or forward to where a step is the last in force; 0 is before the first. */
+  const goTo = (n: number) =>
+    n < position.value ? shift(position.value - n, true) : shift(n - position.value, false)
+  /** The document as it was when a step was the last in force, without what follows from later findings. */
+  function docAt(n: number): Doc | null {
+    if (!doc.value) return null
+    const steps =
+      n < position.value
+        ? done.value.slice(Math.max(0, n - before.value)).reverse()
+        : undone.value.slice(Math.max(0, undone.value.length - (n - position.value))).reverse()
+    const patches = steps.flatMap((step) => (n < position.value ? step.inverse : step.patches))
+    return applyPatches(doc.value, patches) as Doc
+  }
 
   /** Takes the last step back as if it had never been, where it is the one that is meant: a drag that goes on. */
   function takeBack(joins: string): void {
-    const before = undone.value
     if (done.value.at(-1)?.joins !== joins) return
     undo()
-    undone.value = before
+    undone.value = undone.value.slice(0, -1)
+    if (current && doc.value)
+      persist(current, doc.value, [], [{ position: position.value, put: null, dropsLater: true }])
   }
 
-  function open(account: Account<Doc> | null, onlyToRead: boolean): void {
+  function open(account: Account<Doc> | null, onlyToRead: boolean, past: Account<Doc>['left']): void {
+    if (current) current.left = { done: done.value, undone: undone.value, before: before.value }
     current = account
     if (account) accounts.add(account)
     doc.value = account?.doc ?? null
     readOnly.value = onlyToRead
     refused.value = null
-    done.value = []
-    undone.value = []
+    done.value = past?.done ?? []
+    undone.value = past?.undone ?? []
+    before.value = past?.before ?? 0
     settleAccounts()
   }
-  /** Opens another document; its history begins here. What is owed to the one before stays owed. */
-  const show = (next: Doc | null, onlyToRead = false): void =>
-    open(next && { doc: next, owed: [], trouble: null }, onlyToRead)
+  /** Opens another document, with the history that it was left with. What is owed to the one before stays owed. */
+  function show(next: Doc | null, onlyToRead = false, past: Past | null = null): void {
+    const fresh = next && { doc: next, waiting: [], owed: nothingOwed, trouble: null, left: null }
+    const count = past ? past.position - past.first + 1 : 0
+    open(
+      fresh,
+      onlyToRead,
+      past && {
+        // Whoever opens it again begins new steps.
+        done: past.steps.slice(0, count).map((step) => ({ ...step, joins: undefined })),
+        undone: past.steps.slice(count).reverse(),
+        before: past.first - 1,
+      },
+    )
+  }
 
   /** Opens a document again that was left with something owed, as it was left. @returns false where it was not */
   function resume(isIt: (doc: Doc) => boolean): boolean {
     const account = [...accounts].find((one) => one !== current && one.trouble !== null && isIt(one.doc))
-    if (account) open(account, false)
+    if (account) open(account, false, account.left)
     return account !== undefined
   }
+
+  /** Takes over what another tab wrote into the document that is only read here. */
+  function receive(patches: readonly Patch[]): void {
+    if (!doc.value || !current || !readOnly.value) return
+    doc.value = applyPatches(doc.value, patches as Patch[]) as Doc
+    current.doc = doc.value
+  }
+  /** Lets another tab write the open document from now on. */
+  const giveUp = (): void => void (readOnly.value = true)
 
   /** Forgets what is owed to documents that are not wanted any more: they are deleted. */
   function forget(isIt: (doc: Doc) => boolean): void {
@@ -214,6 +332,12 @@ export function useHistory<Doc extends object>(
     learn,
     undo,
     redo,
+    goTo,
+    docAt,
+    lines,
+    position,
+    receive,
+    giveUp,
     takeBack,
     show,
     resume,

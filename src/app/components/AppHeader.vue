@@ -12,6 +12,8 @@ import { type Place, places } from '../router'
 import { useEdition } from '../theme/edition'
 import TallyMarks from './TallyMarks.vue'
 
+/** Whether the history is looked at. */
+const history = defineModel<boolean>('history', { required: true })
 const route = useRoute()
 const project = useProject()
 const timelines = useTimelines()
@@ -102,6 +104,7 @@ const origin = computed(() => {
       >
         redo
       </button>
+      <button class="word" :aria-pressed="history" @click="history = !history">history</button>
       <RouterLink class="word" :to="{ name: 'habits' }">habits</RouterLink>
       <button class="word" @click="turn">{{ edition === 'night' ? 'light' : 'night' }}</button>
     </div>

@@ -4,21 +4,26 @@ import { ref } from 'vue'
 import { useProject } from '../../stores/project'
 import NoticeBar from './NoticeBar.vue'
 
-/** Stands under the header where another tab writes the project: here it is read only. */
+/** Stands under the header where another tab writes the project: here it is followed, and can be taken over. */
 const project = useProject()
-const still = ref(false)
-
-async function tryAgain() {
-  await project.open(project.opened.project.id)
-  still.value = project.readOnly
+const asking = ref(false)
+async function take(force: boolean) {
+  asking.value = true
+  await project.takeOverWriting(force)
+  asking.value = false
 }
 </script>
 
 <template>
   <NoticeBar v-if="project.readOnly" role="status">
-    <b>Open in another tab.</b> “{{ project.opened.project.name }}” is written there; here it is read only, as
-    it was when it was opened.{{ project.refused ? ` Not done: ${project.refused}.` : ''
-    }}{{ still ? ' The other tab still has it: close it first.' : '' }}
-    <template #ways><Button size="small" @click="tryAgain">Write it here</Button></template>
+    <b>Open in another tab.</b> “{{ project.opened.project.name }}” is written there; here it is read only and
+    follows.{{ project.refused ? ` Not done: ${project.refused}.` : '' }}
+    {{ asking ? 'The other tab is asked.' : project.answer }}
+    <template #ways>
+      <Button v-if="project.answer" size="small" :disabled="asking" @click="take(true)"
+        >Take it all the same</Button
+      >
+      <Button size="small" :disabled="asking" @click="take(false)">Write it here</Button>
+    </template>
   </NoticeBar>
 </template>

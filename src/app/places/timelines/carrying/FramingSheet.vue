@@ -154,7 +154,7 @@ const doc = computed(() => project.opened)
       <h3 v-if="worst.length">Off worst <span class="quiet">before and after</span></h3>
       <p v-else class="quiet">No picture pays more than before.</p>
       <div class="worst">
-        <figure v-for="one in worst" class="shot" :key="one.before.placement.id">
+        <figure v-for="one in worst" :key="one.before.placement.id" class="shot">
           <div class="pair">
             <FrameCanvas
               v-for="view in views(one)"

@@ -1,0 +1,146 @@
+import { type Doc, formatOf, timelinesOf } from '../edit/project'
+import { type Placement, type Timeline, clipIdOf, leadsIn, placementsIn } from '../edit/timeline'
+import { formatName } from '../format/format'
+import type { Corrections } from '../reading/correct'
+import { overrideWords } from '../treatment/words'
+import { counted } from '../words/figures'
+
+/**
+ * What is another in one state of a project than in another, in words: formats, clips, timelines, placements, treatments. Nothing
+ * where both are the same.
+ */
+export function differencesBetween(before: Doc, after: Doc): string[] {
+  return [
+    ...projectDifferences(before, after),
+    ...clipDifferences(before, after),
+    ...timelineDifferences(before, after),
+  ]
+}
+
+const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b)
+
+/** Names in a sentence: the first two, and how many more. */
+function named(names: readonly string[]): string {
+  const more = names.length - 2
+  return `${names.slice(0, 2).join(', ')}${more > 0 ? ` and ${more} more` : ''}`
+}
+
+function projectDifferences({ project: a }: Doc, { project: b }: Doc): string[] {
+  const formatIn = (format: typeof a.format) => (format ? formatName(format) : 'not chosen')
+  const said: string[] = []
+  if (a.name !== b.name) said.push(`called “${a.name}” → “${b.name}”`)
+  if (!same(a.format, b.format)) said.push(`project format ${formatIn(a.format)} → ${formatIn(b.format)}`)
+  if (a.lean !== b.lean) said.push(`lean ${a.lean} → ${b.lean}`)
+  if (!same(a.policy, b.policy)) said.push('own weights')
+  if (!same(a.deliverables, b.deliverables))
+    said.push(`deliverables ${a.deliverables.length} → ${b.deliverables.length}`)
+  return said
+}
+
+/** The facts that are corrected otherwise, in words. */
+const corrected = (a: Corrections, b: Corrections): string[] =>
+  (Object.keys({ ...a, ...b }) as (keyof Corrections)[])
+    .filter((fact) => !same(a[fact], b[fact]))
+    .map((fact) => factWords[fact])
+const factWords: Readonly<Record<keyof Corrections, string>> = {
+  rate: 'rate',
+  pixelAspect: 'pixel shape',
+  scan: 'scan',
+  fieldOrder: 'field order',
+  rotation: 'turn',
+  colour: 'colour',
+  crop: 'baked bars',
+  repeatsOut: 'repeats',
+}
+
+function clipDifferences(a: Doc, b: Doc): string[] {
+  const nameIn = (doc: Doc) => (id: string) => doc.clips[id]?.name ?? id
+  const [came, went] = [
+    b.project.clipOrder.filter((id) => !a.clips[id]),
+    a.project.clipOrder.filter((id) => !b.clips[id]),
+  ]
+  const said: string[] = []
+  if (came.length) said.push(`${counted(came.length, 'clip')} more: ${named(came.map(nameIn(b)))}`)
+  if (went.length) said.push(`${counted(went.length, 'clip')} less: ${named(went.map(nameIn(a)))}`)
+  for (const id of b.project.clipOrder) {
+    const [was, is] = [a.clips[id], b.clips[id]]
+    if (!was || !is) continue
+    const facts = corrected(was.corrections, is.corrections)
+    if (facts.length) said.push(`${is.name} corrected otherwise: ${facts.join(', ')}`)
+    if (was.priority !== is.priority) said.push(`${is.name} counts as ${is.priority}, not ${was.priority}`)
+    if (was.hash !== is.hash || was.sizeBytes !== is.sizeBytes) said.push(`${is.name}: another file`)
+  }
+  return said
+}
+
+function timelineDifferences(a: Doc, b: Doc): string[] {
+  const said: string[] = []
+  for (const timeline of timelinesOf(b)) {
+    const was = a.timelines[timeline.id]
+    if (!was) {
+      said.push(`“${timeline.name}” is there, with ${counted(leadsIn(timeline).length, 'placement')}`)
+      continue
+    }
+    if (was === timeline) continue
+    if (was.name !== timeline.name) said.push(`“${was.name}” is called “${timeline.name}”`)
+    const [from, to] = [formatOf(a, was), formatOf(b, timeline)]
+    if (!same(from, to))
+      said.push(
+        `“${timeline.name}”: ${from ? formatName(from) : 'no format'} → ${to ? formatName(to) : 'no format'}`,
+      )
+    said.push(...placementDifferences(a, b, was, timeline).map((one) => `“${timeline.name}”: ${one}`))
+  }
+  for (const { id, name } of timelinesOf(a)) if (!b.timelines[id]) said.push(`“${name}” is not there`)
+  return said
+}
+
+function placementDifferences(a: Doc, b: Doc, was: Timeline, is: Timeline): string[] {
+  const nameOf = (doc: Doc) => (placement: Placement) => {
+    const { source } = placement
+    if (source.kind === 'timeline') return doc.timelines[source.timelineId]?.name ?? 'a timeline'
+    return doc.clips[clipIdOf(placement) ?? '']?.name ?? 'test figure'
+  }
+  const [before, after] = [was, is].map((one) => new Map(placementsIn(one).map((p) => [p.id, p]))) as [
+    Map<string, Placement>,
+    Map<string, Placement>,
+  ]
+  const came = leadsIn(is).filter(({ id }) => !before.has(id))
+  const went = leadsIn(was).filter(({ id }) => !after.has(id))
+  const both = leadsIn(is).flatMap((now) => {
+    const then = before.get(now.id)
+    return then && then !== now ? [[then, now] as const] : []
+  })
+  const which = (differs: (then: Placement, now: Placement) => boolean) =>
+    both.filter(([then, now]) => differs(then, now)).map(([, now]) => now)
+  const list = (placements: readonly Placement[], does: string, doc: Doc) =>
+    placements.length
+      ? [`${counted(placements.length, 'placement')} ${does}: ${named(placements.map(nameOf(doc)))}`]
+      : []
+  const treated = which(
+    (then, now) => !same(then.treatment, now.treatment) || !same(then.framingByShape, now.framingByShape),
+  )
+  const [one] = treated
+  return [
+    ...list(came, 'more', b),
+    ...list(went, 'less', a),
+    ...list(
+      which((then, now) => then.start !== now.start),
+      'moved',
+      b,
+    ),
+    ...list(
+      which((then, now) => then.length !== now.length || !same(then.sourceIn, now.sourceIn)),
+      'trimmed',
+      b,
+    ),
+    ...(one && treated.length === 1
+      ? [`${nameOf(b)(one)} treated otherwise: ${overrideWords(one.treatment) || 'as the timeline says'}`]
+      : list(treated, 'treated otherwise', b)),
+    ...(same(was.rules, is.rules) ? [] : [`rules ${was.rules.length} → ${is.rules.length}`]),
+    ...(same(was.treatment, is.treatment) ? [] : ['other defaults']),
+    ...(was.accepted.length === is.accepted.length
+      ? []
+      : [`findings accepted ${was.accepted.length} → ${is.accepted.length}`]),
+    ...(was.tracks.length === is.tracks.length ? [] : [`tracks ${was.tracks.length} → ${is.tracks.length}`]),
+  ]
+}

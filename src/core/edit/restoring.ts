@@ -1,0 +1,40 @@
+import type { Clip } from './clip'
+import { resettle } from './correction'
+import type { Draft } from './draft'
+import type { Doc } from './project'
+
+/**
+ * Brings a project back to what it was at a point. What was found out about clips since stays: their files, frames and evidence; what
+ * the editor said of them is as it was. Clips that came later go, those that went come back.
+ */
+export function restore(doc: Draft<Doc>, point: Doc): void {
+  const unlike = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b)
+  const { id } = doc.project
+  if (unlike({ ...doc.project, id: '' }, { ...point.project, id: '' }))
+    doc.project = { ...point.project, id } as Draft<Doc['project']>
+  putRows(doc.timelines, point.timelines, unlike)
+  putRows(doc.leftAside, point.leftAside, unlike)
+  for (const clipId of Object.keys(doc.clips)) if (!point.clips[clipId]) delete doc.clips[clipId]
+  const changed: string[] = []
+  for (const [clipId, then] of Object.entries(point.clips)) {
+    const now = doc.clips[clipId]
+    if (!now) {
+      doc.clips[clipId] = then as Draft<Clip>
+      continue
+    }
+    if (now.priority !== then.priority) now.priority = then.priority
+    if (!unlike(now.corrections, then.corrections)) continue
+    now.corrections = then.corrections as Draft<Clip['corrections']>
+    changed.push(clipId)
+  }
+  resettle(doc, changed)
+}
+
+function putRows<Row>(
+  into: Record<string, Draft<Row>>,
+  point: Readonly<Record<string, Row>>,
+  unlike: (a: unknown, b: unknown) => boolean,
+): void {
+  for (const id of Object.keys(into)) if (!Object.hasOwn(point, id)) delete into[id]
+  for (const [id, row] of Object.entries(point)) if (unlike(into[id], row)) into[id] = row as Draft<Row>
+}

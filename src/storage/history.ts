@@ -1,0 +1,73 @@
+import type { Patch } from 'immer'
+import { type StepRow, database } from './database'
+
+/** So many steps of a project are kept when it is left, back and forward from where it is. */
+export const keptSteps = 200
+
+/** What a change does to the history that is kept: the step in force last, a step under its number, and whether later ones are gone. */
+export interface Journal {
+  readonly position: number
+  readonly put: { readonly n: number; readonly step: StoredStep } | null
+  readonly dropsLater: boolean
+}
+
+export interface StoredStep {
+  readonly label: string
+  readonly at: string
+  readonly patches: Patch[]
+  readonly inverse: Patch[]
+}
+
+/** The steps of a project as they are kept: they follow each other, and so many of them are in force. */
+export interface StoredPast {
+  readonly steps: readonly (StoredStep & { readonly joins: undefined })[]
+  /** The number of the first. */
+  readonly first: number
+  readonly position: number
+}
+
+/** Writes what changes did to the history of a project; within the transaction that writes what they changed. */
+export async function writeJournal(projectId: string, entries: readonly Journal[]): Promise<void> {
+  const { steps } = database
+  for (const { position, put, dropsLater } of entries) {
+    if (put) {
+      const { label, at, patches, inverse } = put.step
+      await steps.put({ projectId, n: put.n, label, at, patches, inverse })
+    }
+    if (dropsLater)
+      await steps.where('[projectId+n]').between([projectId, position], [projectId, Infinity], false).delete()
+    // What is too far from here is let go, on either side.
+    const last = put?.n ?? position
+    await steps.bulkDelete([
+      [projectId, last - keptSteps],
+      [projectId, position + keptSteps + 1],
+    ])
+  }
+}
+
+/** The history of a project as it was kept; null where none was. Steps that do not join on are no history. */
+export async function loadPast(projectId: string): Promise<StoredPast | null> {
+  const [row, rows] = await Promise.all([
+    database.histories.get(projectId),
+    database.steps.where({ projectId }).sortBy('n'),
+  ])
+  if (!row || rows.length === 0) return null
+  const { position } = row
+  // From where it is, both ways as far as each step follows the one before.
+  const byNumber = new Map(rows.map((step) => [step.n, step]))
+  const steps: StepRow[] = []
+  for (let n = position; byNumber.has(n); n--) steps.unshift(byNumber.get(n) as StepRow)
+  const first = position - steps.length + 1
+  for (let n = position + 1; byNumber.has(n); n++) steps.push(byNumber.get(n) as StepRow)
+  return {
+    first,
+    position,
+    steps: steps.map(({ label, at, patches, inverse }) => ({
+      label,
+      at,
+      patches,
+      inverse,
+      joins: undefined,
+    })),
+  }
+}
