@@ -123,9 +123,9 @@ const origin = computed(() => {
 <style scoped>
 header {
   display: grid;
-  grid-template-columns: auto minmax(90px, 190px) 1fr auto minmax(180px, auto);
+  grid-template-columns: auto minmax(90px, 170px) 1fr auto minmax(170px, auto);
   align-items: center;
-  gap: 18px;
+  gap: 14px;
   padding: 0 20px;
   border-bottom: 1px solid var(--ink);
   background: var(--paper);
@@ -163,7 +163,7 @@ nav {
   justify-content: center;
 }
 nav a {
-  width: 116px;
+  width: 104px;
   display: flex;
   flex-direction: column;
   align-items: center;
@@ -206,6 +206,13 @@ nav a:not(:last-child)::after {
   font-size: 12px;
   color: var(--heavy);
   margin-left: 2px;
+}
+/* The words of the tools stay on one line. */
+.tools {
+  white-space: nowrap;
+}
+.tools .word {
+  padding: 0 4px;
 }
 /* Saving takes a moment; only what takes longer is worth a word. */
 .saving {

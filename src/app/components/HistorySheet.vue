@@ -43,17 +43,15 @@ const most = 200
 const all = ref(false)
 const shown = computed(() => (all.value ? rows.value : rows.value.slice(0, most)))
 
-const asked = ref<string | null>(null)
+const asked = shallowRef<Row | null>(null)
 const differs = shallowRef<readonly string[]>([])
-async function ask(row: Row) {
-  if (asked.value === row.key) return void (asked.value = null)
-  differs.value = row.kind === 'point' ? await restoring.sincePoint(row.point) : restoring.sinceStep(row.n)
-  asked.value = row.key
-}
-watch(
-  () => project.doc,
-  () => (asked.value = null),
-)
+const ask = (row: Row) => (asked.value = asked.value?.key === row.key ? null : row)
+watch([asked, () => project.doc], async () => {
+  const row = asked.value
+  if (!row) return
+  const found = row.kind === 'point' ? await restoring.sincePoint(row.point) : restoring.sinceStep(row.n)
+  if (asked.value === row) differs.value = found
+})
 const clock = (at: string) => {
   const when = dayjs(at)
   return at ? when.format(when.isSame(dayjs(), 'day') ? 'HH:mm' : 'D MMM HH:mm') : ''
@@ -115,7 +113,7 @@ async function keep() {
         <div class="ways">
           <button
             class="word"
-            :aria-expanded="asked === row.key"
+            :aria-expanded="asked?.key === row.key"
             :aria-label="`What differs from ${row.kind === 'point' ? row.point.name : row.kind === 'step' ? row.label : 'the beginning'}`"
             @click="ask(row)"
           >
@@ -130,7 +128,7 @@ async function keep() {
             </button>
           </template>
         </div>
-        <ul v-if="asked === row.key" class="differs">
+        <ul v-if="asked?.key === row.key" class="differs">
           <li v-for="one in differs" :key="one">{{ one }}</li>
           <li v-if="differs.length === 0" class="quiet">nothing: it is as now</li>
         </ul>

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../format/parse'
 import { rational, toNumber } from '../rational/rational'
-import { type CarryWish, copied, nested, newProjectWith, recut, slowed, takeCarried } from './carrying'
+import { type CarryWish, copyOf, nested, newProjectWith, recut, slowed, takeCarried } from './carrying'
 import { counting, cuts, docOf } from './cut.fixture'
 import { aDoc, aVideo } from './doc.fixture'
 import type { Draft } from './draft'
@@ -104,7 +104,7 @@ describe('a cut that is carried', () => {
     const t = doc.timelines.t!
     t.tracks[0]!.placements.forEach((placement) => (placement.pairId = 'pair'))
     t.accepted = [{ placementId: 'p-bell', charge: 'reduce', at: '', word: 'meant' }]
-    const copy = copied(t as Timeline, making())
+    const copy = copyOf(t as Timeline, making())
     const [a, b] = placementsIn(copy)
     expect(a!.pairId).toBe(b!.pairId)
     expect(a!.pairId).not.toBe('pair')

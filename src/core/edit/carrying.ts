@@ -41,7 +41,7 @@ export interface CarriedCut {
 }
 
 /** A timeline with names of its own for all that is in it, and so a copy that can stand beside the old one. */
-export function copied(timeline: Timeline, { name, at, newId }: Making): Timeline {
+export function copyOf(timeline: Timeline, { name, at, newId }: Making): Timeline {
   const pairs = new Map<string, string>()
   const names = new Map<string, string>()
   const named = (known: Map<string, string>, old: string) => {
@@ -92,7 +92,7 @@ export function recut(doc: Doc, timeline: Timeline, wish: CarryWish, copy: Makin
     runOut,
   } = reframed(doc, doc, timeline, inFormat(timeline, wish), wish.plan)
   const counted = { ...carried, ...countedAnew(timeline, wish) }
-  const result = copy ? copied(counted, copy) : counted
+  const result = copy ? copyOf(counted, copy) : counted
   return { doc: withTimeline(doc, result), timeline: result, boundaries, runOut, held: [] }
 }
 
@@ -167,7 +167,7 @@ export function slowed(doc: Doc, timeline: Timeline, wish: CarryWish, copy: Maki
     tracks: passed.tracks.map((track): Track => ({ ...track, placements: track.placements.map(slow) })),
     name: nameIn(doc, timeline, was, format),
   }
-  const own = copy ? copied(result, copy) : result
+  const own = copy ? copyOf(result, copy) : result
   return { doc: withTimeline(doc, own), timeline: own, boundaries: [], runOut: [], held }
 }
 

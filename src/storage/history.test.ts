@@ -1,0 +1,143 @@
+import 'fake-indexeddb/auto'
+import { afterEach, describe, expect, it } from 'vitest'
+import { aDoc, aVideo } from '../core/edit/doc.fixture'
+import type { Doc } from '../core/edit/project'
+import { useHistory } from '../stores/history'
+import { database } from './database'
+import { keptSteps } from './history'
+import { dropPoint, keepPoint, listPoints, loadPoint } from './points'
+import { WrittenElsewhere, loadProject, saveDoc, saveTouched, takeForWriting } from './projects'
+
+afterEach(() => Promise.all(database.tables.map((table) => table.clear())))
+const at = '2026-06-02T08:00:00Z'
+const bell = () => aDoc([aVideo('hall', '3840x2160@25p', 12)]) as Doc
+
+/** A project that is open, and opened anew as it lies on disk. */
+async function opened() {
+  await saveDoc(bell())
+  const history = useHistory<Doc>(
+    (doc, patches, journal) => saveTouched(doc, patches, journal, 'here'),
+    undefined,
+    () => at,
+  )
+  history.show(bell())
+  const again = async () => {
+    await history.settled()
+    const loaded = (await loadProject('p1', at))!
+    const reopened = useHistory<Doc>((doc, patches, journal) => saveTouched(doc, patches, journal, 'here'))
+    reopened.show(loaded.doc, false, loaded.past)
+    return reopened
+  }
+  return { history, again }
+}
+const name = (text: string) => (doc: { project: { name: string } }) => void (doc.project.name = text)
+
+describe('a history that is kept', () => {
+  it('comes back with names and times, done and undone, and goes on where it was', async () => {
+    const { history, again } = await opened()
+    for (const text of ['one', 'two', 'three']) history.edit(`call it ${text}`, name(text))
+    history.undo()
+    const reopened = await again()
+    expect(reopened.lines.value).toEqual([
+      { n: 1, label: 'call it one', at, isDone: true },
+      { n: 2, label: 'call it two', at, isDone: true },
+      { n: 3, label: 'call it three', at, isDone: false },
+    ])
+    reopened.redo()
+    expect(reopened.doc.value?.project.name).toBe('three')
+    reopened.goTo(0)
+    expect(reopened.doc.value).toEqual(bell())
+    reopened.edit('call it four', name('four'))
+    await reopened.settled()
+    const third = await again()
+    expect(third.lines.value.map(({ label }) => label)).toEqual(['call it four'])
+  })
+
+  it('keeps the last steps, and all that are undone of them', async () => {
+    const { history, again } = await opened()
+    for (let i = 1; i <= keptSteps + 30; i++) history.edit(`call it ${i}`, name(`${i}`))
+    const reopened = await again()
+    expect(reopened.lines.value).toHaveLength(keptSteps)
+    expect(reopened.lines.value[0]).toMatchObject({ n: 31, label: 'call it 31' })
+    reopened.goTo(30)
+    expect(reopened.doc.value?.project.name).toBe('30')
+    expect(reopened.undo()).toBeNull()
+    await reopened.settled()
+    const third = await again()
+    third.goTo(keptSteps + 30)
+    expect(third.doc.value?.project.name).toBe(`${keptSteps + 30}`)
+    // Far back while it is open, and left there: what lies ahead and still follows is there.
+    history.goTo(5)
+    const far = await again()
+    expect(far.doc.value?.project.name).toBe('5')
+    expect(far.lines.value.at(-1)?.n).toBe(5 + keptSteps)
+    far.goTo(5 + keptSteps)
+    expect(far.doc.value?.project.name).toBe(`${5 + keptSteps}`)
+  })
+
+  it('takes steps that were joined as one, and a drag that was taken back as none', async () => {
+    const { history, again } = await opened()
+    history.edit('drag', name('a'), 'drag 1')
+    history.edit('drag', name('b'), 'drag 1')
+    history.edit('slip', name('c'), 'drag 2')
+    history.takeBack('drag 2')
+    const reopened = await again()
+    expect(reopened.lines.value.map(({ label }) => label)).toEqual(['drag'])
+    // A drag of today is not one with a drag of before.
+    reopened.edit('drag', name('d'), 'drag 1')
+    expect(reopened.lines.value).toHaveLength(2)
+    reopened.undo()
+    expect(reopened.doc.value?.project.name).toBe('b')
+    await reopened.settled()
+  })
+})
+
+describe('writing', () => {
+  it('is one tab’s: another one’s is refused, and nothing of it lies on disk', async () => {
+    const doc = bell()
+    await saveDoc(doc)
+    await takeForWriting('p1', 'here')
+    expect(
+      await saveTouched(
+        { ...doc, project: { ...doc.project, name: 'mine' } },
+        [{ op: 'replace', path: ['project', 'name'], value: 'mine' }],
+        [],
+        'here',
+      ),
+    ).toMatchObject({ anew: false })
+    await takeForWriting('p1', 'there')
+    await expect(
+      saveTouched(doc, [{ op: 'replace', path: ['project', 'name'], value: 'x' }], [], 'here'),
+    ).rejects.toThrow(WrittenElsewhere)
+    expect((await loadProject('p1', at))!.doc.project.name).toBe('mine')
+  })
+
+  it('writes all of a project anew where the browser has lost it', async () => {
+    const { history } = await opened()
+    await Promise.all(database.tables.map((table) => table.clear()))
+    history.edit('call it one', name('one'))
+    await history.settled()
+    const { doc } = (await loadProject('p1', at))!
+    expect(doc).toEqual({ ...bell(), project: { ...bell().project, name: 'one' } })
+  })
+})
+
+describe('restore points', () => {
+  it('are kept whole under their names, the newest first, until they are dropped', async () => {
+    const point = (id: string, when: string) => ({
+      projectId: 'p1',
+      id,
+      name: `Cut ${id}`,
+      at: when,
+      position: 3,
+      doc: bell(),
+    })
+    await keepPoint(point('a', '2026-06-02T08:00:00Z'))
+    await keepPoint(point('b', '2026-06-02T09:00:00Z'))
+    await keepPoint({ ...point('c', at), projectId: 'p2' })
+    expect((await listPoints('p1')).map(({ name }) => name)).toEqual(['Cut b', 'Cut a'])
+    expect(await loadPoint('p1', 'a')).toEqual(bell())
+    await dropPoint('p1', 'a')
+    expect([await loadPoint('p1', 'a'), await loadPoint('p1', 'c')]).toEqual([null, null])
+  })
+})
