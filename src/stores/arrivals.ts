@@ -281,6 +281,27 @@ export const useArrivals = defineStore('arrivals', () => {
     }
   }
 
+  /** Reads a file as a clip, without listing it. */
+  async function readClip(incoming: IncomingFile): Promise<Clip> {
+    const { file, folder } = incoming
+    const locator: MediaLocator = { kind: 'file', file }
+    const arriving: Arriving = {
+      id: newId(),
+      name: file.name,
+      folder,
+      sizeBytes: file.size,
+      source: { kind: 'file' },
+      locator,
+      incoming,
+    }
+    const answers: ReadAnswer[] = []
+    const request = { key: arriving.id, place: placeOf(arriving), locator }
+    const tell = proxy((some: readonly ReadAnswer[]) => void answers.push(...some))
+    const service = readingService()
+    await askFor(service, (id) => service.readAll(id, [request], tell))
+    return toClip(arriving, present(answers[0], 'each file that is read is answered'))
+  }
+
   const toAside = ({ name, folder, source }: Arriving, { aside }: ReadAnswer): LeftAside => ({
     id: placeOf({ name, folder }),
     kind: present(aside, 'what is left aside is told what it is'),
@@ -300,6 +321,7 @@ export const useArrivals = defineStore('arrivals', () => {
     progress,
     takeFromSiding,
     takeFiles,
+    readClip,
     cancel,
   }
 })

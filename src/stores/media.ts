@@ -63,13 +63,34 @@ export const useMedia = defineStore('media', () => {
   /** Looks for the files of clips and marks those that are not at hand, all in one go: each mark by itself would be drawn. */
   async function findFiles(clips: readonly Clip[]): Promise<void> {
     const kept = owner ? await clipsWithHandle(owner) : new Set()
+    const onCard = cardListing()
     const lost: string[] = []
     for (const clip of clips)
       for (const file of clip.parts.length ? clip.parts : [clip]) {
-        if (file.source.kind !== 'file' || files.has(file.id)) continue
-        if (!kept.has(file.id) || !(await locate(file))) lost.push(clip.id)
+        if (shownFor(file)) continue
+        if (file.source.kind === 'siding') {
+          const { card, id } = file.source
+          if ((await onCard(card))?.has(id) === false) lost.push(clip.id)
+        } else if (!(kept.has(file.id) || kept.has(contentKey(file))) || !(await locate(file)))
+          lost.push(clip.id)
       }
     for (const id of lost) missing.add(id)
+  }
+
+  /** Asks once for what each card holds; null where it cannot be reached. */
+  function cardListing(): (card: string) => Promise<ReadonlySet<string> | null> {
+    const known = new Map<string, Promise<ReadonlySet<string> | null>>()
+    const ask = async (card: string) => {
+      const answer = await fetch(`/api/${card}`).catch(() => null)
+      if (!answer?.ok) return null
+      const { files: there } = (await answer.json()) as { files: readonly { id: string }[] }
+      return new Set(there.map(({ id }) => id))
+    }
+    return (card) => {
+      const listing = known.get(card) ?? ask(card)
+      known.set(card, listing)
+      return listing
+    }
   }
 
   /** Keeps a file at hand. @param fileId of a clip, or of one of its parts; `clipId` is the clip that it is of then */
@@ -83,11 +104,21 @@ export const useMedia = defineStore('media', () => {
   /** Where a file's bytes are now; null where it has to be shown again. */
   async function locate(clip: Clip | Part): Promise<MediaLocator | null> {
     const { source, sizeBytes } = clip
+    const shown = shownFor(clip)
+    if (shown) return { kind: 'file', file: shown }
     if (source.kind === 'siding') return { kind: 'url', url: cardUrl(source.card, source.id), sizeBytes }
-    const known = files.get(clip.id) ?? (owner ? await fileFromHandle(owner, clip.id) : null)
-    if (!known) return null
-    files.set(clip.id, known)
+    if (!owner) return null
+    const known = (await fileFromHandle(owner, contentKey(clip))) ?? (await fileFromHandle(owner, clip.id))
+    // What has another size by now is another file.
+    if (known?.size !== sizeBytes) return null
+    files.set(contentKey(clip), known)
     return { kind: 'file', file: known }
+  }
+  /** The file that was shown for a clip in this session; one that has another size is of another. */
+  function shownFor(clip: Clip | Part): File | undefined {
+    return [contentKey(clip), clip.id]
+      .map((key) => files.get(key))
+      .find((file) => file?.size === clip.sizeBytes)
   }
 
   /** Where a frame of a clip as corrected lies: its file and its index there; or why it cannot be had. */
@@ -99,7 +130,8 @@ export const useMedia = defineStore('media', () => {
     if (!reading?.video || reading.kind === 'audio') return { error: 'This clip has no picture.' }
     const stored = storedIndexOf(clip, index)
     const lying = partAt(clip, stored)
-    const { id: key, name } = lying?.part ?? clip
+    const { name } = lying?.part ?? clip
+    const key = contentKey(lying?.part ?? clip)
     const locator = await locate(lying?.part ?? clip)
     if (!locator) return { error: `${name} is not at hand: take the file in again to see it.` }
     const kind = present(kindOf(clip, lying?.part), 'a clip with a picture is decoded')
@@ -188,6 +220,14 @@ export const useMedia = defineStore('media', () => {
     posters.set(clip.id, { url: URL.createObjectURL(picture), turn })
   }
 
+  /** Lets go of a clip's poster: it is another file now. */
+  function forgetPicture(clipId: string): void {
+    const known = posters.get(clipId)
+    if (known) URL.revokeObjectURL(known.url)
+    posters.delete(clipId)
+    troubles.delete(clipId)
+  }
+
   /** The poster of a clip, upright as it is corrected; undefined while there is none. */
   function posterOf({ id, reading }: Clip): string | undefined {
     const poster = posters.get(id)
@@ -216,9 +256,13 @@ export const useMedia = defineStore('media', () => {
     proofAt,
     decodable,
     makePoster,
+    forgetPicture,
     walk,
   }
 })
+
+/** A file by what it holds: a clip in whose place another was put is another file under the same name. */
+export const contentKey = ({ id, hash }: Pick<Clip, 'id' | 'hash'>): string => (hash ? `${id} ${hash}` : id)
 
 /** What a decoder has to know of a clip, or of one of its files; null without a picture. */
 function kindOf(clip: Clip, part?: Part): ClipKind | null {

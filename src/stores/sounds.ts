@@ -9,7 +9,7 @@ import { toNumber } from '../core/rational/rational'
 import type { MixOrder, MixPart, SoundFile } from '../media/sound/mixing'
 import { askFor } from '../workers/job'
 import { soundService } from '../workers/services'
-import { useMedia } from './media'
+import { contentKey, useMedia } from './media'
 
 /** What sounds: the shape of clips' sound, and what of a timeline is heard when. */
 export const useSounds = defineStore('sounds', () => {
@@ -25,7 +25,7 @@ export const useSounds = defineStore('sounds', () => {
     const { reading } = clip
     if (!locator || !reading) return []
     return reading.audio.map(({ sampleRate, channels, startSec }, stream) => ({
-      key: clip.id,
+      key: contentKey(clip),
       locator,
       kind: {
         stream,
@@ -39,16 +39,17 @@ export const useSounds = defineStore('sounds', () => {
 
   /** The shape of a clip's sound; undefined while it is not made yet, one clip after the other. */
   function shapeOf(clip: Clip): Float32Array | undefined {
-    const known = shapes.get(clip.id)
-    if (known || asked.has(clip.id)) return known
-    asked.add(clip.id)
+    const key = contentKey(clip)
+    const known = shapes.get(key)
+    if (known || asked.has(key)) return known
+    asked.add(key)
     line = line.then(async () => {
       const files = await filesOf(clip)
       if (files.length === 0) return
       const service = soundService()
       const seconds = toNumber(exactDuration(clip))
       const shape = await askFor(service, (id) => service.peaks(id, files, seconds)).catch(() => null)
-      if (shape) shapes.set(clip.id, shape)
+      if (shape) shapes.set(key, shape)
     })
     return undefined
   }

@@ -43,7 +43,33 @@ const service = {
     requests: readonly ReadRequest[],
     tell: (answers: readonly ReadAnswer[]) => void | Promise<void>,
   ): Promise<void> => running.run(id, (signal) => readAll(requests, tell, signal)),
+  /** Hashes heads and tails of files, a few at a time. @param tell takes how many are done */
+  hashAll: (
+    id: number,
+    files: readonly MediaLocator[],
+    tell: (done: number) => void | Promise<void>,
+  ): Promise<(string | null)[]> => running.run(id, (signal) => hashAll(files, tell, signal)),
   end: running.end,
+}
+
+async function hashAll(
+  files: readonly MediaLocator[],
+  tell: (done: number) => void | Promise<void>,
+  signal: AbortSignal,
+): Promise<(string | null)[]> {
+  const hashes: (string | null)[] = files.map(() => null)
+  let [next, done] = [0, 0]
+  const regularly = setInterval(() => void tell(done), handOverEvery)
+  const work = async () => {
+    for (let i = next++; i < files.length && !signal.aborted; i = next++) {
+      const file = files[i]
+      // One that cannot be opened is none that is sought.
+      hashes[i] = file ? await withEnds(byteSource(file)).then(hashOf, () => null) : null
+      done++
+    }
+  }
+  await Promise.all(Array.from({ length: concurrency }, work)).finally(() => clearInterval(regularly))
+  return hashes
 }
 
 async function readAll(

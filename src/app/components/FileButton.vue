@@ -3,7 +3,7 @@ import { Button } from 'ant-design-vue'
 import { ref } from 'vue'
 
 /** A button that lets a file be chosen. The same file may be chosen twice. */
-defineProps<{ accept: string; name: string }>()
+defineProps<{ accept: string; name: string; small?: boolean }>()
 const emit = defineEmits<{ file: [file: File] }>()
 const input = ref<HTMLInputElement>()
 function pick() {
@@ -15,7 +15,7 @@ function pick() {
 </script>
 
 <template>
-  <Button @click="input?.click()"><slot /></Button>
+  <Button :size="small ? 'small' : 'middle'" @click="input?.click()"><slot /></Button>
   <input
     ref="input"
     class="visually-hidden"

@@ -3,7 +3,7 @@ import { type Ref, onBeforeUnmount, ref, watch } from 'vue'
 import type { Layer } from '../../core/edit/layers'
 import type { Format } from '../../core/format/format'
 import { composed } from '../../stores/composing'
-import { useMedia } from '../../stores/media'
+import { contentKey, useMedia } from '../../stores/media'
 import { useProject } from '../../stores/project'
 import { type Painting, needsLines, paint, putExactly } from '../../media/play/paint'
 
@@ -42,8 +42,10 @@ export function usePainter(canvas: Ref<HTMLCanvasElement | null>, wish: () => Wi
   let held = new Map<string, ImageBitmap>()
   let wanted = new AbortController()
 
-  const nameOf = (layer: Layer, index: number, widest: number) =>
-    `${layer.source.kind === 'clip' ? layer.source.clipId : layer.source.kind} ${layer.lie.turn} ${index} ${widest}`
+  const nameOf = ({ source, lie }: Layer, index: number, widest: number) => {
+    const clip = source.kind === 'clip' ? project.doc?.clips[source.clipId] : undefined
+    return `${clip ? contentKey(clip) : source.kind} ${lie.turn} ${index} ${widest}`
+  }
 
   async function follow() {
     wanted.abort()

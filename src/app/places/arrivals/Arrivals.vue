@@ -24,6 +24,8 @@ import ListBar from './ListBar.vue'
 import PlaceLayout from '../../components/PlaceLayout.vue'
 import TakeOutSheet from './TakeOutSheet.vue'
 import LookCloser from './closer/LookCloser.vue'
+import RelinkSheet from './RelinkSheet.vue'
+import ReplaceSheet from './ReplaceSheet.vue'
 import SidingSheet from './SidingSheet.vue'
 import StillOffers from './StillOffers.vue'
 import { type Grouping, type Sorting, defaultColumns, grouped, sorted } from './columns'
@@ -38,7 +40,7 @@ const card = useCard()
 const media = useMedia()
 const measuring = useMeasuring()
 const query = ref('')
-const dialog = ref<'siding' | 'correct' | 'compare' | 'closer' | null>(null)
+const dialog = ref<'siding' | 'correct' | 'compare' | 'closer' | 'relink' | null>(null)
 const dropping = ref(false)
 const sorting = ref<Sorting | null>(null)
 const grouping = ref<Grouping | ''>('')
@@ -158,11 +160,11 @@ function saveCsv() {
       />
       <div v-if="missing" class="notice" role="status">
         <span
-          ><b class="figures">{{ missing }}</b> {{ missing === 1 ? 'file is' : 'files are' }} not at hand
-          since the reload: the facts stand, the pictures need the files.</span
+          ><b class="figures">{{ missing }}</b> {{ missing === 1 ? 'file is' : 'files are' }} not at hand: the
+          facts stand, the pictures need the files.</span
         >
         <Button size="small" @click="files?.click()">Show them again…</Button>
-        <Button size="small" @click="folder?.click()">Their folder…</Button>
+        <Button size="small" @click="dialog = 'relink'">Find them in a folder…</Button>
       </div>
       <StillOffers v-if="listed" />
       <ClipList
@@ -228,6 +230,8 @@ function saveCsv() {
       />
       <CompareSheet v-if="dialog === 'compare'" :clips="selectedClips" @close="dialog = null" />
       <LookCloser v-if="dialog === 'closer' && chosen" :clip="chosen" @close="dialog = null" />
+      <RelinkSheet v-if="dialog === 'relink'" @close="dialog = null" />
+      <ReplaceSheet />
       <TakeOutSheet v-if="leaving.length" :clips="leaving" @close="leaving = []" />
     </template>
   </PlaceLayout>

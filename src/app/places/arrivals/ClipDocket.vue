@@ -14,6 +14,8 @@ import { contradictionsOf } from '../../../core/check/contradictions'
 import { useMeasuring } from '../../../stores/measuring'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
+import { useRelinking } from '../../../stores/relinking'
+import FileButton from '../../components/FileButton.vue'
 import GradeMark from '../../components/GradeMark.vue'
 import PosterPicture from '../../components/PosterPicture.vue'
 import ContradictionCard from './ContradictionCard.vue'
@@ -26,8 +28,23 @@ defineEmits<{ correct: []; closer: []; remove: [] }>()
 const project = useProject()
 const media = useMedia()
 const measuring = useMeasuring()
+const relinking = useRelinking()
 
 const placed = computed(() => (props.clip && project.doc ? timesPlaced(project.doc, props.clip.id) : 0))
+/** Clips that could stand in its place: of its kind. */
+const others = computed(() =>
+  project.clips.filter(
+    ({ id, reading, parts }) =>
+      id !== props.clip?.id && parts.length === 0 && reading && reading.kind === props.clip?.reading?.kind,
+  ),
+)
+const takePlace = (file: File) => props.clip && void relinking.priceFile(props.clip, { file, folder: '' })
+function takePlaceOf(event: Event) {
+  const select = event.target as HTMLSelectElement
+  const other = project.doc?.clips[select.value]
+  select.value = ''
+  if (props.clip && other) relinking.price(props.clip, other, null)
+}
 function apart() {
   if (!props.clip) return
   const { id, name } = props.clip
@@ -69,6 +86,19 @@ const toll = computed(() => {
         <Button size="small" :disabled="!clip.reading?.video" @click="$emit('correct')">Correct…</Button>
         <Button size="small" :disabled="!clip.reading?.video" @click="$emit('closer')">Look closer</Button>
         <Button size="small" @click="$emit('remove')">Take out</Button>
+        <template v-if="clip.parts.length === 0">
+          <FileButton small accept="*" :name="`A file for the place of ${clip.name}`" @file="takePlace"
+            >Another in its place…</FileButton
+          >
+          <select
+            v-if="others.length"
+            :aria-label="`A clip of the project for the place of ${clip.name}`"
+            @change="takePlaceOf"
+          >
+            <option value="">or a clip that is here…</option>
+            <option v-for="other in others" :key="other.id" :value="other.id">{{ other.name }}</option>
+          </select>
+        </template>
         <Button
           v-if="clip.parts.length"
           size="small"

@@ -3,7 +3,7 @@ import { ref, watch } from 'vue'
 import { type Clip } from '../../../core/edit/clip'
 import { timingOf } from '../../../core/edit/timing'
 import { countOf, framesOf } from '../../../core/motion/timing'
-import { useMedia } from '../../../stores/media'
+import { contentKey, useMedia } from '../../../stores/media'
 
 /** Eight real frames, evenly through the clip. */
 const props = defineProps<{ clip: Clip }>()
@@ -13,17 +13,17 @@ const canvases = ref<HTMLCanvasElement[]>([])
 const wide = 96
 
 watch(
-  () => props.clip.id,
+  () => contentKey(props.clip),
   async (id) => {
     for (const canvas of canvases.value) canvas.width = wide
     const frames = countOf(framesOf(timingOf(props.clip)))
     // The list may be walked through quickly: only a clip that stays is worth decoding.
     await new Promise((done) => setTimeout(done, 250))
-    for (let i = 0; i < count && props.clip.id === id; i++) {
+    for (let i = 0; i < count && contentKey(props.clip) === id; i++) {
       const answer = await media.frameAt(props.clip, Math.floor((frames * (i + 0.5)) / count), wide)
       if (!answer.ok) return
       const canvas = canvases.value[i]
-      if (canvas && props.clip.id === id) {
+      if (canvas && contentKey(props.clip) === id) {
         canvas.width = answer.picture.width
         canvas.height = answer.picture.height
         canvas.getContext('2d')?.drawImage(answer.picture, 0, 0)

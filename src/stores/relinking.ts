@@ -1,0 +1,162 @@
+import { proxy } from 'comlink'
+import { defineStore } from 'pinia'
+import { computed, reactive, shallowRef } from 'vue'
+import { type ReplacedPlacement, replaceClip, replacement, withClip } from '../core/edit/replacing'
+import { type Refound, type SoughtFile, refound, soughtFiles, worthHashing } from '../core/edit/relinking'
+import { type Check, checkTimeline } from '../core/check/check'
+import type { Clip } from '../core/edit/clip'
+import { timelinesOf } from '../core/edit/project'
+import type { Timeline } from '../core/edit/timeline'
+import { askFor } from '../workers/job'
+import { readingService } from '../workers/services'
+import { useArrivals } from './arrivals'
+import { useBackground } from './background'
+import { type IncomingFile, contentKey, useMedia } from './media'
+import { useProject } from './project'
+
+/** What a file that holds something else would be taken as. */
+export interface ChangedFile {
+  readonly sought: SoughtFile
+  readonly incoming: IncomingFile
+}
+
+/** What putting another clip in the place of one does: to placements, and to what timelines pay. */
+export interface Replacing {
+  readonly clip: Clip
+  readonly by: Clip
+  readonly incoming: IncomingFile | null
+  readonly placements: readonly ReplacedPlacement[]
+  readonly timelines: readonly {
+    readonly timeline: Timeline
+    readonly before: Check | null
+    readonly after: Check | null
+  }[]
+}
+
+/** Files that are not at hand, found again in a folder; and clips that take the place of others. */
+export const useRelinking = defineStore('relinking', () => {
+  const project = useProject()
+  const media = useMedia()
+  const arrivals = useArrivals()
+  const progress = reactive({ running: false, offered: 0, worth: 0, hashed: 0, seconds: 0 })
+  /** What came of the last look; null where there was none. */
+  const result = shallowRef<{
+    readonly found: number
+    readonly renamed: number
+    readonly changed: readonly ChangedFile[]
+    readonly notThere: readonly SoughtFile[]
+  } | null>(null)
+  let ended = new AbortController()
+  const sought = computed(() =>
+    project.doc ? soughtFiles(project.doc, ({ id }) => media.missing.has(id)) : [],
+  )
+
+  /** Looks for what is sought among files, and links what holds the same; what holds something else is told. */
+  async function look(incoming: readonly IncomingFile[]): Promise<void> {
+    const projectId = project.doc?.project.id
+    if (!projectId || progress.running) return
+    ended = new AbortController()
+    const { signal } = ended
+    const begun = performance.now()
+    const files = sought.value
+    const offered = incoming.map(({ file, folder }) => ({ name: file.name, folder, sizeBytes: file.size }))
+    const worth = worthHashing(files, offered)
+    Object.assign(progress, { running: true, offered: offered.length, worth: worth.length, hashed: 0 })
+    try {
+      const locators = worth.flatMap((i) => {
+        const one = incoming[i]
+        return one ? [{ kind: 'file' as const, file: one.file }] : []
+      })
+      const tell = proxy((done: number) => void (progress.hashed = done))
+      const service = readingService()
+      const hashes = await askFor(service, (id) => service.hashAll(id, locators, tell), signal)
+      if (project.doc?.project.id !== projectId) return
+      const known = new Map(worth.flatMap((i, k) => (hashes[k] ? [[i, hashes[k]] as const] : [])))
+      link(projectId, refound(files, offered, known), incoming)
+    } catch (error) {
+      if (!signal.aborted) throw error
+    } finally {
+      progress.running = false
+      progress.seconds = (performance.now() - begun) / 1000
+    }
+  }
+  function link(projectId: string, { found, changed, notThere }: Refound, incoming: readonly IncomingFile[]) {
+    // A clip of several files is at hand once all of them are.
+    const lacking = new Set([
+      ...changed.map((one) => one.sought.clipId),
+      ...notThere.map((one) => one.clipId),
+    ])
+    for (const { sought: file, offered } of found) {
+      const one = incoming[offered]
+      if (one) media.keepFile(projectId, file.fileId, one, file.clipId)
+    }
+    for (const clipId of lacking) media.missing.add(clipId)
+    result.value = {
+      found: found.length,
+      renamed: found.filter(({ renamed }) => renamed).length,
+      changed: changed.flatMap(({ sought: file, offered }) => {
+        const one = incoming[offered]
+        return one ? [{ sought: file, incoming: one }] : []
+      }),
+      notThere,
+    }
+    void useBackground().work()
+  }
+  const cancel = () => ended.abort()
+
+  /** What is about to take the place of a clip; null where nothing is. */
+  const replacing = shallowRef<Replacing | null>(null)
+  /** Prices another clip in the place of one: one of the project, or a file that is read for it. */
+  function price(clip: Clip, by: Clip, incoming: IncomingFile | null): void {
+    const doc = project.opened
+    const after = withClip(doc, clip.id, by)
+    const placements = replacement(doc, clip.id, by)
+    const lengths = new Map(placements.map((one) => [one.placementId, one]))
+    const timelines = timelinesOf(doc)
+      .filter(({ id }) => placements.some(({ timelineId }) => timelineId === id))
+      .map((timeline) => {
+        const changed = {
+          ...timeline,
+          tracks: timeline.tracks.map((track) => ({
+            ...track,
+            placements: track.placements.map((placement) => ({
+              ...placement,
+              length: lengths.get(placement.id)?.length ?? placement.length,
+            })),
+          })),
+        }
+        return { timeline, before: checkTimeline(doc, timeline), after: checkTimeline(after, changed) }
+      })
+    replacing.value = { clip, by, incoming, placements, timelines }
+  }
+  async function priceFile(clip: Clip, incoming: IncomingFile): Promise<void> {
+    price(clip, await arrivals.readClip(incoming), incoming)
+  }
+  /** Puts the new clip in the place of the old one, as one step. */
+  async function replace(): Promise<void> {
+    const { value } = replacing
+    const projectId = project.doc?.project.id
+    replacing.value = null
+    if (!value || !projectId) return
+    const { clip, by, incoming } = value
+    project.edit(`put ${by.name} in the place of ${clip.name}`, (doc) => replaceClip(doc, clip.id, by))
+    // Under what it holds, so that going back finds the old file.
+    const file = incoming ?? (await fileOf(by))
+    if (file) media.keepFile(projectId, contentKey({ id: clip.id, hash: by.hash }), file, clip.id)
+    media.forgetPicture(clip.id)
+    if (result.value)
+      result.value = {
+        ...result.value,
+        changed: result.value.changed.filter(({ sought: file }) => file.clipId !== clip.id),
+      }
+    void useBackground().work()
+  }
+
+  /** The file of a clip that is one of the editor's. */
+  async function fileOf(clip: Clip): Promise<IncomingFile | null> {
+    const locator = clip.source.kind === 'file' ? await media.locate(clip) : null
+    return locator?.kind === 'file' ? { file: locator.file, folder: clip.folder } : null
+  }
+
+  return { sought, progress, result, look, cancel, replacing, price, priceFile, replace }
+})
