@@ -1,17 +1,21 @@
 <script setup lang="ts">
 import { reasonOf } from '../core/words/reason'
 import { ref, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useIntervalFn, watchDebounced } from '@vueuse/core'
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import { useArrivals } from '../stores/arrivals'
 import { nextTurn } from '../media/turns'
 import { useBackground } from '../stores/background'
 import { useMedia } from '../stores/media'
+import { useKeeping } from '../stores/keeping'
 import { useProject } from '../stores/project'
+import { useProjects } from '../stores/projects'
 import { choiceService } from '../workers/services'
 import AppHeader from './components/AppHeader.vue'
 import HistorySheet from './components/HistorySheet.vue'
 import OpenElsewhere from './components/OpenElsewhere.vue'
 import PutAside from './components/PutAside.vue'
+import StorageNotice from './components/StorageNotice.vue'
 import SaveTrouble from './components/SaveTrouble.vue'
 import WrongStart from './components/WrongStart.vue'
 import ShortcutSheet from './components/ShortcutSheet.vue'
@@ -22,6 +26,8 @@ const project = useProject()
 const media = useMedia()
 const arrivals = useArrivals()
 const background = useBackground()
+const projects = useProjects()
+const keeping = useKeeping()
 const trouble = ref<string | null>(null)
 /** Whether the history is looked at. */
 const history = ref(false)
@@ -37,6 +43,8 @@ watch(
       trouble.value = `The project cannot be opened. ${reasonOf(error)}`
       return
     }
+    void projects.note()
+    void keeping.ask()
     await media.openProject(id)
     // The list is painted before its files are looked for.
     await nextTurn()
@@ -47,6 +55,19 @@ watch(
   },
   { immediate: true },
 )
+// What came in meanwhile is told in the list of projects, and what changed is backed up where a folder was chosen.
+void projects.findFolder()
+const minutes = (count: number) => count * 60_000
+useIntervalFn(() => void projects.backUpNow(), minutes(5))
+watchDebounced(
+  () => project.doc?.clips,
+  () => void projects.note(),
+  { debounce: 2000 },
+)
+onBeforeRouteLeave(async () => {
+  await projects.note()
+  void projects.backUpNow()
+})
 </script>
 
 <template>
@@ -55,7 +76,7 @@ watch(
   </p>
   <div v-else-if="project.doc" class="house">
     <AppHeader v-model:history="history" />
-    <div><SaveTrouble /><OpenElsewhere /><PutAside /><WrongStart /></div>
+    <div><StorageNotice /><SaveTrouble /><OpenElsewhere /><PutAside /><WrongStart /></div>
     <main class="place">
       <RouterView />
       <HistorySheet v-if="history" @close="history = false" />

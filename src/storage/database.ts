@@ -71,6 +71,8 @@ export interface OpeningRow {
   /** Of its footage. */
   readonly seconds: number
   readonly bytes: number
+  /** When it was put out of sight; not at all where it is in the list. */
+  readonly deletedAt?: string | null
 }
 
 /** All that is kept in the browser. */

@@ -38,3 +38,13 @@ export const leaveWhenFree = async (projectId: string, signal: AbortSignal): Pro
 /** Takes leave to write a project away from whoever has it. */
 export const leaveByForce = async (projectId: string): Promise<WriteLeave | null> =>
   hasLocks() ? request(projectId, { steal: true }) : alone()
+
+/** Does something while no other tab holds a name; holds it meanwhile. @returns whether it was free */
+export async function whileNobodyElse(name: string, act: () => Promise<unknown>): Promise<boolean> {
+  if (!hasLocks()) return (await act(), true)
+  return navigator.locks.request(`yard-tally ${name}`, { ifAvailable: true }, async (lock) => {
+    if (!lock) return false
+    await act()
+    return true
+  })
+}

@@ -9,7 +9,7 @@ import { displaySize } from '../core/picture/size'
 import { uprightSize } from '../core/picture/turn'
 import { Format } from '../core/format/format'
 import { type Doc, Project } from '../core/edit/project'
-import { type Owned, type PutAsideRow, database } from './database'
+import { type OpeningRow, type Owned, type PutAsideRow, database } from './database'
 import { type Journal, type StoredPast, loadPast, writeJournal } from './history'
 
 /** A project as the list of projects shows it: what it holds, what is decided, and a picture of it. */
@@ -24,6 +24,8 @@ export interface ProjectEntry {
   readonly picture: Blob | null
   /** The shape in which the picture is meant to be seen, width by height. */
   readonly aspect: number
+  /** When it was opened last, and its footage; null where it was not since that is noted. */
+  readonly opening: OpeningRow | null
 }
 
 /** A clip’s shape as it stands upright; 16:9 where it cannot be told. */
@@ -39,7 +41,9 @@ function aspectOf(row: unknown): number {
 const mostLookedAt = 8
 
 export async function listProjects(): Promise<ProjectEntry[]> {
-  const projects = await database.projects.toArray()
+  const [all, openings] = await Promise.all([database.projects.toArray(), database.openings.toArray()])
+  const opened = new Map(openings.map((row) => [row.projectId, row]))
+  const projects = all.filter(({ id }) => !opened.get(id)?.deletedAt)
   const entries = projects.map(async ({ id, name, createdAt, clipOrder, timelineOrder, format }) => {
     const first = (Array.isArray(clipOrder) ? clipOrder : []).slice(0, mostLookedAt)
     const keys = first.map((clipId): [string, string] => [id, clipId])
@@ -55,9 +59,59 @@ export async function listProjects(): Promise<ProjectEntry[]> {
       format: read.success ? read.data : null,
       picture: posters[shown]?.picture ?? null,
       aspect: aspectOf(clips[shown]),
+      opening: opened.get(id) ?? null,
     }
   })
-  return (await Promise.all(entries)).sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1))
+  const since = ({ createdAt, opening }: ProjectEntry) => opening?.openedAt || createdAt
+  return (await Promise.all(entries)).sort((a, b) => (since(a) < since(b) ? 1 : -1))
+}
+
+/** Notes when a project was opened, and what footage it has. */
+export const noteOpening = async (row: OpeningRow): Promise<void> => void (await database.openings.put(row))
+
+/** Gives a project that is not open another name. */
+export const renameProject = async (id: string, name: string): Promise<void> =>
+  void (await database.projects.update(id, { name }))
+
+/** Puts a project out of sight, to be deleted for good when nobody can want it back; or brings it back (null). */
+export async function markDeleted(projectId: string, at: string | null): Promise<void> {
+  const known = await database.openings.get(projectId)
+  const row = known ?? { projectId, openedAt: '', seconds: 0, bytes: 0 }
+  await database.openings.put({ ...row, deletedAt: at })
+}
+/** Projects that were put out of sight. */
+export const deletedProjects = async (): Promise<string[]> =>
+  (await database.openings.toArray()).flatMap(({ projectId, deletedAt }) => (deletedAt ? [projectId] : []))
+
+/** A project once more, under another name: all of it but its history. */
+export async function duplicateProject(
+  from: string,
+  to: string,
+  name: string,
+  createdAt: string,
+): Promise<void> {
+  const { projects, clips, timelines, leftAside, posters, handles, points } = database
+  await database.transaction(
+    'rw',
+    [projects, clips, timelines, leftAside, posters, handles, points],
+    async () => {
+      const project = await projects.get(from)
+      if (!project) return
+      await projects.put({ ...project, id: to, name, createdAt })
+      const copy = async <Row extends { readonly projectId: string }>(
+        table: Table<Row, [string, string]>,
+      ) => {
+        const rows = await table.where({ projectId: from }).toArray()
+        await table.bulkPut(rows.map((row) => ({ ...row, projectId: to })))
+      }
+      await copy(clips)
+      await copy(timelines)
+      await copy(leftAside)
+      await copy(posters)
+      await copy(handles)
+      await copy(points)
+    },
+  )
 }
 
 /** A project as it was last saved, and what of it was put aside, now or before. */

@@ -4,7 +4,9 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { aVideo } from '../core/edit/doc.fixture'
 import { takeIn } from '../core/edit/operations'
 import { database } from '../storage/database'
+import { deleteProject } from '../storage/projects'
 import { useProject } from './project'
+import { useProjects } from './projects'
 
 beforeEach(() => setActivePinia(createPinia()))
 afterEach(async () => {
@@ -57,7 +59,8 @@ describe('the open project', () => {
       ['The Ninth Bell', 1],
       ['The Ninth Bell', 1],
     ])
-    await project.remove(id)
+    await useProjects().remove(id, 'The Ninth Bell')
+    await deleteProject(id)
     // What was removed may come in under its own id.
     expect(await project.importFile(fileOf(text))).toEqual({ id })
   })
@@ -73,9 +76,9 @@ describe('the open project', () => {
   it('is closed when it is removed, and stays open when another is', async () => {
     const { project, id } = await begun()
     const second = await project.create({ name: 'Second casting' })
-    await project.remove(id)
+    await useProjects().remove(id, 'The Ninth Bell')
     expect(project.doc?.project.id).toBe(second)
-    await project.remove(second)
+    await useProjects().remove(second, 'Second casting')
     expect([project.doc, project.entries]).toEqual([null, []])
   })
 

@@ -7,13 +7,12 @@ import { present } from '../core/assert'
 import { type Beginning, begin } from '../core/edit/begin'
 import { resettle } from '../core/edit/correction'
 import { type Doc, clipsOf, timelinesOf } from '../core/edit/project'
-import { readProjectFile, writeProjectFile } from '../core/exchange/project-file'
+import { type ProjectFileResult, readProjectFile, writeProjectFile } from '../core/exchange/project-file'
 import { copyMedia } from '../storage/media'
 import type { PutAsideRow } from '../storage/database'
 import { type WriteLeave, leaveByForce, leaveToWrite, leaveWhenFree } from '../storage/lock'
 import {
   type ProjectEntry,
-  deleteProject,
   keepPutAside,
   listProjects,
   saveTouched,
@@ -225,7 +224,10 @@ export const useProject = defineStore('project', () => {
     const text = await file.text().catch(() => null)
     if (text === null) return { error: `${file.name} could not be read. Nothing was changed.` }
     const result = readProjectFile(text)
-    if (!result.ok) return { error: `${file.name}: ${result.error}` }
+    return result.ok ? { id: await takeIn(result) } : { error: `${file.name}: ${result.error}` }
+  }
+  /** Takes in a project that was read from a file. @returns its id */
+  async function takeIn(result: Extract<ProjectFileResult, { ok: true }>): Promise<string> {
     const taken = (await listProjects()).some((entry) => entry.id === result.doc.project.id)
     // A project that is here already is not overwritten: the file becomes a second one.
     const id = taken ? newId() : result.doc.project.id
@@ -235,22 +237,19 @@ export const useProject = defineStore('project', () => {
       await keepPutAside(id, now(), result.putAside)
       putAside.value = result.putAside.map((row) => ({ ...row, projectId: id, at: now() }))
     }
-    return { id }
+    return id
   }
 
   /** The open project as a file, or another document. */
   const exportFile = (of = doc.value): string => (of ? writeProjectFile(of) : '')
 
-  /** Deletes a project, unless another tab writes it. @returns whether it is gone */
-  async function remove(id: string): Promise<boolean> {
+  /** Lets go of a project that is to be deleted, unless another tab writes it. @returns whether it is let go */
+  async function putAway(id: string): Promise<boolean> {
     if (!(await takeLeave(id))) return false
+    await settled()
     if (doc.value?.project.id === id) show(null)
-    // Given back by the watch when the project was open: nobody else may write it before it is gone.
-    await takeLeave(id)
     forget(({ project }) => project.id === id)
-    await deleteProject(id)
     giveBack()
-    await list()
     return true
   }
 
@@ -276,7 +275,8 @@ export const useProject = defineStore('project', () => {
     takeOver,
     importFile,
     exportFile,
-    remove,
+    takeIn,
+    putAway,
     list,
   }
 })

@@ -1,58 +1,113 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { computed } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { useObjectUrl } from '@vueuse/core'
 import { formatName, tradeName } from '../../../core/format/format'
 import type { ProjectEntry } from '../../../storage/projects'
-import { counted } from '../../../core/words/figures'
+import { counted, fileSize, runningTime } from '../../../core/words/figures'
 
-/** A project in the list: a picture of it, what it holds, and what is decided. */
+/** A project in the list: a picture of it, what it holds, what is decided, when it was opened, and what can be done with it. */
 const { entry } = defineProps<{ entry: ProjectEntry }>()
+const emit = defineEmits<{ rename: [name: string]; duplicate: []; backUp: []; remove: [] }>()
 const picture = useObjectUrl(() => entry.picture ?? undefined)
 /** As large as it goes in its box, in the shape in which it is meant to be seen. */
 const shape = computed(() => {
   const width = Math.min(112, 63 * entry.aspect)
   return { width: `${width}px`, height: `${width / entry.aspect}px` }
 })
+const naming = ref<string | null>(null)
+const field = ref<HTMLInputElement>()
+async function beginNaming() {
+  naming.value = entry.name
+  await nextTick()
+  field.value?.select()
+}
+function named() {
+  if (naming.value !== null && naming.value.trim() && naming.value !== entry.name)
+    emit('rename', naming.value)
+  naming.value = null
+}
+const opened = computed(() => {
+  const at = entry.opening?.openedAt
+  return at
+    ? `opened ${dayjs(at).format('D MMM HH:mm')}`
+    : `made ${dayjs(entry.createdAt).format('D MMM HH:mm')}`
+})
+const footage = computed(() =>
+  entry.opening?.seconds ? `${runningTime(entry.opening.seconds)} · ${fileSize(entry.opening.bytes)}` : '',
+)
 </script>
 
 <template>
-  <RouterLink class="recent" :to="{ name: 'arrivals', params: { id: entry.id } }" :aria-label="entry.name">
-    <span class="picture"><img v-if="picture" :src="picture" alt="" :style="shape" /></span>
-    <span class="what">
-      <b>{{ entry.name }}</b>
-      <span class="quiet">{{ dayjs(entry.createdAt).format('YYYY-MM-DD HH:mm') }}</span>
+  <div class="recent">
+    <RouterLink class="open" :to="{ name: 'arrivals', params: { id: entry.id } }" :aria-label="entry.name">
+      <span class="picture"><img v-if="picture" :src="picture" alt="" :style="shape" /></span>
+      <span class="what">
+        <b v-if="naming === null" class="ellipsis">{{ entry.name }}</b>
+        <input
+          v-else
+          ref="field"
+          v-model="naming"
+          :aria-label="`Name of ${entry.name}`"
+          @click.prevent
+          @keydown.enter.prevent="named"
+          @keydown.escape="naming = null"
+          @blur="named"
+        />
+        <span class="quiet">{{ opened }}</span>
+      </span>
+      <span class="what">
+        <span v-if="entry.format" class="figures" :title="tradeName(entry.format) ?? undefined">{{
+          formatName(entry.format)
+        }}</span>
+        <span v-else>format not chosen</span>
+        <span class="quiet">{{
+          entry.format ? 'decided' : entry.clips ? 'the Yard can price it' : 'nothing arrived yet'
+        }}</span>
+      </span>
+      <span class="what">
+        <span
+          >{{ counted(entry.clips, 'clip') }},
+          {{ entry.timelines ? counted(entry.timelines, 'timeline') : 'no timeline' }}</span
+        >
+        <span class="quiet figures">{{ footage }}</span>
+      </span>
+    </RouterLink>
+    <span class="ways">
+      <button class="word" :aria-label="`Rename ${entry.name}`" @click="beginNaming">rename</button>
+      <button class="word" :aria-label="`Duplicate ${entry.name}`" @click="emit('duplicate')">
+        duplicate
+      </button>
+      <button class="word" :aria-label="`Back up ${entry.name}`" @click="emit('backUp')">back up</button>
+      <button class="word" :aria-label="`Delete ${entry.name}`" @click="emit('remove')">delete</button>
     </span>
-    <span class="what">
-      <span v-if="entry.format" class="figures" :title="tradeName(entry.format) ?? undefined">{{
-        formatName(entry.format)
-      }}</span>
-      <span v-else>format not chosen</span>
-      <span class="quiet">{{
-        entry.format ? 'decided' : entry.clips ? 'the Yard can price it' : 'nothing arrived yet'
-      }}</span>
-    </span>
-    <span class="what">
-      <span>{{ counted(entry.clips, 'clip') }}</span>
-      <span class="quiet">{{
-        entry.timelines ? counted(entry.timelines, 'timeline') : 'no timeline yet'
-      }}</span>
-    </span>
-  </RouterLink>
+  </div>
 </template>
 
 <style scoped>
 .recent {
   display: grid;
-  grid-template-columns: 112px minmax(0, 1fr) 220px 160px;
+  grid-template-columns: minmax(0, 1fr) 128px;
   gap: 16px;
   align-items: center;
   padding: 8px 0;
+}
+.open {
+  display: grid;
+  grid-template-columns: 112px minmax(0, 1fr) 180px 190px;
+  gap: 16px;
+  align-items: center;
   color: var(--ink);
   text-decoration: none;
 }
-.recent:hover b {
+.open:hover b {
   text-decoration: underline;
+}
+.ways {
+  display: grid;
+  grid-template-columns: auto auto;
+  justify-items: start;
+  font-size: 12.5px;
 }
 .picture {
   height: 63px;
@@ -67,5 +122,12 @@ const shape = computed(() => {
   flex-direction: column;
   gap: 2px;
   min-width: 0;
+}
+input {
+  font: inherit;
+  font-weight: 600;
+  color: var(--ink);
+  background: var(--sheet);
+  border: 1px solid var(--accent);
 }
 </style>

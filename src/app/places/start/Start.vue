@@ -4,18 +4,21 @@ import { Button, Input } from 'ant-design-vue'
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { usualRate } from '../../../core/edit/habits'
-import { reasonOf } from '../../../core/words/reason'
 import { rateName } from '../../../core/rate/rate'
 import { useArrivals } from '../../../stores/arrivals'
 import { useMedia } from '../../../stores/media'
 import { useHabits } from '../../../stores/habits'
 import { useProject } from '../../../stores/project'
+import { useProjects } from '../../../stores/projects'
+import { storageTrouble } from '../../../storage/trouble'
 import About from './About.vue'
-import RecentProject from './RecentProject.vue'
+import KeptProjects from './KeptProjects.vue'
+import StorageNotice from '../../components/StorageNotice.vue'
 import TallyMarks from '../../components/TallyMarks.vue'
 
 const router = useRouter()
 const project = useProject()
+const projects = useProjects()
 const habits = useHabits()
 const arrivals = useArrivals()
 const media = useMedia()
@@ -24,7 +27,7 @@ const trouble = ref<string | null>(null)
 const about = ref(false)
 
 onMounted(() => {
-  project.list().catch((error: unknown) => (trouble.value = reasonOf(error)))
+  project.list().catch((error: unknown) => (trouble.value = storageTrouble(error)))
   void countDemo()
 })
 
@@ -71,6 +74,7 @@ async function importProject(file: File) {
 
 <template>
   <main class="start">
+    <StorageNotice />
     <h1><TallyMarks :count="5" :height="26" /> Yard Tally</h1>
     <p class="lead">
       Clips from many cameras, one film. Read every file, see what each frame size and rate would cost,
@@ -105,12 +109,7 @@ async function importProject(file: File) {
       </div>
     </section>
     <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
-    <section v-if="project.entries.length" aria-labelledby="kept">
-      <h2 id="kept">Kept in this browser</h2>
-      <ul>
-        <li v-for="entry in project.entries" :key="entry.id"><RecentProject :entry="entry" /></li>
-      </ul>
-    </section>
+    <KeptProjects v-if="project.entries.length || projects.deleted" />
     <dl v-else class="line" aria-label="The four places">
       <div v-for="[place, asks] in places" :key="place">
         <dt>{{ place }}</dt>
@@ -130,7 +129,7 @@ async function importProject(file: File) {
   overflow: auto;
   max-width: 980px;
   margin: 0 auto;
-  padding: 72px 24px;
+  padding: 48px 24px;
   display: flex;
   flex-direction: column;
   gap: 28px;
@@ -166,13 +165,6 @@ h1 {
   display: flex;
   gap: 8px;
   width: 100%;
-}
-ul {
-  list-style: none;
-  margin-top: 8px;
-}
-li {
-  border-top: 1px solid var(--line);
 }
 .line {
   display: grid;
