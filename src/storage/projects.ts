@@ -90,14 +90,16 @@ export async function duplicateProject(
   name: string,
   createdAt: string,
 ): Promise<void> {
-  const { projects, clips, timelines, leftAside, posters, handles, points } = database
+  const { projects, clips, timelines, leftAside, posters, handles, points, openings } = database
   await database.transaction(
     'rw',
-    [projects, clips, timelines, leftAside, posters, handles, points],
+    [projects, clips, timelines, leftAside, posters, handles, points, openings],
     async () => {
       const project = await projects.get(from)
       if (!project) return
       await projects.put({ ...project, id: to, name, createdAt })
+      const opening = await openings.get(from)
+      if (opening) await openings.put({ ...opening, projectId: to, openedAt: '' })
       const copy = async <Row extends { readonly projectId: string }>(
         table: Table<Row, [string, string]>,
       ) => {

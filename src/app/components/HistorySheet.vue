@@ -223,11 +223,18 @@ li:has(> .now) {
   font-size: 12px;
   margin-left: -6px;
 }
-/* What can be done stands there when it is looked at. */
-li:not(.point, :hover, :focus-within) .ways:not(:has([aria-expanded='true'])) {
+/* What can be asked of a step stands over its time while it is looked at, so that nothing moves under the pointer. */
+li:not(.point) > .ways {
   position: absolute;
+  top: 3px;
+  right: 2px;
+  background: var(--paper);
   opacity: 0;
-  pointer-events: none;
+}
+li:not(.point):hover > .ways,
+li:not(.point):focus-within > .ways,
+li:not(.point) > .ways:has([aria-expanded='true']) {
+  opacity: 1;
 }
 .differs {
   font-size: 12px;
