@@ -3,6 +3,10 @@ import './theme/base.css'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
+import { useKeeping } from '../stores/keeping'
 import { router } from './router'
 
-createApp(App).use(createPinia()).use(router).mount('#app')
+const pinia = createPinia()
+// Whatever stands between the page and its storage is heard from the first that is asked of it.
+useKeeping(pinia)
+createApp(App).use(pinia).use(router).mount('#app')

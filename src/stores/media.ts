@@ -54,7 +54,7 @@ export const useMedia = defineStore('media', () => {
     posters.clear()
     troubles.clear()
     missing.clear()
-    for (const { clipId, picture, turn } of await loadPosters(projectId)) {
+    for (const { clipId, picture, turn } of await loadPosters(projectId).catch(() => [])) {
       if (owner === projectId && !posters.has(clipId))
         posters.set(clipId, { url: URL.createObjectURL(picture), turn: turn ?? 0 })
     }
@@ -62,7 +62,8 @@ export const useMedia = defineStore('media', () => {
 
   /** Looks for the files of clips and marks those that are not at hand, all in one go: each mark by itself would be drawn. */
   async function findFiles(clips: readonly Clip[]): Promise<void> {
-    const kept = owner ? await clipsWithHandle(owner) : new Set()
+    // Where nothing can be kept, nothing was.
+    const kept = owner ? await clipsWithHandle(owner).catch(() => new Set<string>()) : new Set<string>()
     const onCard = cardListing()
     const lost: string[] = []
     for (const clip of clips)
@@ -108,7 +109,9 @@ export const useMedia = defineStore('media', () => {
     if (shown) return { kind: 'file', file: shown }
     if (source.kind === 'siding') return { kind: 'url', url: cardUrl(source.card, source.id), sizeBytes }
     if (!owner) return null
-    const known = (await fileFromHandle(owner, contentKey(clip))) ?? (await fileFromHandle(owner, clip.id))
+    const [projectId, keys] = [owner, [contentKey(clip), clip.id]]
+    let known: File | null = null
+    for (const key of keys) known ??= await fileFromHandle(projectId, key).catch(() => null)
     // What has another size by now is another file.
     if (known?.size !== sizeBytes) return null
     files.set(contentKey(clip), known)

@@ -1,10 +1,10 @@
 import { defineStore } from 'pinia'
 import { reactive } from 'vue'
 import type { Clip } from '../core/edit/clip'
-import { type Doc, formatOf } from '../core/edit/project'
-import { settlePlacement } from '../core/edit/running'
+import { type Heard, heardIn } from '../core/edit/heard'
+import type { Doc } from '../core/edit/project'
 import { exactDuration } from '../core/edit/timing'
-import type { Placement, Timeline } from '../core/edit/timeline'
+import type { Timeline } from '../core/edit/timeline'
 import { toNumber } from '../core/rational/rational'
 import type { MixOrder, MixPart, SoundFile } from '../media/sound/mixing'
 import { askFor } from '../workers/job'
@@ -54,54 +54,24 @@ export const useSounds = defineStore('sounds', () => {
     return undefined
   }
 
-  /** What sounds of a placement: its streams, each with the channels of it that are heard. */
-  async function partsOf(
-    doc: Doc,
-    timeline: Timeline,
-    placement: Placement,
-    rate: number,
-  ): Promise<MixPart[]> {
-    const { source } = placement
-    const clip = source.kind === 'clip' ? doc.clips[source.clipId] : undefined
-    if (!clip) return []
-    const { sourceIn } = placement
-    const { way, treatment } = settlePlacement(doc, timeline, placement, formatOf(doc, timeline))
-    const { motion } = treatment
-    const clipRate = clip.reading?.video?.rate
-    const speed =
-      way.passing.kind === 'in-time' ? toNumber(way.passing.factor) : clipRate ? rate / toNumber(clipRate) : 1
-    const at = (frame: number) => Math.round((frame * timeline.sampleRate) / rate)
+  /** What sounds of a placement of a clip: its streams, each with the channels of it that are heard. */
+  async function partsOf({ clip, from, to, ...rest }: Heard, sampleRate: number): Promise<MixPart[]> {
+    const at = (seconds: number) => Math.round(seconds * sampleRate)
     let counted = 0
     return (await filesOf(clip)).flatMap((file): MixPart[] => {
       const { channels } = file.kind
       const first = counted
       counted += channels
       const heard =
-        placement.channels?.filter((i) => i >= first && i < first + channels).map((i) => i - first) ?? null
-      if (heard?.length === 0) return []
-      return [
-        {
-          file,
-          from: at(placement.start),
-          to: at(placement.start + placement.length),
-          sourceSeconds: toNumber(sourceIn),
-          speed,
-          keepPitch: motion.kind === 'speed' && motion.keepPitch,
-          gain: placement.gain,
-          channels: heard,
-        },
-      ]
+        rest.channels?.filter((i) => i >= first && i < first + channels).map((i) => i - first) ?? null
+      return heard?.length === 0 ? [] : [{ ...rest, file, from: at(from), to: at(to), channels: heard }]
     })
   }
 
-  /** All that sounds on a timeline, by its samples. */
+  /** All that sounds on a timeline, of placed timelines too, by its samples. */
   async function heardOn(doc: Doc, timeline: Timeline): Promise<MixPart[]> {
-    const rate = timeline.rate ? toNumber(timeline.rate) : 25
     const parts: MixPart[] = []
-    for (const track of timeline.tracks)
-      if (track.kind === 'audio' && !track.muted)
-        for (const placement of track.placements)
-          parts.push(...(await partsOf(doc, timeline, placement, rate)))
+    for (const heard of heardIn(doc, timeline)) parts.push(...(await partsOf(heard, timeline.sampleRate)))
     return parts
   }
 
