@@ -4,7 +4,9 @@ import { measureCard } from './card'
 import { measureFirstUse } from './first-use'
 import { measureList } from './list'
 import { measureMoving, measurePaying } from './moving'
+import { measureLarge } from './large'
 import { measureKernels } from './measuring'
+import { measureNesting } from './nesting'
 import { hasToolkit } from './native'
 import { measureOpening } from './opening'
 import { measureHuge, measurePosters } from './pictures'
@@ -100,6 +102,20 @@ if (asked('opening') && hasBrowser) {
   const { list, longest } = await measureOpening()
   line('opening 10000 clips: first list (target 1500 ms)', `${median(list)!.toFixed(0)} ms (${range(list)})`)
   line('the page held up at most (target 100 ms)', `${median(longest)!.toFixed(0)} ms (${range(longest)})`)
+}
+if (asked('large') && hasBrowser)
+  for (const { name, seconds, longest } of await measureLarge())
+    line(
+      `25000 clips, 100000 placements ${name}; the page held up at most (target 200 ms)`,
+      `${seconds.toFixed(1)} s; ${longest.toFixed(0)} ms`,
+    )
+if (asked('nesting')) {
+  const { flat, deep, depth } = measureNesting()
+  line('the plan of a frame, a cut by itself', `${median(flat)!.toFixed(3)} ms`)
+  line(
+    `the same cut nested ${depth} deep (target: under 8 ms)`,
+    `${median(deep)!.toFixed(3)} ms (${range(deep)})`,
+  )
 }
 if (asked('card') && hasBrowser) {
   const { offered, listed, firstRow, read, choosing, serverMegabytes } = await measureCard()

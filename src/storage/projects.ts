@@ -66,6 +66,28 @@ export async function listProjects(): Promise<ProjectEntry[]> {
   return (await Promise.all(entries)).sort((a, b) => (since(a) < since(b) ? 1 : -1))
 }
 
+/**
+ * Keeps a project that was read from a file as one of its own: where one of its id is here already it gets another.
+ * @returns its id
+ */
+export async function takeInProject(
+  { doc, putAside }: { readonly doc: Doc; readonly putAside: readonly PutAside[] },
+  freshId: string,
+  at: string,
+  writer: string,
+): Promise<string> {
+  const taken = (await database.projects.get(doc.project.id)) !== undefined
+  const id = taken ? freshId : doc.project.id
+  await saveTouched(
+    { ...doc, project: { ...doc.project, id } },
+    [{ op: 'replace', path: [], value: null }],
+    [],
+    writer,
+  )
+  if (putAside.length) await keepPutAside(id, at, putAside)
+  return id
+}
+
 /** Notes when a project was opened, and what footage it has. */
 export const noteOpening = async (row: OpeningRow): Promise<void> => void (await database.openings.put(row))
 

@@ -13,14 +13,14 @@ import type { PutAsideRow } from '../storage/database'
 import { type WriteLeave, leaveByForce, leaveToWrite, leaveWhenFree } from '../storage/lock'
 import {
   type ProjectEntry,
-  keepPutAside,
   listProjects,
   saveTouched,
   takeForWriting,
+  takeInProject,
 } from '../storage/projects'
 import { type TabWord, hearTabs, tellTabs, thisTab } from '../storage/tabs'
 import { storageTrouble } from '../storage/trouble'
-import { loadOffPage } from '../workers/loading'
+import { loadOffPage, takeInOffPage } from '../workers/loading'
 import { type JournalEntry, useHistory } from './history'
 
 export const newId = (): string => crypto.randomUUID().slice(0, 13)
@@ -219,24 +219,30 @@ export const useProject = defineStore('project', () => {
     return created.project.id
   }
 
-  /** Takes a project file in as a project of its own. @returns its id, or what is wrong with the file */
+  /**
+   * Takes a project file in as a project of its own, and opens it; where nothing can be kept it is opened all the same.
+   * @returns its id, or what is wrong with the file
+   */
   async function importFile(file: File): Promise<{ id: string } | { error: string }> {
-    const text = await file.text().catch(() => null)
-    if (text === null) return { error: `${file.name} could not be read. Nothing was changed.` }
-    const result = readProjectFile(text)
-    return result.ok ? { id: await takeIn(result) } : { error: `${file.name}: ${result.error}` }
+    await settled()
+    const taken = await takeInOffPage(file, newId(), now(), thisTab).catch(() => inMemory(file))
+    if ('error' in taken) return { error: `${file.name}: ${taken.error}` }
+    await open(taken.id)
+    return taken
   }
-  /** Takes in a project that was read from a file. @returns its id */
+  async function inMemory(file: File): Promise<{ id: string } | { error: string }> {
+    const text = await file.text().catch(() => null)
+    if (text === null) return { error: 'it could not be read. Nothing was changed.' }
+    const result = readProjectFile(text)
+    if (!result.ok) return { error: result.error }
+    await begun(result.doc)
+    return { id: result.doc.project.id }
+  }
+  /** Takes in a project that was read from a file, and opens it. @returns its id */
   async function takeIn(result: Extract<ProjectFileResult, { ok: true }>): Promise<string> {
-    const taken = (await listProjects()).some((entry) => entry.id === result.doc.project.id)
-    // A project that is here already is not overwritten: the file becomes a second one.
-    const id = taken ? newId() : result.doc.project.id
-    const imported: Doc = { ...result.doc, project: { ...result.doc.project, id } }
-    await begun(imported)
-    if (result.putAside.length) {
-      await keepPutAside(id, now(), result.putAside)
-      putAside.value = result.putAside.map((row) => ({ ...row, projectId: id, at: now() }))
-    }
+    await settled()
+    const id = await takeInProject(result, newId(), now(), thisTab)
+    await open(id)
     return id
   }
 

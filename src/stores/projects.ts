@@ -2,10 +2,8 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { differencesBetween } from '../core/check/differences'
 import { type Doc } from '../core/edit/project'
-import { exactDuration } from '../core/edit/timing'
 import { type BackedUp, readBackup, writeBackup } from '../core/exchange/backup-file'
 import { writeProjectFile } from '../core/exchange/project-file'
-import { toNumber } from '../core/rational/rational'
 import { backupFolder, mayWrite, setBackupFolder, writeBackupInto } from '../storage/backups'
 import { whileNobodyElse } from '../storage/lock'
 import {
@@ -96,7 +94,7 @@ export const useProjects = defineStore('projects', () => {
     const clips = Object.values(doc.clips).filter(({ fault }) => !fault)
     const seconds = clips
       .filter(({ reading }) => reading?.kind === 'video')
-      .reduce((sum, clip) => sum + toNumber(exactDuration(clip)), 0)
+      .reduce((sum, { reading }) => sum + (reading?.durationSec ?? 0), 0)
     const bytes = clips.reduce((sum, { sizeBytes }) => sum + sizeBytes, 0)
     await noteOpening({ projectId: doc.project.id, openedAt: now(), seconds, bytes }).catch(() => {})
   }

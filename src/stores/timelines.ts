@@ -2,8 +2,8 @@ import { type Clip } from '../core/edit/clip'
 import { timelinesWithin } from '../core/edit/sense'
 import { type FormatOrigin, type Placement, type Timeline, clipIdOf } from '../core/edit/timeline'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
-import { type Check, checkTimeline } from '../core/check/check'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { type Check, checkTimeline, severeBitByBit } from '../core/check/check'
 import { type Mismatch, mismatchOf } from '../core/check/mismatch'
 import {
   addTimeline,
@@ -17,6 +17,7 @@ import { type Marks, cutAt, movePlacement, newTimeline, placedClip } from '../co
 import { proposeName } from '../core/edit/reformat'
 import { type Doc, formatOf } from '../core/edit/project'
 import { type Format, formatName } from '../core/format/format'
+import { nextTurn } from '../media/turns'
 import { newId, now, useProject } from './project'
 
 /** Where a clip is placed: at the end, or at a frame, what stands there moving on, covered, or left below. */
@@ -62,6 +63,33 @@ export const useTimelines = defineStore('timelines', () => {
       timeline,
       check: project.doc ? checkOnce(project.doc, timeline) : null,
     })),
+  )
+
+  /** A timeline with more placements than these is counted bit by bit, so that nothing is held up by it. */
+  const mostAtOnce = 4000
+  /** How many placed pictures pay a severe toll, over all timelines; of very large ones counted a little later. */
+  const severe = ref(0)
+  let countings = 0
+  watch(
+    () => [project.doc, project.timelines] as const,
+    async ([doc]) => {
+      const counting = ++countings
+      let count = 0
+      for (const timeline of project.timelines) {
+        if (!doc) return
+        const placed = timeline.tracks.reduce((sum, { placements }) => sum + placements.length, 0)
+        if (placed <= mostAtOnce) count += checkOnce(doc, timeline)?.countByGrade.severe ?? 0
+        else {
+          for (const some of severeBitByBit(doc, timeline)) {
+            await nextTurn()
+            if (counting !== countings) return
+            count += some
+          }
+        }
+      }
+      severe.value = count
+    },
+    { immediate: true },
   )
 
   /** Makes a timeline: following the project, or with its own format from somewhere; its name proposes itself. */
@@ -213,6 +241,7 @@ export const useTimelines = defineStore('timelines', () => {
     check,
     checks,
     checkOnce,
+    severe,
     question,
     create,
     place,

@@ -1,8 +1,11 @@
 import { proxy } from 'comlink'
 import type { Clip } from '../core/edit/clip'
+import type { Placement, Timeline } from '../core/edit/timeline'
+import { readProjectFile } from '../core/exchange/project-file'
 import { nextTurn } from '../media/turns'
-import { type LoadedProject, loadProject } from '../storage/projects'
+import { type LoadedProject, loadProject, takeInProject } from '../storage/projects'
 import { askFor } from './job'
+import type { SomePlacements } from './loading.worker'
 import { loadingService } from './services'
 
 /**
@@ -21,8 +24,44 @@ export async function loadOffPage(
   const take = async (some: readonly Clip[]) => {
     for (const clip of some) clips[clip.id] = clip
   }
-  const loaded = await askFor(service, (id) => service.load(id, projectId, at, mayWrite, proxy(take)))
+  const placed = new Map<string, Placement[]>()
+  const place = async ({ timelineId, trackId, placements }: SomePlacements) => {
+    const key = `${timelineId} ${trackId}`
+    const known = placed.get(key)
+    if (known) for (const one of placements) known.push(one)
+    else placed.set(key, [...placements])
+  }
+  const loaded = await askFor(service, (id) =>
+    service.load(id, projectId, at, mayWrite, proxy(take), proxy(place)),
+  )
   // What came is unpacked by now; what is painted of it begins with a turn of its own.
   await nextTurn()
-  return loaded && { ...loaded, doc: { ...loaded.doc, clips } }
+  if (!loaded) return null
+  const timelines = Object.fromEntries(
+    Object.values(loaded.doc.timelines).map((timeline): [string, Timeline] => {
+      const tracks = timeline.tracks.map((track) => ({
+        ...track,
+        placements: placed.get(`${timeline.id} ${track.id}`) ?? [],
+      }))
+      return [timeline.id, { ...timeline, tracks }]
+    }),
+  )
+  return { ...loaded, doc: { ...loaded.doc, clips, timelines } }
+}
+
+/** Takes a project file in, off the page. @see LoadingService.takeIn */
+export async function takeInOffPage(
+  file: Blob,
+  freshId: string,
+  at: string,
+  writer: string,
+): Promise<{ readonly id: string } | { readonly error: string }> {
+  if (typeof Worker === 'undefined') {
+    const result = readProjectFile(await file.text())
+    return result.ok ? { id: await takeInProject(result, freshId, at, writer) } : { error: result.error }
+  }
+  const service = loadingService()
+  return askFor<{ readonly id: string } | { readonly error: string }>(service, async (id) =>
+    service.takeIn(id, file, freshId, at, writer),
+  )
 }

@@ -29,7 +29,6 @@ const seconds = computed(() =>
 )
 /** Open concerns of each place. */
 const concerns = computed<Record<Place, { count: number; what: string }>>(() => {
-  const severe = timelines.checks.reduce((n, { check }) => n + (check?.countByGrade.severe ?? 0), 0)
   return {
     arrivals: {
       count: project.clips.filter((clip) => clip.fault).length + project.putAside.length,
@@ -38,7 +37,7 @@ const concerns = computed<Record<Place, { count: number; what: string }>>(() => 
     yard: doc.value.project.format
       ? { count: carrying.wrong ? 1 : 0, what: 'format that the footage speaks against' }
       : { count: 1, what: 'format not chosen' },
-    timelines: { count: severe, what: 'placed clips pay a severe toll' },
+    timelines: { count: timelines.severe, what: 'placed clips pay a severe toll' },
     dispatch: { count: 0, what: '' },
   }
 })

@@ -83,7 +83,7 @@ export function carryPrice(
   const after = { ...none }
   for (const one of pays) after[one.grades[1]]++
   const byLoss = (one: PaysOtherwise) => (one.loss[1] - one.loss[0]) * one.before.placement.length
-  const more = pays.filter((one) => one.adds.length > 0 && byLoss(one) > 1e-9)
+  const more = pays.filter((one) => byLoss(one) > 1e-9)
   const less = pays.filter((one) => byLoss(one) < -1e-9)
   const { rate } = timeline
   return {
@@ -158,8 +158,6 @@ function compared(before: Check, after: readonly Finding[]): PaysOtherwise[] {
   return before.findings.flatMap((was, i) => {
     const is = after[i]
     if (!is) return []
-    const lossBefore = (charge: Charge) =>
-      Math.max(-1, ...was.toll.charges.filter(({ kind }) => kind === charge.kind).map(({ loss }) => loss))
     return [
       {
         name: was.name,
@@ -167,10 +165,20 @@ function compared(before: Check, after: readonly Finding[]): PaysOtherwise[] {
         after: is,
         grades: [was.toll.grade, is.toll.grade] as const,
         loss: [was.toll.loss, is.toll.loss] as const,
-        adds: is.toll.charges
-          .filter((charge) => charge.loss > lossBefore(charge) + 1e-9)
-          .sort((a, b) => grades.indexOf(b.grade) - grades.indexOf(a.grade) || b.loss - a.loss),
+        adds: added(was.toll.charges, is.toll.charges),
       },
     ]
   })
+}
+
+/** What is charged now and was not before, or not as dearly; the worst first. */
+function added(before: readonly Charge[], after: readonly Charge[]): Charge[] {
+  const paid = [...before]
+  return [...after]
+    .sort((a, b) => grades.indexOf(b.grade) - grades.indexOf(a.grade) || b.loss - a.loss)
+    .filter((charge) => {
+      const same = paid.findIndex(({ kind, loss }) => kind === charge.kind && loss >= charge.loss - 1e-9)
+      if (same >= 0) paid.splice(same, 1)
+      return same < 0
+    })
 }

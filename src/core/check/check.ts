@@ -48,6 +48,28 @@ export function checkTimeline(doc: Doc, timeline: Timeline, depth = 0): Check | 
   return { format, findings, frames, untouchedShare: frames ? untouched / frames : 1, countByGrade }
 }
 
+/** Placements that are counted before others have their turn. */
+const inOneBit = 1000
+
+/** How many placed pictures pay a severe toll, told bit by bit: what is given adds up. */
+export function* severeBitByBit(doc: Doc, timeline: Timeline): Generator<number> {
+  const format = formatOf(doc, timeline)
+  if (!format) return
+  const settle = settling(doc, timeline, format)
+  let [seen, severe] = [0, 0]
+  for (const { kind, placements } of timeline.tracks) {
+    if (kind !== 'video') continue
+    for (const placement of placements) {
+      const { picture, toll } = settle(placement)
+      if (picture && toll.grade === 'severe') severe++
+      if (++seen % inOneBit > 0) continue
+      yield severe
+      severe = 0
+    }
+  }
+  yield severe
+}
+
 /** What happens to one placement in a format; null for sound. */
 export function findingOf(
   doc: Doc,

@@ -1,10 +1,10 @@
-import { exactDuration } from '../edit/timing'
+import type { Clip } from '../edit/clip'
 import { formatOfClip } from '../edit/placing'
 import { type Decision, type Doc, clipsOf } from '../edit/project'
 import { type Format, formatKey, formatName, tradeName } from '../format/format'
 import { sameSize } from '../picture/size'
-import { equal, toNumber } from '../rational/rational'
-import { percent } from '../words/figures'
+import { equal } from '../rational/rational'
+import { percent, ratio } from '../words/figures'
 
 /** A project's format that the footage speaks against. */
 export interface WrongStart {
@@ -45,21 +45,30 @@ interface Share {
   readonly share: number
 }
 
-/** The formats of the footage by their shares of the running time, the largest first. */
+/** The formats of the footage by their shares of the running time, the largest first. Clips that are alike are looked at once. */
 function sharesOf(doc: Doc, { colour }: Format): Share[] {
+  const alike = new Map<string, { readonly clip: Clip; seconds: number }>()
+  for (const clip of clipsOf(doc)) {
+    const { reading, fault } = clip
+    if (fault || reading?.kind !== 'video' || !reading.video?.rate) continue
+    const { width, height, pixelAspect, rotation, rate, scan, fieldOrder } = reading.video
+    const key = `${width} ${height} ${ratio(pixelAspect)} ${rotation} ${ratio(rate)} ${scan} ${fieldOrder}`
+    const known = alike.get(key)
+    if (known) known.seconds += reading.durationSec ?? 0
+    else alike.set(key, { clip, seconds: reading.durationSec ?? 0 })
+  }
   const found = new Map<string, { format: Format; seconds: number }>()
   let total = 0
-  for (const clip of clipsOf(doc)) {
-    const own = clip.fault ? null : formatOfClip(clip, colour)
+  for (const { clip, seconds } of alike.values()) {
+    const own = formatOfClip(clip, colour)
     if (!own) continue
-    const seconds = toNumber(exactDuration(clip))
     total += seconds
     const known = found.get(formatKey(own))
     if (known) known.seconds += seconds
     else found.set(formatKey(own), { format: own, seconds })
   }
   return [...found.values()]
-    .map(({ format, seconds }) => ({ format, share: seconds / total }))
+    .map(({ format, seconds }) => ({ format, share: seconds / Math.max(1e-9, total) }))
     .sort((a, b) => b.share - a.share)
 }
 

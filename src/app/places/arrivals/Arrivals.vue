@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import { Button } from 'ant-design-vue'
-import { computed, onMounted, ref, shallowRef } from 'vue'
+import { computed, onMounted, ref, shallowRef, toRaw } from 'vue'
 import { type Clip } from '../../../core/edit/clip'
 import { timesPlaced } from '../../../core/edit/parts'
 import { counted, runningTime } from '../../../core/words/figures'
@@ -54,7 +54,11 @@ onMounted(() => arrivals.watchSiding())
 const listed = ref(false)
 onMounted(() => requestAnimationFrame(() => setTimeout(() => (listed.value = true))))
 
-const found = computed(() => project.clips.filter((clip) => matches(clip, query.value, project.format)))
+const found = computed(() =>
+  query.value.trim()
+    ? project.clips.filter((clip) => matches(clip, query.value, project.format))
+    : project.clips,
+)
 const ordered = computed(() => sorted(found.value, sorting.value))
 const groups = computed(() =>
   grouping.value ? grouped(ordered.value, grouping.value) : [{ title: '', clips: ordered.value, seconds: 0 }],
@@ -75,7 +79,11 @@ const summary = computed(() => {
   const seconds = video.reduce((sum, clip) => sum + (clip.reading?.durationSec ?? 0), 0)
   return `${counted(video.length, 'clip')}, ${runningTime(seconds)}${majorities(video)}`
 })
-const missing = computed(() => project.clips.filter((clip) => media.missing.has(clip.id)).length)
+/** Looked up, not watched one by one: of ten thousands each would be. */
+const missing = computed(() => {
+  const { doc } = project
+  return media.missing.size && doc ? [...toRaw(media.missing)].filter((id) => doc.clips[id]).length : 0
+})
 
 async function drop(event: DragEvent) {
   dropping.value = false

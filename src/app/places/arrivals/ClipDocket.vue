@@ -31,13 +31,26 @@ const measuring = useMeasuring()
 const relinking = useRelinking()
 
 const placed = computed(() => (props.clip && project.doc ? timesPlaced(project.doc, props.clip.id) : 0))
-/** Clips that could stand in its place: of its kind. */
-const others = computed(() =>
-  project.clips.filter(
-    ({ id, reading, parts }) =>
-      id !== props.clip?.id && parts.length === 0 && reading && reading.kind === props.clip?.reading?.kind,
-  ),
-)
+/** Clips that could stand in its place: of its kind, those of the likest names first. */
+const mostOffered = 100
+const others = computed(() => {
+  const { clip } = props
+  if (!clip) return []
+  const alike = ({ name }: Clip) => {
+    let i = 0
+    while (i < name.length && name[i] === clip.name[i]) i++
+    return i
+  }
+  return project.clips
+    .filter(
+      ({ id, reading, parts }) =>
+        id !== clip.id && parts.length === 0 && reading?.kind === clip.reading?.kind,
+    )
+    .map((other) => ({ other, alike: alike(other) }))
+    .sort((a, b) => b.alike - a.alike)
+    .slice(0, mostOffered)
+    .map(({ other }) => other)
+})
 const takePlace = (file: File) => props.clip && void relinking.priceFile(props.clip, { file, folder: '' })
 function takePlaceOf(event: Event) {
   const select = event.target as HTMLSelectElement

@@ -1,0 +1,109 @@
+/** A film of a feature’s size: what importing, opening and leaving it costs, and for how long the page is held up at a time. */
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Page } from '@playwright/test'
+import { aDoc, aVideo } from '../src/core/edit/doc.fixture'
+import { newTimeline, placementOf } from '../src/core/edit/placing'
+import type { Doc } from '../src/core/edit/project'
+import type { Timeline } from '../src/core/edit/timeline'
+import { writeProjectFile } from '../src/core/exchange/project-file'
+import { parseFormat } from '../src/core/format/parse'
+import { base, withBrowser } from './first-use'
+
+const formats = ['3840x2160@25p', '1920x1080@50p', '1920x1080@50i', '4096x2160@23.976p', '1280x720@29.97p']
+
+/** So many clips, and placements of them on eight tracks of one timeline. */
+export function largeDoc(clips: number, placements: number): Doc {
+  const doc = aDoc(
+    Array.from({ length: clips }, (_, i) => aVideo(`take_${i}`, formats[i % formats.length]!, 2 + (i % 97))),
+  )
+  const { format } = parseFormat('1920x1080@25p')!
+  doc.project.format = format as never
+  const timeline = newTimeline('t', 'All of it', '2026-05-01T10:00:00Z', null)
+  const [model] = timeline.tracks
+  const tracks = Array.from({ length: 8 }, (_, k): Timeline['tracks'][number] => {
+    let end = 0
+    const some = Array.from({ length: placements / 8 }, (_, i) => {
+      const clip = doc.clips[`take_${(k * 12_007 + i * 31) % clips}`]!
+      const start = end
+      end = start + 10 + ((i * 7) % 60)
+      return { ...placementOf(clip, format, `p${k}-${i}`), start, length: end - start }
+    })
+    return { ...model!, id: `v${k}`, name: `V${k + 1}`, placements: some }
+  })
+  doc.timelines.t = { ...timeline, rate: format.rate, tracks } as never
+  doc.project.timelineOrder.push('t')
+  return doc
+}
+
+/** Seconds of each part, and the longest task meanwhile in milliseconds. */
+export interface LargePart {
+  readonly name: string
+  readonly seconds: number
+  readonly longest: number
+}
+
+const longTasks = (page: Page) =>
+  page.evaluate(() => {
+    const { held } = window as unknown as { held: number[] }
+    return Math.max(0, ...held.splice(0))
+  })
+
+export async function measureLarge(clips = 25_000, placements = 100_000): Promise<LargePart[]> {
+  const folder = await mkdtemp(join(tmpdir(), 'large-'))
+  const file = join(folder, 'large.json')
+  await writeFile(file, writeProjectFile(largeDoc(clips, placements)))
+  const parts: LargePart[] = []
+  try {
+    await withBrowser(async (browser) => {
+      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+      await page.addInitScript(() => {
+        const held: number[] = []
+        Object.assign(window, { held })
+        new PerformanceObserver((seen) =>
+          seen.getEntries().forEach((task) => held.push(task.duration)),
+        ).observe({
+          entryTypes: ['longtask'],
+        })
+      })
+      const part = async (name: string, act: () => Promise<unknown>, settle = 3000) => {
+        await longTasks(page)
+        const begun = performance.now()
+        await act()
+        const seconds = (performance.now() - begun) / 1000
+        await page.waitForTimeout(settle)
+        parts.push({ name, seconds, longest: await longTasks(page) })
+      }
+      const listed = () =>
+        page.getByRole('heading', { name: `${clips} arrived` }).waitFor({ timeout: 120_000 })
+      const place = (name: string) =>
+        page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name }).click()
+      await page.goto(base)
+      await part('imported', async () => {
+        await page.getByLabel('Project file').setInputFiles(file)
+        await listed()
+      })
+      await part('left', async () => {
+        await page.getByRole('link', { name: 'Yard Tally, all projects' }).click()
+        await page.getByText('Kept in this browser').waitFor()
+      })
+      await page.reload()
+      await part('opened', async () => {
+        await page.getByRole('link', { name: 'The Ninth Bell' }).click()
+        await listed()
+      })
+      await part('its cut looked at', async () => {
+        await place('Timelines')
+        await page.getByRole('group', { name: /The cut to scale/ }).waitFor({ timeout: 120_000 })
+      })
+      await part('left again', async () => {
+        await page.getByRole('link', { name: 'Yard Tally, all projects' }).click()
+        await page.getByText('Kept in this browser').waitFor()
+      })
+    })
+  } finally {
+    await rm(folder, { recursive: true })
+  }
+  return parts
+}
