@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { type CarryPrice, carryPrice } from '../core/check/carried'
 import { type WrongStart, wrongStart } from '../core/check/wrong-start'
 import {
@@ -25,6 +25,7 @@ import type { SetBy, Timeline } from '../core/edit/timeline'
 import { type Format, formatKey, formatName, sameFormat } from '../core/format/format'
 import { canDropFrame } from '../core/rate/timecode'
 import { equal } from '../core/rational/rational'
+import { nextTurn } from '../media/turns'
 import { newId, now, useProject } from './project'
 import { useTimelines } from './timelines'
 
@@ -159,7 +160,16 @@ export const useCarrying = defineStore('carrying', () => {
   }
 
   /** What speaks against the project's format; null where nothing does. */
-  const wrong = computed<WrongStart | null>(() => (project.doc ? wrongStart(project.doc) : null))
+  const wrong = shallowRef<WrongStart | null>(null)
+  watch(
+    () => [project.doc?.project, project.doc?.clips] as const,
+    async () => {
+      // What is asked for is shown first.
+      await nextTurn()
+      wrong.value = project.doc && wrongStart(project.doc)
+    },
+    { immediate: true },
+  )
   /** Sets what the footage is, and carries every cut that follows the project. */
   function setRight(): void {
     if (!wrong.value) return

@@ -51,7 +51,7 @@ describe('what carrying a cut costs', () => {
     expect(recut!.boundaries).toBe(4)
     expect(recut!.paysMore.map(({ name }) => name)).toEqual(['hall.mp4', 'wide.mp4'])
     expect(recut!.paysLess.map(({ name, grades }) => [name, grades[1]])).toEqual([['film.mp4', 'free']])
-    expect(recut!.paysMore[0]!.adds.map(({ kind }) => kind)).toContain('slip')
+    expect(recut!.paysMore[0]!.adds.map(({ kind }) => kind)).toContain('uneven')
   })
 
   it('of a nested one is what is paid inside and outside', () => {

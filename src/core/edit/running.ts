@@ -12,7 +12,7 @@ import { type Treatment, treated } from '../treatment/treatment'
 import type { Way } from '../treatment/way'
 import type { Clip } from './clip'
 import { type Doc, formatOf, weightsOf } from './project'
-import { ownTreatment } from './shape'
+import { ownTreatment, shapeOf } from './shape'
 import { timingOf } from './timing'
 import { type Placement, type Timeline, lengthOf, mostFrames } from './timeline'
 
@@ -111,8 +111,15 @@ export function settlePlacement(
   return { ...settled, picture, treatment }
 }
 
-/** Pictures once made of clips; clips are values and do not change. */
-const pictures = new WeakMap<Clip, Picture | null>()
+/** Pictures once made of clips, and what tells them from others; clips are values and do not change. */
+const pictureKeys = new WeakMap<Clip, string>()
+/** Treatments once put into words; they are values too, and most placements have none. */
+const treatmentKeys = new WeakMap<object, string>()
+function keyOfTreatment(treatment: object): string {
+  let key = treatmentKeys.get(treatment)
+  if (key === undefined) treatmentKeys.set(treatment, (key = JSON.stringify(treatment)))
+  return key
+}
 
 /** As `settlePlacement`, for many placements of a timeline: those that stand alike and are treated alike are settled once. */
 export function settling(
@@ -121,13 +128,18 @@ export function settling(
   format: Format | null,
 ): (placement: Placement) => SettledPlacement {
   const known = new Map<string, SettledPlacement>()
+  const shape = format && shapeOf(format)
   const keyOf = (placement: Placement): string | null => {
-    const { source } = placement
+    const { source, treatment, framingByShape } = placement
     const clip = source.kind === 'clip' ? doc.clips[source.clipId] : undefined
     if (!clip) return null
-    let picture = pictures.get(clip)
-    if (picture === undefined) pictures.set(clip, (picture = pictureOfPlacement(doc, placement)))
-    return `${picture ? pictureKey(picture) : ''} ${JSON.stringify(ownTreatment(placement, format))}`
+    let key = pictureKeys.get(clip)
+    if (key === undefined) {
+      const picture = pictureOfPlacement(doc, placement)
+      pictureKeys.set(clip, (key = picture ? pictureKey(picture) : ''))
+    }
+    const forShape = shape === null ? undefined : framingByShape[shape]
+    return `${key} ${keyOfTreatment(treatment)}${forShape ? ` ${keyOfTreatment(forShape)}` : ''}`
   }
   return (placement) => {
     const key = keyOf(placement)
