@@ -96,10 +96,12 @@ test('a clip takes the place of another: placements stay, what timelines pay is 
   await place(page, 'Arrivals')
   await row(page, 'bell_swing_B011').first().click()
   const docket = page.getByRole('complementary', { name: 'Docket' })
-  await docket
-    .getByLabel('A clip of the project for the place of bell_swing_B011.mp4')
-    .selectOption('hall_wide_A003.mp4')
-  const sheet = page.getByRole('dialog')
+  await docket.getByRole('button', { name: 'Another in its place…' }).click()
+  await page
+    .getByRole('list', { name: 'Or a clip that is here' })
+    .getByRole('button', { name: 'hall_wide_A003.mp4' })
+    .click()
+  const sheet = page.getByRole('dialog', { name: /in the place of bell_swing_B011/ }).last()
   await expect(sheet).toContainText('2 placements keep their place, length and treatment')
   await expect(sheet.getByRole('row', { name: /Cut 1920×1080/ })).toContainText('→')
   await sheet.getByRole('button', { name: 'Put it there' }).click()

@@ -104,10 +104,13 @@ export const useRelinking = defineStore('relinking', () => {
   }
   const cancel = () => ended.abort()
 
+  /** The clip in whose place another is to be put, while that is chosen. */
+  const choosing = shallowRef<Clip | null>(null)
   /** What is about to take the place of a clip; null where nothing is. */
   const replacing = shallowRef<Replacing | null>(null)
   /** Prices another clip in the place of one: one of the project, or a file that is read for it. */
   function price(clip: Clip, by: Clip, incoming: IncomingFile | null): void {
+    choosing.value = null
     const doc = project.opened
     const after = withClip(doc, clip.id, by)
     const placements = replacement(doc, clip.id, by)
@@ -158,5 +161,5 @@ export const useRelinking = defineStore('relinking', () => {
     return locator?.kind === 'file' ? { file: locator.file, folder: clip.folder } : null
   }
 
-  return { sought, progress, result, look, cancel, replacing, price, priceFile, replace }
+  return { sought, progress, result, look, cancel, choosing, replacing, price, priceFile, replace }
 })

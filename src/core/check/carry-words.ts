@@ -1,6 +1,7 @@
 import type { CarryWay } from '../edit/carrying'
 import type { Timeline } from '../edit/timeline'
 import { frameToTimecode } from '../rate/timecode'
+import { equal } from '../rational/rational'
 import { type Grade, grades } from '../toll/grade'
 import { sentence } from '../toll/sentence'
 import { counted, figure, milliseconds, percent } from '../words/figures'
@@ -25,7 +26,7 @@ export interface CarryLine {
 /** What a way does, line by line, each with its figures. */
 export function carryWords(price: CarryPrice, timeline: Timeline, keepPitch: boolean): CarryLine[] {
   const { way, cut } = price
-  const changesRate = price.length[0].rate !== price.length[1].rate
+  const changesRate = !equal(price.length[0].rate, price.length[1].rate)
   return [
     { name: 'cuts', says: cutWords(price) },
     { name: 'length', says: lengthWords(price) },
@@ -90,7 +91,7 @@ function moreWords({ paysMore, countByGrade: [before, after] }: CarryPrice): Car
     .map((grade) => `${grade} ${before[grade]} → ${after[grade]}`)
   const [charge] = worst.adds
   const says = `${moved.length ? moved.join(', ') : counted(paysMore.length, 'clip')}: ${charge ? sentence(charge) : ''}`
-  return { name: 'pay more', says, grade: worst.grades[1] }
+  return { name: 'pay more', says, grade: charge?.grade ?? worst.grades[1] }
 }
 
 function lessWords(less: readonly PaysOtherwise[]): string {

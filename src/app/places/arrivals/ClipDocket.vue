@@ -15,7 +15,6 @@ import { useMeasuring } from '../../../stores/measuring'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
 import { useRelinking } from '../../../stores/relinking'
-import FileButton from '../../components/FileButton.vue'
 import GradeMark from '../../components/GradeMark.vue'
 import PosterPicture from '../../components/PosterPicture.vue'
 import ContradictionCard from './ContradictionCard.vue'
@@ -31,33 +30,6 @@ const measuring = useMeasuring()
 const relinking = useRelinking()
 
 const placed = computed(() => (props.clip && project.doc ? timesPlaced(project.doc, props.clip.id) : 0))
-/** Clips that could stand in its place: of its kind, those of the likest names first. */
-const mostOffered = 100
-const others = computed(() => {
-  const { clip } = props
-  if (!clip) return []
-  const alike = ({ name }: Clip) => {
-    let i = 0
-    while (i < name.length && name[i] === clip.name[i]) i++
-    return i
-  }
-  return project.clips
-    .filter(
-      ({ id, reading, parts }) =>
-        id !== clip.id && parts.length === 0 && reading?.kind === clip.reading?.kind,
-    )
-    .map((other) => ({ other, alike: alike(other) }))
-    .sort((a, b) => b.alike - a.alike)
-    .slice(0, mostOffered)
-    .map(({ other }) => other)
-})
-const takePlace = (file: File) => props.clip && void relinking.priceFile(props.clip, { file, folder: '' })
-function takePlaceOf(event: Event) {
-  const select = event.target as HTMLSelectElement
-  const other = project.doc?.clips[select.value]
-  select.value = ''
-  if (props.clip && other) relinking.price(props.clip, other, null)
-}
 function apart() {
   if (!props.clip) return
   const { id, name } = props.clip
@@ -99,19 +71,9 @@ const toll = computed(() => {
         <Button size="small" :disabled="!clip.reading?.video" @click="$emit('correct')">Correct…</Button>
         <Button size="small" :disabled="!clip.reading?.video" @click="$emit('closer')">Look closer</Button>
         <Button size="small" @click="$emit('remove')">Take out</Button>
-        <template v-if="clip.parts.length === 0">
-          <FileButton small accept="*" :name="`A file for the place of ${clip.name}`" @file="takePlace"
-            >Another in its place…</FileButton
-          >
-          <select
-            v-if="others.length"
-            :aria-label="`A clip of the project for the place of ${clip.name}`"
-            @change="takePlaceOf"
-          >
-            <option value="">or a clip that is here…</option>
-            <option v-for="other in others" :key="other.id" :value="other.id">{{ other.name }}</option>
-          </select>
-        </template>
+        <Button v-if="clip.parts.length === 0" size="small" @click="relinking.choosing = clip"
+          >Another in its place…</Button
+        >
         <Button
           v-if="clip.parts.length"
           size="small"
