@@ -40,7 +40,7 @@ const footage = computed(() =>
 
 <template>
   <div class="recent">
-    <RouterLink class="open" :to="{ name: 'arrivals', params: { id: entry.id } }" :aria-label="entry.name">
+    <RouterLink class="open" :to="{ name: 'arrivals', params: { id: entry.id } }">
       <span class="picture"><img v-if="picture" :src="picture" alt="" :style="shape" /></span>
       <span class="what">
         <b v-if="naming === null" class="ellipsis">{{ entry.name }}</b>
