@@ -318,3 +318,41 @@ test('storage that the browser cleared is told, and all is written anew', async 
   await page.reload()
   await expect(page.getByRole('heading', { name: '22 arrived' })).toBeVisible()
 })
+
+test('projects are backed up by themselves into a folder that the browser grants, under names that follow in time', async ({
+  page,
+}) => {
+  // The browser's own file system stands in for a folder of the editor's.
+  await page.addInitScript(() => {
+    Object.assign(window, {
+      showDirectoryPicker: async () =>
+        (await navigator.storage.getDirectory()).getDirectoryHandle('backups', { create: true }),
+    })
+  })
+  await openDemo(page)
+  await saved(page)
+  await page.getByRole('link', { name: 'Yard Tally, all projects' }).click()
+  await page.getByRole('button', { name: 'choose a folder…' }).click()
+  await expect(page.getByText('Backups go to the folder backups')).toBeVisible()
+  await page.getByRole('link', { name: 'The Ninth Bell' }).click()
+  await expect(page.getByRole('heading', { name: '23 arrived' })).toBeVisible()
+  await page.getByRole('link', { name: 'Yard Tally, all projects' }).click()
+  const files = () =>
+    page.evaluate(async () => {
+      const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('backups')
+      const found: [string, number][] = []
+      for await (const [name, handle] of (
+        folder as unknown as { entries(): AsyncIterable<[string, FileSystemFileHandle]> }
+      ).entries()) {
+        const { project } = JSON.parse(await (await handle.getFile()).text()) as {
+          project: { clipOrder: string[] }
+        }
+        found.push([name, project.clipOrder.length])
+      }
+      return found
+    })
+  await expect.poll(async () => (await files()).length).toBe(1)
+  const [[name, clips]] = (await files()) as [[string, number]]
+  expect(name).toMatch(/^The_Ninth_Bell_\d{8}-\d{6}_.+\.json$/)
+  expect(clips).toBe(23)
+})

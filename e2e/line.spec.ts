@@ -180,9 +180,9 @@ test('what the browser cannot write is told, kept, and written later', async ({ 
   await page.getByRole('button', { name: 'Set as project format' }).click()
   const trouble = page.getByRole('alert')
   await expect(trouble).toContainText('The last changes are not saved')
-  await expect(trouble).toContainText('The disk is full')
+  await expect(trouble).toContainText('storage is full')
   await trouble.getByRole('button', { name: 'Try again' }).click()
-  await expect(trouble).toContainText('The disk is full')
+  await expect(trouble).toContainText('storage is full')
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     trouble.getByRole('button', { name: 'Save the project file' }).click(),

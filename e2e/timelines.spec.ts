@@ -136,7 +136,7 @@ test('what is owed of a project stays when another is opened, is told and can be
   await page.getByRole('button', { name: 'Begin…' }).click()
   await page.getByRole('button', { name: 'Begin the project' }).click()
   const left = page.getByRole('alert').filter({ hasText: 'Changes of “The Ninth Bell” are not saved.' })
-  await expect(left).toContainText('The disk is full')
+  await expect(left).toContainText('storage is full')
   await Promise.all([
     page.waitForEvent('download'),
     left.getByRole('button', { name: 'Save its project file' }).click(),
@@ -159,14 +159,14 @@ test('a database of a newer version is left as it is, with a reason', async ({ p
   await page.evaluate(
     () =>
       new Promise((resolve) => {
-        indexedDB.open('yard-tally', 50).onsuccess = (event) => {
+        indexedDB.open('yard-tally', 60).onsuccess = (event) => {
           ;(event.target as IDBOpenDBRequest).result.close()
           resolve(null)
         }
       }),
   )
   await page.goto('/')
-  await expect(page.getByRole('alert')).toContainText('database 5, this one knows 4')
+  await expect(page.getByRole('alert')).toContainText('database 6, this one knows 5')
 })
 
 test('the best treatment is proposed with its price, taken for all in one step, and taken back', async ({

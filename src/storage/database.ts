@@ -121,8 +121,8 @@ database.version(newest).stores({
 
 // The library would open what a newer version keeps as if it were ours, and our writing could spoil it.
 database.on('ready', () => {
-  // Stored in tenths.
-  const found = database.backendDB().version / 10
+  // Stored in tenths; what the library adds by itself counts below them.
+  const found = Math.floor(database.backendDB().version / 10)
   if (found <= newest) return
   throw new Error(
     `A newer Yard Tally keeps its projects in this browser (database ${found}, this one knows ${newest}). They were left as they are. Open them with the newer version.`,

@@ -118,6 +118,8 @@ export const useProject = defineStore('project', () => {
     putAside.value = loaded.putAside
   }
 
+  /** So long a tab that is alive takes to answer, in milliseconds. */
+  const patience = 3000
   /** Another tab says that it lets a project go, or why not. */
   let heard: (word: Extract<TabWord, { kind: 'gives' | 'keeps' }>) => void = () => {}
   hearTabs((word) => void listen(word))
@@ -133,11 +135,18 @@ export const useProject = defineStore('project', () => {
         revision = Math.max(revision, word.revision)
         return
       case 'asks': {
-        if (!leaves.has(projectId) || history.readOnly.value) return
+        const leave = leaves.get(projectId)
+        if (!leave || history.readOnly.value) return
         giveUp()
         await settled()
         const why = history.trouble.value
         if (why) history.readOnly.value = false
+        else
+          setTimeout(() => {
+            // Nobody took it: it is written here as before.
+            if (leaves.get(projectId) === leave && doc.value?.project.id === projectId)
+              history.readOnly.value = false
+          }, patience)
         return tellTabs(
           why ? { kind: 'keeps', projectId, to: from, why } : { kind: 'gives', projectId, to: from },
         )
@@ -146,8 +155,6 @@ export const useProject = defineStore('project', () => {
         if (word.to === thisTab) heard(word)
     }
   }
-  /** So long a tab that is alive takes to answer, in milliseconds. */
-  const patience = 3000
   /**
    * Writes the open project here and lets other tabs follow. The one that has it is asked first.
    * @param force takes it from a tab that does not answer; what that one has not written is lost, and told there

@@ -86,6 +86,15 @@ describe('what carrying a cut costs', () => {
   })
 })
 
+describe('headroom', () => {
+  it('is told where a larger frame takes it', () => {
+    const { recut } = prices('3840x2160@25p')
+    // The wide clip could be zoomed to twice its size in the smaller frame.
+    expect(recut!.losesHeadroom).toEqual([{ name: 'wide.mp4', before: 2, after: 1 }])
+    expect(prices('1280x720@25p').recut!.losesHeadroom).toEqual([])
+  })
+})
+
 describe('what carrying a cut costs, in words', () => {
   it('has a line for each thing, with its figures', () => {
     const { recut, nested, slowed } = prices('1920x1080@24p')

@@ -47,8 +47,17 @@ export interface CarryPrice {
   /** The worst first. */
   readonly paysMore: readonly PaysOtherwise[]
   readonly paysLess: readonly PaysOtherwise[]
+  /** Pictures that can be zoomed less before pixels are invented, the most lost first. */
+  readonly losesHeadroom: readonly HeadroomLost[]
   /** Semitones by which sound is shifted unless its pitch is kept; null where it stays as fast. */
   readonly pitch: number | null
+}
+
+/** The zoom that a picture allows before pixels are invented, before and after. */
+export interface HeadroomLost {
+  readonly name: string
+  readonly before: number
+  readonly after: number
 }
 
 /** A length in frames of a rate. */
@@ -100,6 +109,7 @@ export function carryPrice(
       (a, b) => grades.indexOf(b.grades[1]) - grades.indexOf(a.grades[1]) || byLoss(b) - byLoss(a),
     ),
     paysLess: [...less].sort((a, b) => byLoss(a) - byLoss(b)),
+    losesHeadroom: headroomLost(pays),
     pitch: way === 'slowed' && rate ? everyFrame(rate, wish.format.rate).pitch : null,
   }
 }
@@ -151,6 +161,17 @@ function nestedFindings(inner: Check, outer: Check): Finding[] {
         }
       : finding.toll,
   }))
+}
+
+/** The headroom that a charge tells of; 1 where nothing is reduced. */
+const headroomIn = ({ toll }: Finding): number =>
+  toll.charges.reduce((most, charge) => (charge.kind === 'reduce' ? charge.headroom : most), 1)
+
+function headroomLost(pays: readonly PaysOtherwise[]): HeadroomLost[] {
+  return pays
+    .map(({ name, before, after }) => ({ name, before: headroomIn(before), after: headroomIn(after) }))
+    .filter(({ before, after }) => after < before - 1e-9)
+    .sort((a, b) => b.before / b.after - a.before / a.after)
 }
 
 /** Placements before and after, in the same order: what each pays otherwise. */

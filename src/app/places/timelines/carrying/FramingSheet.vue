@@ -6,7 +6,7 @@ import { formatOf } from '../../../../core/edit/project'
 import type { Placement, Timeline } from '../../../../core/edit/timeline'
 import { aspectName, sizeName, type Format } from '../../../../core/format/format'
 import { sentence } from '../../../../core/toll/sentence'
-import { counted } from '../../../../core/words/figures'
+import { counted, factor } from '../../../../core/words/figures'
 import { useCarrying } from '../../../../stores/carrying'
 import { useProject } from '../../../../stores/project'
 import GradeMark from '../../../components/GradeMark.vue'
@@ -66,6 +66,12 @@ const fills = computed(() =>
 const worst = computed(() => {
   const seen = new Set<string>()
   return props.price.paysMore.filter(({ name }) => !seen.has(name) && seen.add(name)).slice(0, 3)
+})
+const headroom = computed(() => {
+  const [first, ...rest] = props.price.losesHeadroom
+  return first
+    ? `Headroom: ${first.name} ${factor(first.before)} → ${factor(first.after)}${rest.length ? `, ${rest.length} more lose some` : ''}.`
+    : ''
 })
 /** A frame in a box of so many pixels. */
 const high = 84
@@ -153,6 +159,7 @@ const doc = computed(() => project.opened)
       </div>
       <h3 v-if="worst.length">Off worst <span class="quiet">before and after</span></h3>
       <p v-else class="quiet">No picture pays more than before.</p>
+      <p v-if="headroom" class="quiet">{{ headroom }}</p>
       <div class="worst">
         <figure v-for="one in worst" :key="one.before.placement.id" class="shot">
           <div class="pair">

@@ -19,8 +19,11 @@ const media = useMedia()
 const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 
+/** So many boundaries are listed, and so many when all are asked for. */
+const [few, most] = [4, 500]
+const all = ref(false)
 /** More than so many are no strip that can be read. */
-const most = 9
+const inView = 9
 /** Drift is drawn as many times as large. */
 const times = 10
 
@@ -45,11 +48,11 @@ watch(
 )
 function look(boundary: CarriedBoundary | null) {
   looked.value = boundary
-  const all = track.value?.placements ?? []
-  const at = boundary ? all.findIndex(({ start, length }) => start + length >= boundary.frame) : 0
-  from.value = Math.max(0, Math.min(all.length - most, at - Math.floor(most / 2)))
+  const placed = track.value?.placements ?? []
+  const at = boundary ? placed.findIndex(({ start, length }) => start + length >= boundary.frame) : 0
+  from.value = Math.max(0, Math.min(placed.length - inView, at - Math.floor(inView / 2)))
 }
-const shown = computed(() => (track.value?.placements ?? []).slice(from.value, from.value + most))
+const shown = computed(() => (track.value?.placements ?? []).slice(from.value, from.value + inView))
 const seconds = (frames: number, timeline: Timeline) => (timeline.rate ? frames / toNumber(timeline.rate) : 0)
 const stretch = computed(() => {
   const start = seconds(shown.value[0]?.start ?? 0, props.before)
@@ -190,7 +193,7 @@ const says = computed(() => {
         aria-label="Boundaries that move, the furthest first"
       >
         <button
-          v-for="one in price.moved.slice(0, 4)"
+          v-for="one in price.moved.slice(0, all ? most : few)"
           :key="`${one.frame} ${one.carried}`"
           class="word figures"
           :aria-pressed="looked?.frame === one.frame"
@@ -199,7 +202,9 @@ const says = computed(() => {
           {{ one.frame }}→{{ one.carried }} {{ one.driftMs > 0 ? '+' : '−'
           }}{{ milliseconds(Math.abs(one.driftMs)) }}{{ one.pushed ? ' pushed' : '' }}
         </button>
-        <span v-if="price.moved.length > 4" class="quiet">and {{ price.moved.length - 4 }} less</span>
+        <button v-if="price.moved.length > few && !all" class="word" @click="all = true">
+          and {{ price.moved.length - few }} less
+        </button>
       </div>
     </div>
   </div>
@@ -291,5 +296,8 @@ p,
 }
 .list {
   display: flex;
+  flex-wrap: wrap;
+  max-height: 96px;
+  overflow: auto;
 }
 </style>

@@ -3,12 +3,17 @@ import { Button, Checkbox } from 'ant-design-vue'
 import { computed } from 'vue'
 import type { CarryPrice } from '../../../../core/check/carried'
 import { carryWords, waySays } from '../../../../core/check/carry-words'
+import { shortWords } from '../../../../core/toll/sentence'
+import { figure } from '../../../../core/words/figures'
 import { useCarrying } from '../../../../stores/carrying'
+import GradeMark from '../../../components/GradeMark.vue'
 
 /** One way of carrying a cut: what moves, how long it gets, who pays, what follows, and the taking of it. */
 const props = defineProps<{ price: CarryPrice; held: boolean }>()
 const emit = defineEmits<{ hold: []; take: [asCopy: boolean] }>()
 const carrying = useCarrying()
+/** Longer lists are no help. */
+const most = 200
 const says = computed(() => waySays[props.price.way])
 const rows = computed(() =>
   carrying.timeline ? carryWords(props.price, carrying.timeline, carrying.keepPitch) : [],
@@ -31,6 +36,24 @@ const rows = computed(() =>
         <dd :class="row.grade ?? ''">{{ row.says }}</dd>
       </div>
     </dl>
+    <details v-if="price.paysMore.length > 1" class="all">
+      <summary>{{ price.paysMore.length }} pay more</summary>
+      <ul>
+        <li v-for="one in price.paysMore.slice(0, most)" :key="one.before.placement.id">
+          <GradeMark :grade="one.grades[1]" shape-only /> {{ one.name }}
+          <span class="quiet">{{ one.adds.map(shortWords).join(', ') }}</span>
+        </li>
+      </ul>
+    </details>
+    <details v-if="price.paysLess.length > 1" class="all">
+      <summary>{{ price.paysLess.length }} pay less</summary>
+      <ul>
+        <li v-for="one in price.paysLess.slice(0, most)" :key="one.before.placement.id">
+          <GradeMark :grade="one.grades[1]" shape-only /> {{ one.name }}
+          <span class="quiet figures">{{ figure(one.loss[0], 2) }} → {{ figure(one.loss[1], 2) }}</span>
+        </li>
+      </ul>
+    </details>
     <Checkbox v-if="price.way === 'slowed'" v-model:checked="carrying.keepPitch">keep the pitch</Checkbox>
     <div class="actions">
       <template v-if="price.way === 'recut' || price.way === 'slowed'">
@@ -70,6 +93,14 @@ dl > div {
   border-bottom: 1px solid var(--line);
   font-size: 12px;
   line-height: 1.35;
+}
+.all {
+  font-size: 12px;
+}
+.all ul {
+  list-style: none;
+  max-height: 130px;
+  overflow: auto;
 }
 .actions {
   display: flex;
