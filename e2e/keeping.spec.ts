@@ -188,6 +188,8 @@ test(`no edit of two tabs is lost without being told, in ${interleavings} interl
           break
         }
         case 1:
+          // Whoever leaves while something is being written is asked by the browser; here nobody is there to answer.
+          await saved(tab)
           await tab.reload()
           await expect(row(tab, 'hall_wide_A003').first()).toBeVisible()
           break
