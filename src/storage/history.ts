@@ -26,23 +26,34 @@ export interface StoredPast {
   readonly position: number
 }
 
-/** Writes what changes did to the history of a project; within the transaction that writes what they changed. */
+/**
+ * Writes what changes did to the history of a project; within the transaction that writes what they changed. All of it is asked of the
+ * database at once: each answer that is waited for is time in which a crash loses the edit.
+ */
 export async function writeJournal(projectId: string, entries: readonly Journal[]): Promise<void> {
-  const { steps } = database
+  const last = entries.at(-1)
+  if (!last) return
+  const puts = new Map<number, StepRow>()
+  let droppedFrom = Infinity
   for (const { position, put, dropsLater } of entries) {
     if (put) {
       const { label, at, patches, inverse } = put.step
-      await steps.put({ projectId, n: put.n, label, at, patches, inverse })
+      puts.set(put.n, { projectId, n: put.n, label, at, patches, inverse })
     }
-    if (dropsLater)
-      await steps.where('[projectId+n]').between([projectId, position], [projectId, Infinity], false).delete()
-    // What is too far from here is let go, on either side.
-    const last = put?.n ?? position
-    await steps.bulkDelete([
-      [projectId, last - keptSteps],
-      [projectId, position + keptSteps + 1],
-    ])
+    if (!dropsLater) continue
+    droppedFrom = Math.min(droppedFrom, position)
+    for (const n of puts.keys()) if (n > position) puts.delete(n)
   }
+  // What is too far from where it is now is let go, on either side.
+  const [first, end] = [last.position - keptSteps + 1, last.position + keptSteps]
+  const { steps } = database
+  const drop = (above: number, upTo: number) =>
+    steps.where('[projectId+n]').between([projectId, above], [projectId, upTo], false, true).delete()
+  await Promise.all([
+    drop(Math.min(droppedFrom, end), Infinity),
+    drop(-Infinity, first - 1),
+    steps.bulkPut([...puts.values()].filter(({ n }) => n >= first && n <= end)),
+  ])
 }
 
 /** The history of a project as it was kept; null where none was. Steps that do not join on are no history. */

@@ -251,16 +251,17 @@ export async function saveTouched(
   const { projects, clips, timelines, leftAside, steps, histories } = database
   const tables = [projects, clips, timelines, leftAside, steps, histories]
   return database.transaction('rw', tables, async () => {
-    const before = await histories.get(projectId)
+    const [before, known] = await Promise.all([histories.get(projectId), projects.get(projectId)])
     if (before && before.writer !== writer && writer) throw new WrittenElsewhere(doc.project.name)
     const whole = patches.some((p) => p.path.length === 0)
-    const anew = !whole && (await projects.get(projectId)) === undefined
-    if (whole || anew) await writeDoc(doc)
-    else await writeTouched(doc, patches)
-    await writeJournal(projectId, journal)
+    const anew = !whole && known === undefined
     const revision = (before?.revision ?? 0) + 1
     const position = journal.at(-1)?.position ?? before?.position ?? 0
-    await histories.put({ projectId, position, writer, revision })
+    await Promise.all([
+      whole || anew ? writeDoc(doc) : writeTouched(doc, patches),
+      writeJournal(projectId, journal),
+      histories.put({ projectId, position, writer, revision }),
+    ])
     return { revision, anew }
   })
 }
@@ -288,8 +289,7 @@ async function writeTouched(doc: Doc, patches: readonly Patch[]): Promise<void> 
     ...new Set(patches.filter((p) => p.path[0] === part && p.path.length > 1).map((p) => String(p.path[1]))),
   ]
   const { projects, clips, timelines, leftAside } = database
-  if (patches.some((p) => p.path[0] === 'project')) await projects.put(Project.parse(doc.project))
-  const write = async <T extends object>(
+  const write = <T extends object>(
     table: Table<Owned<T>, [string, string]>,
     schema: z.ZodType<T>,
     rows: Record<string, T>,
@@ -299,12 +299,14 @@ async function writeTouched(doc: Doc, patches: readonly Patch[]): Promise<void> 
     const kept = ids
       .filter((id) => Object.hasOwn(rows, id))
       .map((id): Owned<T> => ({ ...schema.parse(rows[id]), projectId }))
-    if (gone.length) await table.bulkDelete(gone)
-    if (kept.length) await table.bulkPut(kept)
+    return [gone.length > 0 && table.bulkDelete(gone), kept.length > 0 && table.bulkPut(kept)]
   }
-  await write(clips, Clip, doc.clips, touched('clips'))
-  await write(timelines, Timeline, doc.timelines, touched('timelines'))
-  await write(leftAside, LeftAside, doc.leftAside, touched('leftAside'))
+  await Promise.all([
+    patches.some((p) => p.path[0] === 'project') && projects.put(Project.parse(doc.project)),
+    ...write(clips, Clip, doc.clips, touched('clips')),
+    ...write(timelines, Timeline, doc.timelines, touched('timelines')),
+    ...write(leftAside, LeftAside, doc.leftAside, touched('leftAside')),
+  ])
 }
 
 /** Deletes a project and everything that belongs to it. */
