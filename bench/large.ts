@@ -2,7 +2,6 @@
 import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Page } from '@playwright/test'
 import { aDoc, aVideo } from '../src/core/edit/doc.fixture'
 import { newTimeline, placementOf } from '../src/core/edit/placing'
 import type { Doc } from '../src/core/edit/project'
@@ -10,6 +9,7 @@ import type { Timeline } from '../src/core/edit/timeline'
 import { writeProjectFile } from '../src/core/exchange/project-file'
 import { parseFormat } from '../src/core/format/parse'
 import { base, withBrowser } from './first-use'
+import { longestTask, watchLongTasks } from './project'
 
 const formats = ['3840x2160@25p', '1920x1080@50p', '1920x1080@50i', '4096x2160@23.976p', '1280x720@29.97p']
 
@@ -44,12 +44,6 @@ export interface LargePart {
   readonly longest: number
 }
 
-const longTasks = (page: Page) =>
-  page.evaluate(() => {
-    const { held } = window as unknown as { held: number[] }
-    return Math.max(0, ...held.splice(0))
-  })
-
 export async function measureLarge(clips = 25_000, placements = 100_000): Promise<LargePart[]> {
   const folder = await mkdtemp(join(tmpdir(), 'large-'))
   const file = join(folder, 'large.json')
@@ -58,22 +52,14 @@ export async function measureLarge(clips = 25_000, placements = 100_000): Promis
   try {
     await withBrowser(async (browser) => {
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-      await page.addInitScript(() => {
-        const held: number[] = []
-        Object.assign(window, { held })
-        new PerformanceObserver((seen) =>
-          seen.getEntries().forEach((task) => held.push(task.duration)),
-        ).observe({
-          entryTypes: ['longtask'],
-        })
-      })
+      await watchLongTasks(page)
       const part = async (name: string, act: () => Promise<unknown>, settle = 3000) => {
-        await longTasks(page)
+        await longestTask(page)
         const begun = performance.now()
         await act()
         const seconds = (performance.now() - begun) / 1000
         await page.waitForTimeout(settle)
-        parts.push({ name, seconds, longest: await longTasks(page) })
+        parts.push({ name, seconds, longest: await longestTask(page) })
       }
       const listed = () =>
         page.getByRole('heading', { name: `${clips} arrived` }).waitFor({ timeout: 120_000 })

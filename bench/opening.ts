@@ -1,6 +1,6 @@
 /** What opening a large project costs: until its first list stands, and how long the page is held up at a time. */
 import { aVideo } from '../src/core/edit/doc.fixture'
-import { withProject } from './project'
+import { longestTask, watchLongTasks, withProject } from './project'
 
 const count = 10_000
 const formats = ['3840x2160@25p', '1920x1080@50p', '1920x1080@50i', '4096x2160@23.976p', '1280x720@29.97p']
@@ -11,14 +11,8 @@ export const measureOpening = (): Promise<{ list: number[]; longest: number[] }>
     Array.from({ length: count }, (_, i) => aVideo(`take_${i}`, formats[i % formats.length]!, 2 + (i % 97))),
     async (page) => {
       const [list, longest]: [number[], number[]] = [[], []]
+      await watchLongTasks(page)
       await page.addInitScript(() => {
-        const held: number[] = []
-        Object.assign(window, { held })
-        new PerformanceObserver((seen) =>
-          seen.getEntries().forEach((task) => held.push(task.duration)),
-        ).observe({
-          entryTypes: ['longtask'],
-        })
         new MutationObserver((_, observer) => {
           if (!document.querySelector('[role=option]')) return
           observer.disconnect()
@@ -31,9 +25,7 @@ export const measureOpening = (): Promise<{ list: number[]; longest: number[] }>
         // What follows (files, posters) belongs to the opening too.
         await page.waitForTimeout(3000)
         list.push(await page.evaluate(() => performance.getEntriesByName('listed')[0]!.startTime))
-        longest.push(
-          await page.evaluate(() => Math.max(0, ...(window as unknown as { held: number[] }).held)),
-        )
+        longest.push(await longestTask(page))
       }
       return { list, longest }
     },

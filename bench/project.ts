@@ -8,6 +8,19 @@ import type { Doc } from '../src/core/edit/project'
 import { writeProjectFile } from '../src/core/exchange/project-file'
 import { base, withBrowser } from './first-use'
 
+/** Counts from now on, in every document of a page, for how long it is held up at a time. */
+export const watchLongTasks = (page: Page): Promise<unknown> =>
+  page.addInitScript(() => {
+    const held: number[] = []
+    Object.assign(window, { held })
+    new PerformanceObserver((seen) => seen.getEntries().forEach((task) => held.push(task.duration))).observe({
+      entryTypes: ['longtask'],
+    })
+  })
+/** The longest time in milliseconds that a page was held up since it was last asked. */
+export const longestTask = (page: Page): Promise<number> =>
+  page.evaluate(() => Math.max(0, ...(window as unknown as { held: number[] }).held.splice(0)))
+
 /** Opens a project of made-up clips in a browser, at rest, for the length of some work. */
 export const withProject = <T>(clips: readonly Clip[], work: (page: Page) => Promise<T>): Promise<T> =>
   withDoc(aDoc(clips), work)

@@ -51,6 +51,8 @@ export interface HistoryRow {
   /** The tab that took it last: nobody else's writing is taken. */
   readonly writer: string
   readonly revision: number
+  /** How many of the changes that this tab wrote ahead are in; none where there is no number. */
+  readonly ahead?: number
 }
 
 /** A project as it was when the editor named that. */

@@ -4,15 +4,20 @@ import { type StepRow, database } from './database'
 /** So many steps of a project are kept when it is left, back and forward from where it is. */
 export const keptSteps = 200
 
-/** What a change does to the history that is kept: the step in force last, a step under its number, and whether later ones are gone. */
+/** What a change does to the history that is kept beside a document. Steps are numbered from 1. */
 export interface Journal {
+  /** The last step that is in force afterwards; 0 where none is. */
   readonly position: number
+  /** A step that is to be kept under its number. */
   readonly put: { readonly n: number; readonly step: StoredStep } | null
+  /** Whether steps behind the position are gone. */
   readonly dropsLater: boolean
 }
 
+/** One step as it is kept. Whoever opens a project again begins new steps: none of these joins on. */
 export interface StoredStep {
   readonly label: string
+  /** When it was done. */
   readonly at: string
   readonly patches: Patch[]
   readonly inverse: Patch[]
@@ -20,7 +25,7 @@ export interface StoredStep {
 
 /** The steps of a project as they are kept: they follow each other, and so many of them are in force. */
 export interface StoredPast {
-  readonly steps: readonly (StoredStep & { readonly joins: undefined })[]
+  readonly steps: readonly StoredStep[]
   /** The number of the first. */
   readonly first: number
   readonly position: number

@@ -11,6 +11,7 @@ import { Format } from '../core/format/format'
 import { type Doc, Project } from '../core/edit/project'
 import { type OpeningRow, type Owned, type PutAsideRow, database } from './database'
 import { type Journal, type StoredPast, loadPast, writeJournal } from './history'
+import { dropAhead } from './write-ahead'
 
 /** A project as the list of projects shows it: what it holds, what is decided, and a picture of it. */
 export interface ProjectEntry {
@@ -238,6 +239,7 @@ export interface Written {
  * Writes only the rows that patches touched, and the history with them, all or none. A patch of the whole writes the whole, and so does
  * any where the browser has lost what it kept.
  * @param writer the tab that writes; refused where another one has taken the project since
+ * @param ahead the number of the last of these changes among those that the tab wrote ahead
  * @throws ZodError where a row could not be read again as it is; nothing is written then
  * @throws WrittenElsewhere where another tab writes the project
  */
@@ -246,6 +248,7 @@ export async function saveTouched(
   patches: readonly Patch[],
   journal: readonly Journal[] = [],
   writer = '',
+  ahead?: number,
 ): Promise<Written> {
   const projectId = doc.project.id
   const { projects, clips, timelines, leftAside, steps, histories } = database
@@ -260,7 +263,7 @@ export async function saveTouched(
     await Promise.all([
       whole || anew ? writeDoc(doc) : writeTouched(doc, patches),
       writeJournal(projectId, journal),
-      histories.put({ projectId, position, writer, revision }),
+      histories.put({ projectId, position, writer, revision, ahead: ahead ?? before?.ahead ?? 0 }),
     ])
     return { revision, anew }
   })
@@ -274,12 +277,23 @@ export class WrittenElsewhere extends Error {
   }
 }
 
-/** Takes a project for a tab: from now on no other one's writing is taken. */
-export async function takeForWriting(projectId: string, writer: string): Promise<void> {
+/**
+ * Takes a project for a tab: from now on no other one's writing is taken.
+ * @returns the number of the last change that is in of those that the tab wrote ahead
+ */
+export async function takeForWriting(projectId: string, writer: string): Promise<number> {
   const { histories } = database
-  await database.transaction('rw', histories, async () => {
+  return database.transaction('rw', histories, async () => {
     const row = await histories.get(projectId)
-    await histories.put({ projectId, position: row?.position ?? 0, revision: row?.revision ?? 0, writer })
+    const ahead = row?.writer === writer ? (row.ahead ?? 0) : 0
+    await histories.put({
+      projectId,
+      position: row?.position ?? 0,
+      revision: row?.revision ?? 0,
+      writer,
+      ahead,
+    })
+    return ahead
   })
 }
 
@@ -329,4 +343,6 @@ export async function deleteProject(projectId: string): Promise<void> {
     await projects.delete(projectId)
     for (const table of theirs) await table.where({ projectId }).delete()
   })
+  // Where nothing was written ahead there is nothing to take away.
+  await dropAhead(projectId).catch(() => {})
 }

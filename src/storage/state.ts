@@ -1,7 +1,7 @@
 import { database } from './database'
 
 /** What stands between the page and its storage. */
-export type Standing =
+export type StorageState =
   /** An older tab keeps the database open, and has to be closed. */
   | 'blocked'
   /** A newer version was opened elsewhere: this page cannot write any more. */
@@ -9,7 +9,7 @@ export type Standing =
   | 'open'
 
 /** Tells how the storage stands, whenever that changes. */
-export function watchStanding(tell: (standing: Standing) => void): void {
+export function watchState(tell: (state: StorageState) => void): void {
   database.on('blocked', () => tell('blocked'))
   database.on('ready', () => tell('open'))
   database.on('versionchange', (event) => {

@@ -23,6 +23,7 @@ import { proposeName } from '../core/edit/reformat'
 import { shapeOf } from '../core/edit/shape'
 import type { SetBy, Timeline } from '../core/edit/timeline'
 import { type Format, formatKey, formatName, sameFormat } from '../core/format/format'
+import { sameSize } from '../core/picture/size'
 import { canDropFrame } from '../core/rate/timecode'
 import { equal } from '../core/rational/rational'
 import { nextTurn } from '../media/turns'
@@ -49,14 +50,7 @@ export const useCarrying = defineStore('carrying', () => {
     () => !!was.value && !!format.value && !equal(was.value.rate, format.value.rate),
   )
   const changesShape = computed(() => !!was.value && !!format.value && !sameShape(was.value, format.value))
-  const changesSize = computed(
-    () =>
-      !!was.value &&
-      !!format.value &&
-      (was.value.width !== format.value.width ||
-        was.value.height !== format.value.height ||
-        changesShape.value),
-  )
+  const changesSize = computed(() => !!was.value && !!format.value && !sameSize(was.value, format.value))
   const changes = computed(() => !!was.value && !!format.value && !sameFormat(was.value, format.value))
 
   /** What is proposed for where pictures lie: a look is kept where the shape stays, else the new shape is filled. */

@@ -2,35 +2,14 @@ import { reasonOf } from '../core/words/reason'
 import { type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer'
 import { computed, ref, shallowRef } from 'vue'
 import type { Draft } from '../core/edit/draft'
+import type { Journal, StoredPast, StoredStep } from '../storage/history'
 
 enablePatches()
 
 /** One step that can be undone. */
-export interface Step {
-  readonly label: string
-  /** When it was done. */
-  readonly at: string
-  readonly patches: Patch[]
-  readonly inverse: Patch[]
+export interface Step extends StoredStep {
   /** Steps that follow each other with the same word are one. */
-  readonly joins: string | undefined
-}
-
-/** What a change does to the history that is kept beside the document. Steps are numbered from 1. */
-export interface JournalEntry {
-  /** The last step that is in force afterwards; 0 where none is. */
-  readonly position: number
-  /** A step that is to be kept under its number. */
-  readonly put: { readonly n: number; readonly step: Step } | null
-  /** Whether steps behind the position are gone. */
-  readonly dropsLater: boolean
-}
-
-/** The history that a document was left with: steps that follow each other, the first of them number `first`. */
-export interface Past {
-  readonly steps: readonly Step[]
-  readonly first: number
-  readonly position: number
+  readonly joins?: string | undefined
 }
 
 /** A line of the history as it is listed. */
@@ -45,7 +24,9 @@ export interface HistoryLine {
 interface Due<Doc> {
   readonly doc: Doc
   readonly patches: readonly Patch[]
-  readonly journal: readonly JournalEntry[]
+  readonly journal: readonly Journal[]
+  /** The number under which it was written ahead. */
+  readonly ahead: number
 }
 
 /** A document and what of it is not on disk yet. It stays, whatever is opened next, until nothing is owed. */
@@ -54,7 +35,7 @@ interface Account<Doc> {
   /** What waits to be written, in order. */
   waiting: Due<Doc>[]
   /** What could not be written. */
-  owed: Omit<Due<Doc>, 'doc'>
+  owed: Pick<Due<Doc>, 'patches' | 'journal'>
   /** Why it could not; null where nothing is owed. */
   trouble: string | null
   /** Its history, while it is not open. */
@@ -76,13 +57,15 @@ export interface Unsaved<Doc> {
  * A document with its history: every edit is a recipe whose changes are kept as patches, undone and redone by them.
  * @param save writes what patches touched; called one after the other, in order. What it fails to write goes along
  * with the next that is written, so that nothing is left behind.
+ * @param writeAhead writes a change down at once, where a crash does not lose it until it is saved; gives its number
  * @param clock when a step is done
  * @param follows puts right what follows from what an undone or redone step and what was learned since both say
  */
 export function useHistory<Doc extends object>(
-  save: (doc: Doc, patches: readonly Patch[], journal: readonly JournalEntry[]) => Promise<unknown>,
+  save: (doc: Doc, patches: readonly Patch[], journal: readonly Journal[], ahead: number) => Promise<unknown>,
   follows: (draft: Draft<Doc>, patches: readonly Patch[]) => void = () => {},
   clock: () => string = () => '',
+  writeAhead: (doc: Doc, patches: readonly Patch[], journal: readonly Journal[]) => number = () => 0,
 ) {
   const doc = shallowRef<Doc | null>(null)
   const done = shallowRef<readonly Step[]>([])
@@ -130,10 +113,10 @@ export function useHistory<Doc extends object>(
     account: Account<Doc>,
     next: Doc,
     patches: readonly Patch[],
-    journal: readonly JournalEntry[] = [],
+    journal: readonly Journal[] = [],
   ) {
     account.doc = next
-    account.waiting.push({ doc: next, patches, journal })
+    account.waiting.push({ doc: next, patches, journal, ahead: writeAhead(next, patches, journal) })
     queued.value++
     saving = saving.then(async () => {
       const count = account.waiting.length > mostWaiting ? account.waiting.length : 1
@@ -145,7 +128,7 @@ export function useHistory<Doc extends object>(
       }
       try {
         // It was written along with what waited before it.
-        if (last) await save(last.doc, due.patches, due.journal)
+        if (last) await save(last.doc, due.patches, due.journal, last.ahead)
         account.owed = nothingOwed
         account.trouble = null
       } catch (error) {
@@ -273,15 +256,14 @@ export function useHistory<Doc extends object>(
     settleAccounts()
   }
   /** Opens another document, with the history that it was left with. What is owed to the one before stays owed. */
-  function show(next: Doc | null, onlyToRead = false, past: Past | null = null): void {
+  function show(next: Doc | null, onlyToRead = false, past: StoredPast | null = null): void {
     const fresh = next && { doc: next, waiting: [], owed: nothingOwed, trouble: null, left: null }
     const count = past ? past.position - past.first + 1 : 0
     open(
       fresh,
       onlyToRead,
       past && {
-        // Whoever opens it again begins new steps.
-        done: past.steps.slice(0, count).map((step) => ({ ...step, joins: undefined })),
+        done: past.steps.slice(0, count),
         undone: past.steps.slice(count).reverse(),
         before: past.first - 1,
       },
@@ -301,9 +283,6 @@ export function useHistory<Doc extends object>(
     doc.value = applyPatches(doc.value, patches as Patch[]) as Doc
     current.doc = doc.value
   }
-  /** Lets another tab write the open document from now on. */
-  const giveUp = (): void => void (readOnly.value = true)
-
   /** Forgets what is owed to documents that are not wanted any more: they are deleted. */
   function forget(isIt: (doc: Doc) => boolean): void {
     for (const account of accounts) if (isIt(account.doc) && account !== current) accounts.delete(account)
@@ -337,7 +316,6 @@ export function useHistory<Doc extends object>(
     lines,
     position,
     receive,
-    giveUp,
     takeBack,
     show,
     resume,

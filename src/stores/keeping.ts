@@ -1,12 +1,12 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
-import { type Room, type Standing, askToKeep, roomNow, watchStanding } from '../storage/state'
+import { type Room, type StorageState, askToKeep, roomNow, watchState } from '../storage/state'
 
 /** How the browser keeps what is made here: whether it can, how much, and for how long. */
 export const useKeeping = defineStore('keeping', () => {
-  const standing = ref<Standing>('open')
+  const state = ref<StorageState>('open')
   const room = shallowRef<Room | null>(null)
-  watchStanding((now) => (standing.value = now))
+  watchState((now) => (state.value = now))
 
   async function measure(): Promise<void> {
     room.value = await roomNow().catch(() => null)
@@ -16,5 +16,5 @@ export const useKeeping = defineStore('keeping', () => {
     await askToKeep().catch(() => false)
     await measure()
   }
-  return { standing, room, measure, ask }
+  return { state, room, measure, ask }
 })

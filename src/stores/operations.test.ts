@@ -245,7 +245,7 @@ const wanted = (doc: D, dice: Dice): arranging.Wanted[] => {
 }
 
 /** Exports that look at a document and change nothing, or make parts of it. */
-const elsewhere = new Set(['withClip', 'learnEvidence', 'resettle'])
+const elsewhere = new Set(['retime', 'learnEvidence', 'resettle'])
 
 const acts = fc.array(
   fc.record({

@@ -10,12 +10,14 @@ import {
   deleteProject,
   deletedProjects,
   duplicateProject,
-  loadProject,
   markDeleted,
   noteOpening,
   renameProject,
+  takeInProject,
 } from '../storage/projects'
+import { thisTab } from '../storage/tabs'
 import { storageTrouble } from '../storage/trouble'
+import { loadOffPage } from '../workers/loading'
 import { newId, now, useProject } from './project'
 
 /** A project of a backup beside what is here of it. */
@@ -103,7 +105,7 @@ export const useProjects = defineStore('projects', () => {
     await project.settled()
     const docs: Doc[] = []
     for (const id of ids) {
-      const loaded = await loadProject(id, now(), false)
+      const loaded = await loadOffPage(id, now(), false)
       if (loaded) docs.push(loaded.doc)
     }
     return docs
@@ -125,7 +127,7 @@ export const useProjects = defineStore('projects', () => {
   async function beside(one: BackedUp): Promise<Restorable> {
     if (!one.ok) return { project: one, name: 'a project', state: 'unreadable', says: [one.error] }
     const { name, id } = one.doc.project
-    const here = (await loadProject(id, now(), false))?.doc
+    const here = (await loadOffPage(id, now(), false))?.doc
     if (!here || (await deletedProjects()).includes(id))
       return { project: one, name, state: 'not-here', says: [] }
     const same = writeProjectFile(here) === writeProjectFile(one.doc)
@@ -140,7 +142,7 @@ export const useProjects = defineStore('projects', () => {
   /** Takes projects of a backup in, each as one of its own: nothing here is overwritten. */
   const restore = (some: readonly Restorable[]) =>
     attempt(async () => {
-      for (const { project: one } of some) if (one.ok) await project.takeIn(one)
+      for (const { project: one } of some) if (one.ok) await takeInProject(one, newId(), now(), thisTab)
     })
 
   /** The folder that backups go to by themselves, and how that stands. */

@@ -1,11 +1,14 @@
 import { proxy } from 'comlink'
+import { produce } from 'immer'
 import { defineStore } from 'pinia'
 import { computed, reactive, shallowRef } from 'vue'
-import { type ReplacedPlacement, replaceClip, replacement, withClip } from '../core/edit/replacing'
+import type { RetimedPlacement } from '../core/edit/correction'
+import type { Draft } from '../core/edit/draft'
+import { replaceClip, replacement } from '../core/edit/replacing'
 import { type Refound, type SoughtFile, refound, soughtFiles, worthHashing } from '../core/edit/relinking'
 import { type Check, checkTimeline } from '../core/check/check'
 import type { Clip } from '../core/edit/clip'
-import { timelinesOf } from '../core/edit/project'
+import { type Doc, timelinesOf } from '../core/edit/project'
 import type { Timeline } from '../core/edit/timeline'
 import { askFor } from '../workers/job'
 import { readingService } from '../workers/services'
@@ -13,6 +16,7 @@ import { useArrivals } from './arrivals'
 import { useBackground } from './background'
 import { type IncomingFile, contentKey, useMedia } from './media'
 import { useProject } from './project'
+import { useTimelines } from './timelines'
 
 /** What a file that holds something else would be taken as. */
 export interface ChangedFile {
@@ -25,7 +29,7 @@ export interface Replacing {
   readonly clip: Clip
   readonly by: Clip
   readonly incoming: IncomingFile | null
-  readonly placements: readonly ReplacedPlacement[]
+  readonly placements: readonly RetimedPlacement[]
   readonly timelines: readonly {
     readonly timeline: Timeline
     readonly before: Check | null
@@ -38,6 +42,7 @@ export const useRelinking = defineStore('relinking', () => {
   const project = useProject()
   const media = useMedia()
   const arrivals = useArrivals()
+  const timelinesNow = useTimelines()
   const progress = reactive({ running: false, offered: 0, worth: 0, hashed: 0, seconds: 0 })
   /** What came of the last look; null where there was none. */
   const result = shallowRef<{
@@ -112,23 +117,18 @@ export const useRelinking = defineStore('relinking', () => {
   function price(clip: Clip, by: Clip, incoming: IncomingFile | null): void {
     choosing.value = null
     const doc = project.opened
-    const after = withClip(doc, clip.id, by)
     const placements = replacement(doc, clip.id, by)
-    const lengths = new Map(placements.map((one) => [one.placementId, one]))
-    const timelines = timelinesOf(doc)
-      .filter(({ id }) => placements.some(({ timelineId }) => timelineId === id))
+    const after = produce(doc, (draft) => replaceClip(draft as Draft<Doc>, clip.id, by))
+    const concerned = new Set(placements.map(({ timelineId }) => timelineId))
+    const timelines = timelinesOf(after)
+      .filter(({ id }) => concerned.has(id))
       .map((timeline) => {
-        const changed = {
-          ...timeline,
-          tracks: timeline.tracks.map((track) => ({
-            ...track,
-            placements: track.placements.map((placement) => ({
-              ...placement,
-              length: lengths.get(placement.id)?.length ?? placement.length,
-            })),
-          })),
+        const was = doc.timelines[timeline.id]
+        return {
+          timeline,
+          before: was ? timelinesNow.checkOnce(doc, was) : null,
+          after: checkTimeline(after, timeline),
         }
-        return { timeline, before: checkTimeline(doc, timeline), after: checkTimeline(after, changed) }
       })
     replacing.value = { clip, by, incoming, placements, timelines }
   }

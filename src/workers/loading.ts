@@ -4,6 +4,7 @@ import type { Placement, Timeline } from '../core/edit/timeline'
 import { readProjectFile } from '../core/exchange/project-file'
 import { nextTurn } from '../media/turns'
 import { type LoadedProject, loadProject, takeInProject } from '../storage/projects'
+import { recoverAhead } from '../storage/recovery'
 import { askFor } from './job'
 import type { SomePlacements } from './loading.worker'
 import { loadingService } from './services'
@@ -47,6 +48,13 @@ export async function loadOffPage(
     }),
   )
   return { ...loaded, doc: { ...loaded.doc, clips, timelines } }
+}
+
+/** Brings into the database what a tab that is gone had written ahead of it, off the page. @see recoverAhead */
+export async function recoverOffPage(projectId: string, at: string): Promise<void> {
+  if (typeof Worker === 'undefined') return recoverAhead(projectId, at)
+  const service = loadingService()
+  await askFor(service, (id) => service.recover(id, projectId, at))
 }
 
 /** Takes a project file in, off the page. @see LoadingService.takeIn */

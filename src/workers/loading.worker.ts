@@ -4,6 +4,7 @@ import type { Doc } from '../core/edit/project'
 import type { Placement, Timeline } from '../core/edit/timeline'
 import { readProjectFile } from '../core/exchange/project-file'
 import { type LoadedProject, loadProject, takeInProject } from '../storage/projects'
+import { recoverAhead } from '../storage/recovery'
 import { jobs } from './job'
 
 const running = jobs()
@@ -22,6 +23,9 @@ export interface SomePlacements {
 export type LoadedFrame = Omit<LoadedProject, 'doc'> & { readonly doc: Omit<Doc, 'clips'> }
 
 const service = {
+  /** Brings into the database what was written ahead of it. */
+  recover: (id: number, projectId: string, at: string): Promise<void> =>
+    running.run(id, () => recoverAhead(projectId, at)),
   /**
    * Reads a project from storage and sees that it makes sense, off the page.
    * @param tell takes the clips, a handful at a time

@@ -6,6 +6,7 @@ import type { LoadingService } from './loading.worker'
 import type { PlayingService } from './playing.worker'
 import type { ReadingService } from './reading.worker'
 import type { SoundService } from './sound.worker'
+import type { WriteAheadService } from './write-ahead.worker'
 
 /** Starts a worker the first time it is asked for. */
 function lazily<Service>(start: () => Worker): () => Remote<Service> {
@@ -27,6 +28,10 @@ export const playingService = lazily<PlayingService>(
 )
 export const loadingService = lazily<LoadingService>(
   () => new Worker(new URL('./loading.worker.ts', import.meta.url), { type: 'module', name: 'loading' }),
+)
+export const writeAheadService = lazily<WriteAheadService>(
+  () =>
+    new Worker(new URL('./write-ahead.worker.ts', import.meta.url), { type: 'module', name: 'write-ahead' }),
 )
 export const choiceService = lazily<ChoiceService>(
   () => new Worker(new URL('./choice.worker.ts', import.meta.url), { type: 'module', name: 'choice' }),

@@ -13,11 +13,11 @@ const reload = () => location.reload()
 </script>
 
 <template>
-  <NoticeBar v-if="keeping.standing === 'blocked'" urgent role="alert">
+  <NoticeBar v-if="keeping.state === 'blocked'" urgent role="alert">
     <b>An older Yard Tally is open in another tab</b> and keeps the storage to itself. Close that tab: this
     one goes on by itself then.
   </NoticeBar>
-  <NoticeBar v-if="keeping.standing === 'outdated'" urgent role="alert">
+  <NoticeBar v-if="keeping.state === 'outdated'" urgent role="alert">
     <b>A newer Yard Tally was opened in another tab.</b> This one can keep nothing more; what is done here
     stays in memory.
     <template #ways>

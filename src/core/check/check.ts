@@ -1,5 +1,5 @@
 import { type Clip } from '../edit/clip'
-import { type Doc, formatOf } from '../edit/project'
+import { type Doc, formatOf, sourceName } from '../edit/project'
 import { type SettledPlacement, settlePlacement, settling } from '../edit/running'
 import { type Placement, type Timeline, deepestNesting } from '../edit/timeline'
 import type { Format } from '../format/format'
@@ -93,7 +93,7 @@ function foundOf(
   return {
     placement,
     clip,
-    name: clip?.name ?? within?.name ?? 'test figure',
+    name: sourceName(doc, source),
     toll,
     inner: within && depth < deepestNesting ? checkTimeline(doc, within, depth + 1) : null,
   }

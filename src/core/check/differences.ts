@@ -1,5 +1,5 @@
-import { type Doc, formatOf, timelinesOf } from '../edit/project'
-import { type Placement, type Timeline, clipIdOf, leadsIn, placementsIn } from '../edit/timeline'
+import { type Doc, formatOf, sourceName, timelinesOf } from '../edit/project'
+import { type Placement, type Timeline, leadsIn, placementsIn } from '../edit/timeline'
 import { formatName } from '../format/format'
 import type { Corrections } from '../reading/correct'
 import { overrideWords } from '../treatment/words'
@@ -95,11 +95,7 @@ function timelineDifferences(a: Doc, b: Doc): string[] {
 }
 
 function placementDifferences(a: Doc, b: Doc, was: Timeline, is: Timeline): string[] {
-  const nameOf = (doc: Doc) => (placement: Placement) => {
-    const { source } = placement
-    if (source.kind === 'timeline') return doc.timelines[source.timelineId]?.name ?? 'a timeline'
-    return doc.clips[clipIdOf(placement) ?? '']?.name ?? 'test figure'
-  }
+  const nameOf = (doc: Doc) => (placement: Placement) => sourceName(doc, placement.source)
   const [before, after] = [was, is].map((one) => new Map(placementsIn(one).map((p) => [p.id, p]))) as [
     Map<string, Placement>,
     Map<string, Placement>,

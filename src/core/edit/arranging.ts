@@ -7,7 +7,7 @@ import type { Unplaced } from './placing'
 import type { Doc } from './project'
 import { runningOf, timingOfPlacement } from './running'
 import { type Placement, type Timeline, type Track, type TrackKind } from './timeline'
-import { followPairs, openUp, startsOf } from './track'
+import { followPairs, freeTrackName, openUp, startsOf } from './track'
 
 /** What becomes of that which stands where something is put: it moves on, or what is covered of it goes. */
 export type Putting = 'insert' | 'over'
@@ -77,15 +77,11 @@ function put(track: DraftTrack, placements: readonly DraftPlacement[]): void {
 /** A new track of a kind: of pictures above the others, of sound below them. */
 export function addTrack(doc: Draft<Doc>, timelineId: string, kind: TrackKind, newId: NewId): string {
   const timeline = timelineIn(doc, timelineId)
-  const letter = kind === 'video' ? 'V' : 'A'
-  const names = new Set(timeline.tracks.map(({ name }) => name))
-  let number = timeline.tracks.filter((track) => track.kind === kind).length + 1
-  while (names.has(`${letter}${number}`)) number++
   const id = newId()
   const track: DraftTrack = {
     id,
     kind,
-    name: `${letter}${number}`,
+    name: freeTrackName(timeline.tracks, kind),
     hidden: false,
     muted: false,
     locked: false,

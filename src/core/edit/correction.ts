@@ -27,8 +27,8 @@ function settled(clip: Clip, claims: Reading | null): Clip {
   return { ...clip, reading, claimed: reading === claims ? null : claims }
 }
 
-/** What a correction does to a placement: it shows what it showed, from another time on, as far as there is something. */
-export interface CorrectedPlacement {
+/** What becomes of a placement when its clip runs otherwise: it shows what it showed, from another time on, as far as there is something. */
+export interface RetimedPlacement {
   readonly timelineId: string
   readonly placementId: string
   readonly sourceIn: Rational
@@ -42,7 +42,7 @@ export function correctedPlacements(
   doc: Doc,
   ids: readonly string[],
   change: CorrectionChange,
-): CorrectedPlacement[] {
+): RetimedPlacement[] {
   const after: Doc = { ...doc, clips: { ...doc.clips, ...correctedClips(doc, ids, change) } }
   return Object.values(doc.timelines).flatMap((timeline) =>
     placementsIn(timeline).flatMap((placement) => {
@@ -67,7 +67,7 @@ function retimed(
   timeline: Timeline,
   placement: Placement,
   clipId: string,
-): CorrectedPlacement | null {
+): RetimedPlacement | null {
   const [was, is] = [before.clips[clipId], after.clips[clipId]]
   if (!was || !is) return null
   const [stepsBefore, stepsAfter] = [framesOf(timingOf(was)), framesOf(timingOf(is))]
@@ -107,11 +107,15 @@ export function correct(doc: Draft<Doc>, ids: readonly string[], change: Correct
   const effects = correctedPlacements(doc as Doc, ids, change)
   for (const [id, clip] of Object.entries(correctedClips(doc as Doc, ids, change)))
     putFacts(doc.clips[id], clip)
-  for (const { timelineId, placementId, sourceIn, length } of effects) {
+  retime(doc, effects)
+}
+
+/** Lets placements begin at another time of their clips, and be as long as there is something. */
+export function retime(doc: Draft<Doc>, effects: readonly RetimedPlacement[]): void {
+  for (const { timelineId, placementId, sourceIn, length } of effects)
     for (const track of doc.timelines[timelineId]?.tracks ?? [])
       for (const placement of track.placements)
         if (placement.id === placementId) Object.assign(placement, { sourceIn, length })
-  }
 }
 
 /** Puts what was measured of a clip's picture beside its claims. */

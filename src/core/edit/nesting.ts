@@ -20,6 +20,7 @@ import { type Doc, formatOf } from './project'
 import { runningOf, settlePlacement, timingOfPlacement, treatmentFor } from './running'
 import { showsTimeline } from './sense'
 import { shapeOf, withoutShape } from './shape'
+import { freeTrackName } from './track'
 import { type FormatOrigin, type Placement, type Timeline, type Track, lengthOf } from './timeline'
 
 /** Whether a timeline can be placed in another: never in itself, nor in what it shows. */
@@ -175,7 +176,7 @@ function spread(
     const made: Track = {
       ...track,
       id: renaming.newId(),
-      name: freeName(tracks, kind),
+      name: freeTrackName(tracks, kind),
       hidden: track.hidden || own?.hidden === true,
       muted: track.muted || own?.muted === true,
       locked: false,
@@ -184,14 +185,6 @@ function spread(
     tracks.splice(at, 0, made)
   })
   return { ...into, tracks }
-}
-
-function freeName(tracks: readonly Track[], kind: Track['kind']): string {
-  const names = new Set(tracks.map(({ name }) => name))
-  const letter = kind === 'video' ? 'V' : 'A'
-  let number = tracks.filter((track) => track.kind === kind).length + 1
-  while (names.has(`${letter}${number}`)) number++
-  return `${letter}${number}`
 }
 
 /** Brings placements of an inner timeline out to where their timeline is placed. */

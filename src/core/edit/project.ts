@@ -5,7 +5,7 @@ import { Lean, Mains, Policy, type Weights, defaultPolicy, leaning } from '../to
 import { Card, type Clip, type LeftAside } from './clip'
 import { Deliverable } from './deliverable'
 import { Id, Name } from './id'
-import { SetBy, type Timeline } from './timeline'
+import { type PlacementSource, SetBy, type Timeline } from './timeline'
 
 /** A line of the decision log: who decided what format, when and why. */
 export const Decision = z
@@ -61,6 +61,20 @@ export const clipsOf = (doc: Doc): Clip[] =>
   doc.project.clipOrder.map((id) => present(doc.clips[id], 'clips that are listed are there'))
 export const timelinesOf = (doc: Doc): Timeline[] =>
   doc.project.timelineOrder.map((id) => present(doc.timelines[id], 'timelines that are listed are there'))
+
+/** What is placed is called: by its clip, its timeline, or what it is. */
+export function sourceName(
+  { clips, timelines }: Pick<Doc, 'clips' | 'timelines'>,
+  source: PlacementSource,
+): string {
+  const named =
+    source.kind === 'clip'
+      ? clips[source.clipId]
+      : source.kind === 'timeline'
+        ? timelines[source.timelineId]
+        : undefined
+  return named?.name ?? 'test figure'
+}
 
 /** What a timeline runs in: its own format, else the project's; null while that is undecided. */
 export const formatOf = (doc: Doc, timeline: Timeline): Format | null =>

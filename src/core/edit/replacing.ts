@@ -1,31 +1,21 @@
 import { framesOf, positionAt, timeAt } from '../motion/timing'
 import { rational } from '../rational/rational'
-import type { Rational } from '../rational/rational'
 import type { Clip } from './clip'
+import { type RetimedPlacement, retime } from './correction'
 import type { Draft } from './draft'
 import { framesThere } from './placing'
 import type { Doc } from './project'
 import { timingOf } from './timing'
 import { type Placement, type Timeline, clipIdOf, placementsIn } from './timeline'
 
-/** What a clip's place taken by another does to a placement: from when on it shows what, and for how long. */
-export interface ReplacedPlacement {
-  readonly timelineId: string
-  readonly placementId: string
-  readonly sourceIn: Rational
-  readonly length: number
-  /** Frames of its timeline for which the new clip has nothing to show. */
-  readonly shortenedBy: number
-}
-
 /**
  * What another clip in the place of one would do to its placements. Both are the same recording: where their frames pass alike they
  * are counted, else a placement stays where it is in time.
  */
-export function replacement(doc: Doc, clipId: string, by: Clip): ReplacedPlacement[] {
+export function replacement(doc: Doc, clipId: string, by: Clip): RetimedPlacement[] {
   const was = doc.clips[clipId]
   if (!was) return []
-  const after = withClip(doc, clipId, by)
+  const after: Doc = { ...doc, clips: { ...doc.clips, [clipId]: { ...by, id: clipId } } }
   const [before, now] = [framesOf(timingOf(was)), framesOf(timingOf(by))]
   const sameCount = before.kind === 'even' && now.kind === 'even' && before.count === now.count
   return Object.values(doc.timelines).flatMap((timeline) =>
@@ -52,12 +42,6 @@ export function replacement(doc: Doc, clipId: string, by: Clip): ReplacedPlaceme
 const lengthLeft = (doc: Doc, timeline: Timeline, placement: Placement): number =>
   framesThere(doc, timeline, placement) ?? placement.length
 
-/** A document in which a clip's place is another's; the new one stands under the old name of identity. */
-export const withClip = (doc: Doc, clipId: string, by: Clip): Doc => ({
-  ...doc,
-  clips: { ...doc.clips, [clipId]: { ...by, id: clipId } },
-})
-
 /**
  * Puts another clip in the place of one: the graded one, the one of higher resolution. Placements keep what they are, where they are
  * and how they are treated, and are shortened to what is there. How much it counts stays.
@@ -67,8 +51,5 @@ export function replaceClip(doc: Draft<Doc>, clipId: string, by: Clip): void {
   if (!was) return
   const effects = replacement(doc as Doc, clipId, by)
   doc.clips[clipId] = { ...by, id: clipId, priority: was.priority } as Draft<Clip>
-  for (const { timelineId, placementId, sourceIn, length } of effects)
-    for (const track of doc.timelines[timelineId]?.tracks ?? [])
-      for (const placement of track.placements)
-        if (placement.id === placementId) Object.assign(placement, { sourceIn, length })
+  retime(doc, effects)
 }

@@ -1,4 +1,13 @@
-import type { Placement } from './timeline'
+import type { Placement, Track, TrackKind } from './timeline'
+
+/** A name for one more track of a kind that no other has: `V3`, `A2`. */
+export function freeTrackName(tracks: readonly Pick<Track, 'kind' | 'name'>[], kind: TrackKind): string {
+  const names = new Set(tracks.map(({ name }) => name))
+  const letter = kind === 'video' ? 'V' : 'A'
+  let number = tracks.filter((track) => track.kind === kind).length + 1
+  while (names.has(`${letter}${number}`)) number++
+  return `${letter}${number}`
+}
 
 type Stretch = Pick<Placement, 'start' | 'length'>
 

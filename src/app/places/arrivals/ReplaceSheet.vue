@@ -3,36 +3,13 @@ import { Button, Modal } from 'ant-design-vue'
 import { computed } from 'vue'
 import { grades } from '../../../core/toll/grade'
 import { counted, percent } from '../../../core/words/figures'
-import type { Clip } from '../../../core/edit/clip'
-import { useProject } from '../../../stores/project'
 import { useRelinking } from '../../../stores/relinking'
 import { rateLabel, uprightSizeName } from '../../figures'
-import FileButton from '../../components/FileButton.vue'
 import GradeMark from '../../components/GradeMark.vue'
+import ChooseAnother from './ChooseAnother.vue'
 
 /** Another clip in the place of one: what both are, what becomes of the placements, and what each timeline pays then. */
 const relinking = useRelinking()
-const project = useProject()
-/** Clips that could stand in the place of the one: of its kind, those of the likest names first. */
-const mostOffered = 100
-const others = computed(() => {
-  const clip = relinking.choosing
-  if (!clip) return []
-  const alike = ({ name }: Clip) => {
-    let i = 0
-    while (i < name.length && name[i] === clip.name[i]) i++
-    return i
-  }
-  return project.clips
-    .filter(
-      ({ id, reading, parts }) =>
-        id !== clip.id && parts.length === 0 && reading?.kind === clip.reading?.kind,
-    )
-    .map((other) => ({ other, alike: alike(other) }))
-    .sort((a, b) => b.alike - a.alike)
-    .slice(0, mostOffered)
-    .map(({ other }) => other)
-})
 const shown = computed(() => relinking.replacing)
 const shortened = computed(() => shown.value?.placements.filter(({ shortenedBy }) => shortenedBy > 0) ?? [])
 const sides = computed(() => (shown.value ? [shown.value.clip, shown.value.by] : []))
@@ -49,32 +26,7 @@ const stands = computed(() => {
 </script>
 
 <template>
-  <Modal
-    v-if="relinking.choosing"
-    open
-    :footer="null"
-    :width="520"
-    :title="`Another in the place of ${relinking.choosing.name}`"
-    @cancel="relinking.choosing = null"
-  >
-    <p class="quiet">
-      The graded one, the one of higher resolution: placements stay, and what changes is told first.
-    </p>
-    <FileButton
-      accept="*"
-      :name="`A file for the place of ${relinking.choosing.name}`"
-      @file="(file) => relinking.choosing && relinking.priceFile(relinking.choosing, { file, folder: '' })"
-      >A file…</FileButton
-    >
-    <ul v-if="others.length" aria-label="Or a clip that is here">
-      <li v-for="other in others" :key="other.id">
-        <button class="word" @click="relinking.choosing && relinking.price(relinking.choosing, other, null)">
-          {{ other.name }}
-        </button>
-        <span class="quiet figures">{{ uprightSizeName(other) }} · {{ rateLabel(other) }}</span>
-      </li>
-    </ul>
-  </Modal>
+  <ChooseAnother v-if="relinking.choosing" :clip="relinking.choosing" @close="relinking.choosing = null" />
   <Modal
     v-else-if="shown"
     open
@@ -122,18 +74,6 @@ const stands = computed(() => {
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
-  max-height: 320px;
-  overflow: auto;
-  margin-top: 10px;
-  border-top: 1px solid var(--line);
-}
-li {
-  display: flex;
-  justify-content: space-between;
-  border-bottom: 1px solid var(--line);
-}
 .sides {
   display: grid;
   grid-template-columns: 1fr 1fr;

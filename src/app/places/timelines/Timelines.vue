@@ -108,7 +108,7 @@ const does: Record<StripAct, () => void> = {
             change…
           </button>
           <button
-            v-if="formatLabel(timeline.id) !== 'no format yet'"
+            v-if="formatOf(project.opened, timeline)"
             class="word"
             :aria-label="`Carry “${timeline.name}” over`"
             @click="carrying.begin(timeline)"

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { CarryWay } from '../../../../core/edit/carrying'
 import { leadsIn } from '../../../../core/edit/timeline'
-import { formatName, makeFormat, sameFormat, shapeName } from '../../../../core/format/format'
+import { formatName, makeFormat, shapeName } from '../../../../core/format/format'
 import { turnedSize } from '../../../../core/picture/turn'
 import { type Rate, rateName, standardRates } from '../../../../core/rate/rate'
 import { canDropFrame, frameToTimecode } from '../../../../core/rate/timecode'
@@ -88,11 +88,7 @@ async function take(one: CarryWay, asCopy: boolean) {
       Choose a rate, a size or a shape: what each way would do is priced here before anything changes.
     </p>
     <template v-else>
-      <TwoStrips
-        v-if="price && carrying.changesRate && !sameFormat(carrying.was, carrying.format)"
-        :before="carrying.timeline"
-        :price="price"
-      />
+      <TwoStrips v-if="price && carrying.changesRate" :before="carrying.timeline" :price="price" />
       <FramingSheet v-if="recut && carrying.changesSize" :price="recut" />
       <div class="ways">
         <WayColumn

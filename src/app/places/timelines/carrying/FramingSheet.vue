@@ -8,7 +8,6 @@ import { aspectName, sizeName, type Format } from '../../../../core/format/forma
 import { sentence } from '../../../../core/toll/sentence'
 import { counted, factor } from '../../../../core/words/figures'
 import { useCarrying } from '../../../../stores/carrying'
-import { useProject } from '../../../../stores/project'
 import GradeMark from '../../../components/GradeMark.vue'
 import FrameCanvas from '../viewer/FrameCanvas.vue'
 import LookAt from './LookAt.vue'
@@ -16,7 +15,6 @@ import LookAt from './LookAt.vue'
 /** What becomes of the pictures in another frame: for all, by kind, one by one; and the three that come off worst, before and after. */
 const props = defineProps<{ price: CarryPrice }>()
 const carrying = useCarrying()
-const project = useProject()
 const opened = ref<string | null>(null)
 
 const choices = computed<readonly { how: Reframing; name: string; does: string }[]>(() => [
@@ -96,7 +94,6 @@ const views = (
     },
   ]
 }
-const doc = computed(() => project.opened)
 </script>
 
 <template>
@@ -173,7 +170,6 @@ const doc = computed(() => project.opened)
               :width="view.width"
               :height="high"
               :magnified="false"
-              :data-doc="doc.project.id"
             />
           </div>
           <figcaption>

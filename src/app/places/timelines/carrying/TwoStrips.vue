@@ -3,7 +3,8 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { CarryPrice } from '../../../../core/check/carried'
 import type { CarriedBoundary } from '../../../../core/edit/carry'
-import { clipIdOf, endOf, type Placement, type Timeline } from '../../../../core/edit/timeline'
+import { sourceName } from '../../../../core/edit/project'
+import { type Placement, type Timeline, clipIdOf, endOf } from '../../../../core/edit/timeline'
 import { rateName } from '../../../../core/rate/rate'
 import { toNumber } from '../../../../core/rational/rational'
 import { sentence } from '../../../../core/toll/sentence'
@@ -67,11 +68,6 @@ const slower = computed(() =>
 const room = computed(() => Math.max(100, width.value - 66) / Math.max(1, slower.value))
 const x = (at: number) =>
   ((at - stretch.value.start) / (stretch.value.end - stretch.value.start)) * room.value
-const nameOf = (placement: Placement) => {
-  const { source } = placement
-  if (source.kind === 'timeline') return project.opened.timelines[source.timelineId]?.name ?? ''
-  return source.kind === 'clip' ? (project.opened.clips[source.clipId]?.name ?? '') : 'test figure'
-}
 const pictureOf = (placement: Placement) => {
   const clip = project.opened.clips[clipIdOf(placement) ?? '']
   return clip ? media.posterOf(clip) : undefined
@@ -84,39 +80,24 @@ const blocks = computed(() =>
     const charge = [...(finding?.toll.charges ?? [])].sort((a, b) => b.loss - a.loss)[0]
     return {
       id: placement.id,
-      name: nameOf(placement),
+      name: sourceName(project.opened, placement.source),
       picture: pictureOf(placement),
       left,
       width: x(seconds(placement.start + placement.length, props.before)) - left,
-      now,
       grade: finding?.toll.grade,
       says: charge ? sentence(charge) : '',
       frames: now?.length ?? placement.length,
     }
   }),
 )
-const frames = computed(() => new Set(shown.value.flatMap((p) => [p.start, p.start + p.length])))
 const boundaries = computed(() => {
-  const seen = new Set<number>()
-  const drifts = new Map(props.price.cut.boundaries.map((one) => [one.frame, one]))
-  return [...frames.value].flatMap((frame) => {
-    if (seen.has(frame)) return []
-    seen.add(frame)
-    const one = drifts.get(frame)
+  const drifts = new Map(props.price.cut.boundaries.map((one) => [one.frame, one.driftMs]))
+  const frames = new Set(shown.value.flatMap((p) => [p.start, p.start + p.length]))
+  return [...frames].map((frame) => {
     const top = x(seconds(frame, props.before))
-    const drift = one?.driftMs ?? 0
+    const drift = drifts.get(frame) ?? 0
     const shift = ((drift / 1000) * times * room.value) / (stretch.value.end - stretch.value.start)
-    const scaled = top * slower.value
-    return [
-      {
-        frame,
-        top,
-        bottom: scaled + Math.max(-60, Math.min(60, shift)),
-        drift,
-        pushed: one?.pushed ?? false,
-        one,
-      },
-    ]
+    return { frame, top, bottom: top * slower.value + Math.max(-60, Math.min(60, shift)), drift }
   })
 })
 /** A figure is written where there is room for it before the next boundary. */
