@@ -29,6 +29,8 @@ const background = useBackground()
 const projects = useProjects()
 const keeping = useKeeping()
 const trouble = ref<string | null>(null)
+/** The header comes first and the place after it, in turns of their own: together they would hold the page up. */
+const hasHeader = ref(false)
 /** Whether the history is looked at. */
 const history = ref(false)
 
@@ -43,10 +45,13 @@ watch(
       trouble.value = `The project cannot be opened. ${reasonOf(error)}`
       return
     }
-    void projects.note()
     void keeping.ask()
+    await nextTurn()
+    hasHeader.value = true
     await media.openProject(id)
-    // The list is painted before its files are looked for.
+    // The list is painted before its clips are gone through and its files looked for.
+    await nextTurn()
+    void projects.note()
     await nextTurn()
     await media.findFiles(project.clips)
     // Whoever opens a project will want it ranked: the worker starts meanwhile.
@@ -78,7 +83,7 @@ onBeforeRouteLeave(async () => {
     <AppHeader v-model:history="history" />
     <div><StorageNotice /><SaveTrouble /><OpenElsewhere /><PutAside /><WrongStart /></div>
     <main class="place">
-      <RouterView />
+      <RouterView v-if="hasHeader" />
       <HistorySheet v-if="history" @close="history = false" />
     </main>
     <ShortcutSheet />

@@ -68,6 +68,7 @@ export const useArrivals = defineStore('arrivals', () => {
   /** All that were ever asked for in this session. */
   const offered = new Set<string>()
   const notTaken = computed(() => {
+    if (card.files.length === 0) return []
     const { doc } = project
     const taken = new Set<string>()
     const take = ({ source }: { source: ClipSource }) =>
