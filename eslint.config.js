@@ -52,6 +52,7 @@ const rooms = [
   ['choice'],
   ['edit'],
   ['check'],
+  ['dispatch'],
   ['exchange'],
 ]
 const roomRules = rooms.flatMap((line, i) =>

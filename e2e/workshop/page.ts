@@ -10,7 +10,7 @@ import { toNumber } from '../../src/core/rational/rational'
 import { type FrameAccess, openFrames } from '../../src/media/frames'
 import { openAccesses } from '../../src/media/open'
 import { composer } from '../../src/media/render/composer'
-import { compositionOf } from '../../src/stores/composing'
+import { compositionOf } from '../../src/media/render/compositions'
 import { countOf, framesOf } from '../../src/core/motion/timing'
 import { matrixOf } from '../../src/core/picture/colour'
 import { read } from '../../src/core/reading/read'
@@ -145,7 +145,7 @@ const workshop = {
     const format = timeline && formatOf(doc, timeline)
     if (!timeline || !format) throw new Error('the timeline has no format')
     const open = openAccesses<FrameAccess>(4)
-    const compose = composer(async ({ key, locator, kind, rotation }, index, signal) =>
+    const { drawn: compose } = composer(async ({ key, locator, kind, rotation }, index, signal) =>
       (await open.get(key, () => openFrames(locator, kind, rotation, signal))).planes(index, signal),
     )
     const wanted = async (clip: Clip, index: number) => {

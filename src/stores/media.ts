@@ -1,20 +1,17 @@
 import { defineStore } from 'pinia'
 import { reactive } from 'vue'
-import { partAt } from '../core/edit/parts'
-import { type Clip, type Part, claimsOf } from '../core/edit/clip'
-import { exactDuration, hasToBeWalked, storedIndexOf, storedTimingOf, timingOf } from '../core/edit/timing'
+import type { Clip, Part } from '../core/edit/clip'
+import { exactDuration, hasToBeWalked, timingOf } from '../core/edit/timing'
 import { countOf, framesOf, stepAt } from '../core/motion/timing'
 import { nearestRational, toNumber } from '../core/rational/rational'
 import type { Rotation } from '../core/picture/turn'
 import type { FrameTimes } from '../core/reading/frame-times'
 import { present } from '../core/assert'
-import { matrixOf } from '../core/picture/colour'
-import type { ClipKind } from '../media/decode/engine'
 import type { DecodableFile } from '../media/measure'
 import { type MediaLocator, cardUrl } from '../media/source'
 import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } from '../storage/media'
 import type { Proof } from '../media/proof'
-import type { WantedFile } from '../media/frames'
+import { type LyingFrame, contentKey, frameOfClip, kindOf } from '../media/lying'
 import type { FrameAnswer, ProofAnswer } from '../workers/frames.worker'
 import { askFor } from '../workers/job'
 import { frameService } from '../workers/services'
@@ -124,23 +121,8 @@ export const useMedia = defineStore('media', () => {
       .find((file) => file?.size === clip.sizeBytes)
   }
 
-  /** Where a frame of a clip as corrected lies: its file and its index there; or why it cannot be had. */
-  async function wanted(
-    clip: Clip,
-    index: number,
-  ): Promise<{ readonly file: WantedFile; readonly within: number } | { readonly error: string }> {
-    const { reading } = clip
-    if (!reading?.video || reading.kind === 'audio') return { error: 'This clip has no picture.' }
-    const stored = storedIndexOf(clip, index)
-    const lying = partAt(clip, stored)
-    const { name } = lying?.part ?? clip
-    const key = contentKey(lying?.part ?? clip)
-    const locator = await locate(lying?.part ?? clip)
-    if (!locator) return { error: `${name} is not at hand: take the file in again to see it.` }
-    const kind = present(kindOf(clip, lying?.part), 'a clip with a picture is decoded')
-    const within = Math.max(0, Math.min(countOf(kind.steps) - 1, lying?.index ?? stored))
-    return { file: { key, locator, kind, rotation: reading.video.rotation }, within }
-  }
+  /** Where a frame of a clip as corrected lies. @see frameOfClip */
+  const wanted = (clip: Clip, index: number): Promise<LyingFrame> => frameOfClip(clip, index, locate)
 
   /**
    * A frame of a clip, its own, by its index in the clip as corrected.
@@ -262,36 +244,4 @@ export const useMedia = defineStore('media', () => {
     forgetPicture,
     walk,
   }
-})
-
-/** A file by what it holds: a clip in whose place another was put is another file under the same name. */
-export const contentKey = ({ id, hash }: Pick<Clip, 'id' | 'hash'>): string => (hash ? `${id} ${hash}` : id)
-
-/** What a decoder has to know of a clip, or of one of its files; null without a picture. */
-function kindOf(clip: Clip, part?: Part): ClipKind | null {
-  const video = clip.reading?.video
-  if (!video) return null
-  const { kind, container } = part?.reading ?? present(clip.reading, 'what has a picture was read')
-  const steps = framesOf(storedTimingOf(part ? asClip(clip, part) : clip))
-  return {
-    kind: kind === 'still' ? 'still' : 'video',
-    container,
-    codec: video.codec,
-    // What the file holds, whatever was corrected: of a crop too.
-    width: claimsOf(clip)?.video?.width ?? video.width,
-    height: claimsOf(clip)?.video?.height ?? video.height,
-    bitDepth: video.bitDepth ?? 8,
-    meaning: { ...video.colour, matrix: matrixOf(video, video.colour) },
-    steps,
-  }
-}
-
-/** One file of a clip as if it were a clip alone. */
-const asClip = (clip: Clip, part: Part): Clip => ({
-  ...clip,
-  ...part,
-  parts: [],
-  corrections: {},
-  evidence: null,
-  claimed: null,
 })

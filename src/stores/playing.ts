@@ -168,6 +168,8 @@ export const usePlaying = defineStore('playing', () => {
         hand.goTo(now.frame)
       })
       achieved.value = withLost(await askFor(service, (id) => service.run(id, startAt, tell), signal))
+      // What was played to its end stands there, also where its last frames came too late to be shown.
+      if (!signal.aborted) hand.goTo(to - 1)
     } finally {
       sound?.end()
     }

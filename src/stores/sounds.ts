@@ -9,7 +9,8 @@ import { toNumber } from '../core/rational/rational'
 import type { MixOrder, MixPart, SoundFile } from '../media/sound/mixing'
 import { askFor } from '../workers/job'
 import { soundService } from '../workers/services'
-import { contentKey, useMedia } from './media'
+import { contentKey } from '../media/lying'
+import { useMedia } from './media'
 
 /** What sounds: the shape of clips' sound, and what of a timeline is heard when. */
 export const useSounds = defineStore('sounds', () => {

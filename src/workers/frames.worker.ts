@@ -48,7 +48,7 @@ async function withFile<Answer extends { readonly ok: true }>(
   }
 }
 
-const composing = composer(async (file, index, signal) => {
+const { drawn } = composer(async (file, index, signal) => {
   const answer = await withFile(file, signal, async (access) => ({
     ok: true as const,
     decoded: await access.planes(index, signal),
@@ -87,7 +87,7 @@ const service = {
     running.run(
       id,
       async (signal): Promise<ComposedAnswer> => {
-        const { picture, trouble } = await composing(composition, area, signal)
+        const { picture, trouble } = await drawn(composition, area, signal)
         return transfer({ ok: true, picture, trouble }, [picture])
       },
       (late) => late.ok && late.picture.close(),

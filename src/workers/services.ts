@@ -5,6 +5,7 @@ import type { FrameService } from './frames.worker'
 import type { LoadingService } from './loading.worker'
 import type { PlayingService } from './playing.worker'
 import type { ReadingService } from './reading.worker'
+import type { RenderService } from './render.worker'
 import type { SoundService } from './sound.worker'
 import type { WriteAheadService } from './write-ahead.worker'
 
@@ -32,6 +33,9 @@ export const loadingService = lazily<LoadingService>(
 export const writeAheadService = lazily<WriteAheadService>(
   () =>
     new Worker(new URL('./write-ahead.worker.ts', import.meta.url), { type: 'module', name: 'write-ahead' }),
+)
+export const renderService = lazily<RenderService>(
+  () => new Worker(new URL('./render.worker.ts', import.meta.url), { type: 'module', name: 'render' }),
 )
 export const choiceService = lazily<ChoiceService>(
   () => new Worker(new URL('./choice.worker.ts', import.meta.url), { type: 'module', name: 'choice' }),

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { useProject } from '../../stores/project'
-import { download, fileNameOf } from '../download'
+import { fileNameOf } from '../../core/words/file-name'
+import { download } from '../download'
 import { counted } from '../../core/words/figures'
 
 /** What of the project could not be read any more: what, why, and the parts as they were. */

@@ -148,7 +148,7 @@ const boundariesOf = ({ tracks }: Timeline): number =>
   ).size
 
 /** Of a nested cut: each pays what it pays inside, and what its timeline pays outside. */
-function nestedFindings(inner: Check, outer: Check): Finding[] {
+export function nestedFindings(inner: Check, outer: Check): Finding[] {
   const [whole] = outer.findings
   return inner.findings.map((finding) => ({
     ...finding,
@@ -175,7 +175,7 @@ function headroomLost(pays: readonly PaysOtherwise[]): HeadroomLost[] {
 }
 
 /** Placements before and after, in the same order: what each pays otherwise. */
-function compared(before: Check, after: readonly Finding[]): PaysOtherwise[] {
+export function compared(before: Check, after: readonly Finding[]): PaysOtherwise[] {
   return before.findings.flatMap((was, i) => {
     const is = after[i]
     if (!is) return []

@@ -1,71 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { plainFields } from '../fields/deinterlace'
-import { simdFields } from '../fields/simd'
-import { lay } from '../framing/lay'
-import type { Planes } from '../planes/planes'
 import { type Meaning, toScreen } from '../planes/screen'
 import { exactly, rational, toNumber } from '../rational/rational'
-import { chromaSiting, resampling } from '../resample/picture'
-import { resamplePlane } from '../resample/plane'
-import { simdResample } from '../resample/simd'
-import { type FramingOverride, plainTreatment } from '../treatment/treatment'
+import { resampling, wholeChroma } from '../resample/picture'
 import { conversionOf } from './colour'
 import { type Composed, compose } from './compose'
+import { drawn, fast, ground, layer, meaning, pixel, plain, raster, square } from './compose.fixture'
 import type { StoredPicture } from './stored'
 import { framesNeeded } from './standing'
-
-const meaning: Meaning = { matrix: 'bt709', primaries: 'bt709', transfer: 'bt709', range: 'limited' }
-const ground = { meaning, bitDepth: 8 }
-const plain = { resample: resamplePlane, fields: plainFields }
-const fast = { resample: simdResample(), fields: simdFields() }
-const square = rational(1)
-
-/** A picture whose every sample is told by where it is. */
-function drawn(width: number, height: number, subsampled = true, seed = 0): StoredPicture {
-  const [across, down] = subsampled ? [2, 2] : [1, 1]
-  const [w, h] = [Math.ceil(width / across), Math.ceil(height / down)]
-  const plane = (columns: number, count: number, salt: number) =>
-    Uint8Array.from({ length: count }, (_, i) => {
-      const [x, y] = [i % columns, Math.floor(i / columns)]
-      return 40 + ((x * 37 + y * 59 + x * y * 7 + salt * 31 + seed * 13) % 160)
-    })
-  const planes: Planes = {
-    width,
-    height,
-    bitDepth: 8,
-    across,
-    down,
-    luma: plane(width, width * height, 0),
-    chroma: { cb: plane(w, w * h, 1), cr: plane(w, w * h, 2) },
-    alpha: null,
-  }
-  return { planes, meaning, siting: chromaSiting({ across, down }, '') }
-}
-
-function layer(
-  picture: StoredPicture,
-  frame: { width: number; height: number },
-  set: FramingOverride = {},
-): Composed {
-  const framing = { ...plainTreatment.framing, ...set }
-  const { width, height } = picture.planes
-  const { zoom, filter, sharpen, reduction } = framing
-  return {
-    shown: { kind: 'frame', index: 0 },
-    lie: lay({ width, height, pixelAspect: square, rotation: 0 }, { ...frame, pixelAspect: square }, framing),
-    inFields: null,
-    fieldOrder: null,
-    zoom,
-    filter,
-    sharpen,
-    reduction,
-    colour: 'auto',
-    frameOf: () => picture,
-  }
-}
-const raster = (width: number, height: number) => ({ x: 0, y: 0, width, height })
-const pixel = ({ width, luma }: Planes, x: number, y: number) => luma[y * width + x]
 
 describe('a raster that is composed', () => {
   it('has a picture of its size as it is', () => {
@@ -325,7 +267,7 @@ describe('colour on a raster', () => {
       chroma: { cb: flat(512), cr: flat(512) },
     }
     const laying = { ...layer({ ...picture, planes, meaning: from }, { width: 4, height: 4 }), colour }
-    const made = compose([laying], { meaning: to, bitDepth: 10 }, raster(4, 4), plain)
+    const made = compose([laying], { meaning: to, bitDepth: 10, siting: wholeChroma }, raster(4, 4), plain)
     expect(Math.abs((made.chroma!.cb[5] as number) - 512)).toBeLessThanOrEqual(1)
     return ((made.luma[5] as number) - 64) / 876
   }

@@ -19,7 +19,7 @@ export interface Kernels {
 
 /**
  * An area of a raster with its layers, bottom to top, each scaled once from its source by the exact kernels; black where none is.
- * Chroma is whole.
+ * @param area begins on a pixel that has colour of its own
  */
 export function compose(
   layers: readonly Composed[],
@@ -43,39 +43,51 @@ export function compose(
   return raster
 }
 
-function blackRaster({ meaning, bitDepth }: Ground, { width, height }: Area): Planes {
+function blackRaster({ meaning, bitDepth, siting }: Ground, { width, height }: Area): Planes {
   const black = blackOf(meaning, bitDepth)
-  const room = (value: number) =>
-    (bitDepth > 8 ? new Uint16Array(width * height) : new Uint8Array(width * height)).fill(value)
-  const chroma = { cb: room(black.chroma), cr: room(black.chroma) }
-  return { width, height, bitDepth, across: 1, down: 1, luma: room(black.luma), chroma, alpha: null }
+  const room = (count: number, value: number) =>
+    (bitDepth > 8 ? new Uint16Array(count) : new Uint8Array(count)).fill(value)
+  const [across, down] = [siting.across.every, siting.down.every]
+  const colours = Math.ceil(width / across) * Math.ceil(height / down)
+  const chroma = { cb: room(colours, black.chroma), cr: room(colours, black.chroma) }
+  const luma = room(width * height, black.luma)
+  return { width, height, bitDepth, across, down, luma, chroma, alpha: null }
 }
 
 /** Puts what is laid over a raster, on every line or on every second one from a first one on, in code values, rounded half up. */
 function put(raster: Planes, over: Laid | null, area: Area, first: number, every: number): void {
   if (!over) return
   const { planes } = over
-  const [left, top] = [over.area.x - area.x, over.area.y - area.y]
-  const { width, height } = over.area
-  const most = 2 ** raster.bitDepth - 1
+  const { across, down } = raster
   const under = present(raster.chroma, 'a raster has colour')
   const colour = present(planes.chroma, 'what is laid has the colour of its ground')
-  const pairs: readonly (readonly [Samples, Samples])[] = [
-    [raster.luma, planes.luma],
-    [under.cb, colour.cb],
-    [under.cr, colour.cr],
-  ]
-  for (let row = 0; row < height; row++) {
-    if ((top + row - first) % every !== 0) continue
-    const [to, from] = [(top + row) * raster.width + left, row * width]
-    for (const [into, of] of pairs) {
+  const lay = (into: Samples, of: Samples, x: number, y: number) => {
+    const [left, top] = [(over.area.x - area.x) / x, (over.area.y - area.y) / y]
+    const [width, height] = [Math.ceil(over.area.width / x), Math.ceil(over.area.height / y)]
+    const stride = Math.ceil(raster.width / x)
+    for (let row = 0; row < height; row++) {
+      if ((top + row - first) % every !== 0) continue
+      const [to, from] = [(top + row) * stride + left, row * width]
       if (!planes.alpha) into.set(of.subarray(from, from + width), to)
-      else
-        for (let i = 0; i < width; i++) {
-          const below = into[to + i] as number
-          const share = (planes.alpha[from + i] as number) / most
-          into[to + i] = Math.floor(below + ((of[from + i] as number) - below) * share + 0.5)
-        }
+      else mixInto(into, to, of.subarray(from, from + width), planes.alpha, row * y * over.area.width, x)
     }
   }
+  const mixInto = (
+    into: Samples,
+    to: number,
+    line: Samples,
+    alpha: Samples,
+    at: number,
+    step: number,
+  ): void => {
+    const most = 2 ** raster.bitDepth - 1
+    for (let i = 0; i < line.length; i++) {
+      const below = into[to + i] as number
+      const share = (alpha[at + i * step] as number) / most
+      into[to + i] = Math.floor(below + ((line[i] as number) - below) * share + 0.5)
+    }
+  }
+  lay(raster.luma, planes.luma, 1, 1)
+  lay(under.cb, colour.cb, across, down)
+  lay(under.cr, colour.cr, across, down)
 }

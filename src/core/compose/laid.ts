@@ -14,6 +14,7 @@ import {
 } from '../rational/rational'
 import type { PlaneKernel } from '../resample/plane'
 import { sharpened } from '../resample/sharpen'
+import { type ChromaSiting, wholeChroma } from '../resample/picture'
 import { type AxisMap, type Siting, tapsOf } from '../resample/taps'
 import type { ColourConversion, Framing } from '../treatment/treatment'
 import { conversionOf, inColour, ofDepth } from './colour'
@@ -27,10 +28,11 @@ export interface Area {
   readonly height: number
 }
 
-/** What layers are laid onto: samples of luma and as many of colour, all that mean the same. */
+/** What layers are laid onto: samples that all mean the same, and where its colour lies. */
 export interface Ground {
   readonly meaning: Meaning
   readonly bitDepth: number
+  readonly siting: ChromaSiting
 }
 
 /** How a picture comes to lie on a raster, and what is done to it on the way. */
@@ -47,24 +49,32 @@ export interface Laid {
 
 const whole: Siting = { every: 1, halves: 1 }
 
-/** Where the cropped picture's sides lie on an axis of the raster, and the whole pixels that it touches within some. */
-function reached(lie: 'x' | 'y', { x, y, scaleX, scaleY, crop }: Lie, length: number, within: Area) {
+/**
+ * Where the cropped picture's sides lie on an axis of the raster, and the whole pixels that it touches within some.
+ * @param every so many pixels share their colour: they are taken together
+ */
+function reached(
+  lie: 'x' | 'y',
+  { x, y, scaleX, scaleY, crop }: Lie,
+  length: number,
+  within: Area,
+  every: number,
+) {
   const [start, scale, before, after, first, count] =
     lie === 'x'
       ? [x, scaleX, crop.left, crop.right, within.x, within.width]
       : [y, scaleY, crop.top, crop.bottom, within.y, within.height]
   const at = (pixel: number) => toNumber(start) + toNumber(scale) * pixel
   const [from, to] = [at(before), at(Math.max(before + 1e-3, length - after))]
-  const low = Math.max(first, Math.floor(from + 1e-9))
-  const high = Math.min(first + count, Math.ceil(to - 1e-9))
+  const low = Math.max(first, Math.floor(Math.floor(from + 1e-9) / every) * every)
+  const high = Math.min(first + count, Math.ceil(Math.ceil(to - 1e-9) / every) * every)
   return { from, to, low, count: Math.max(0, high - low) }
 }
 
 /** How much of each pixel of an axis is covered; null where all of them are, wholly. */
 function coverage({ from, to, low, count }: ReturnType<typeof reached>): Float64Array | null {
-  const shares = Float64Array.from(
-    { length: count },
-    (_, n) => Math.min(1, to - low - n) - Math.max(0, from - low - n),
+  const shares = Float64Array.from({ length: count }, (_, n) =>
+    Math.max(0, Math.min(1, to - low - n) - Math.max(0, from - low - n)),
   )
   return shares.every((share) => share > 1 - 1e-9) ? null : shares
 }
@@ -122,24 +132,38 @@ function divided(planes: Planes): Planes {
   return { ...planes, ...eachPlane(planes, share, share), alpha }
 }
 
-/** Planes of a picture on an area, by a map of each axis: chroma as much as luma. */
+/** Planes of a picture on an area, by a map of each axis, its chroma where it is to lie there. */
 function resampled(
-  { planes, siting }: StoredPicture,
+  { planes, siting }: Pick<StoredPicture, 'planes' | 'siting'>,
   [mapX, mapY]: readonly [AxisMap, AxisMap],
   { width, height }: Pick<Area, 'width' | 'height'>,
   filter: Framing['filter'],
   kernel: PlaneKernel,
+  onto: ChromaSiting = wholeChroma,
 ): Planes {
-  const make = (x: Siting, y: Siting) => {
+  const make = (x: Siting, y: Siting, toX: Siting, toY: Siting) => {
     const size = { width: Math.ceil(planes.width / x.every), height: Math.ceil(planes.height / y.every) }
-    const across = tapsOf(filter, mapX, x, whole, width)
-    const down = tapsOf(filter, mapY, y, whole, height)
+    const across = tapsOf(filter, mapX, x, toX, Math.ceil(width / toX.every))
+    const down = tapsOf(filter, mapY, y, toY, Math.ceil(height / toY.every))
     return (samples: Samples) => kernel({ ...size, samples }, across, down, planes.bitDepth).samples
   }
-  const large = make(whole, whole)
-  const small =
-    siting.across.every === 1 && siting.down.every === 1 ? large : make(siting.across, siting.down)
-  return { bitDepth: planes.bitDepth, width, height, across: 1, down: 1, ...eachPlane(planes, large, small) }
+  const large = make(whole, whole, whole, whole)
+  const small = [siting, onto].every(isWhole)
+    ? large
+    : make(siting.across, siting.down, onto.across, onto.down)
+  const [across, down] = [onto.across.every, onto.down.every]
+  return { bitDepth: planes.bitDepth, width, height, across, down, ...eachPlane(planes, large, small) }
+}
+
+const isWhole = ({ across, down }: ChromaSiting): boolean => across.every === 1 && down.every === 1
+
+/** Planes with as much chroma as luma, with their chroma where a ground has it. */
+function withChromaOf(ground: ChromaSiting, planes: Planes, filter: Framing['filter'], kernel: PlaneKernel) {
+  if (isWhole(ground)) return planes
+  const still = { scale: rational(1), shift: rational(0) }
+  const picture = { planes, siting: wholeChroma }
+  const { luma, alpha } = planes
+  return { ...resampled(picture, [still, still], planes, filter, kernel, ground), luma, alpha }
 }
 
 /** A picture brought to the raster's own fineness before it is zoomed: what is finer is gone. */
@@ -199,8 +223,9 @@ export function laid(
 ): Laid | null {
   const { lie, filter, sharpen, reduction, colour } = laying
   const upright = turned(picture, lie.turn)
-  const x = reached('x', lie, upright.planes.width, within)
-  const y = reached('y', lie, upright.planes.height, within)
+  const { siting } = ground
+  const x = reached('x', lie, upright.planes.width, within, siting.across.every)
+  const y = reached('y', lie, upright.planes.height, within, siting.down.every)
   if (x.count === 0 || y.count === 0) return null
   const area: Area = { x: x.low, y: y.low, width: x.count, height: y.count }
   const cut = cropped(upright, lie.crop)
@@ -213,14 +238,19 @@ export function laid(
     axisMap(from.lie.scaleX, from.lie.x, from.picture.left, area.x),
     axisMap(from.lie.scaleY, from.lie.y, from.picture.top, area.y),
   ] as const
-  const straight = divided(resampled(from.picture, maps, area, filter, kernel))
+  const conversion = conversionOf(picture.meaning, ground.meaning, colour)
+  // Opacity and other colour are worked out where there is a sample of each for every pixel.
+  const needsWhole = source.planes.alpha !== null || conversion.names.length > 0
+  const straight = divided(
+    resampled(from.picture, maps, area, filter, kernel, needsWhole ? wholeChroma : siting),
+  )
   const sharp = sharpen
     ? {
         ...straight,
         luma: sharpened({ ...area, samples: straight.luma }, straight.bitDepth, sharpen).samples,
       }
     : straight
-  const conversion = conversionOf(picture.meaning, ground.meaning, colour)
-  const planes = inColour(sharp, picture.meaning, ground.meaning, conversion, ground.bitDepth)
+  const coloured = inColour(sharp, picture.meaning, ground.meaning, conversion, ground.bitDepth)
+  const planes = needsWhole ? withChromaOf(siting, coloured, filter, kernel) : coloured
   return { area, planes: covered(planes, coverage(x), coverage(y)) }
 }

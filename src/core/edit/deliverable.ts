@@ -42,6 +42,15 @@ export const Deliverable = z
     sound: SoundSetting.nullable(),
     /** What of the treatment is its own when the timeline goes out. */
     treatment: Override.default({}),
+    /** The frames of it that go out, from the first to before the last; null for all. */
+    range: z
+      .object({ from: z.number().int().nonnegative(), to: z.number().int().positive() })
+      .refine(({ from, to }) => from < to, { error: 'a range ends after it begins' })
+      .readonly()
+      .nullable()
+      .default(null),
+    /** Whether timecode and source frame are written into the picture. */
+    burnIn: z.boolean().default(false),
   })
   .readonly()
 export type Deliverable = z.infer<typeof Deliverable>
@@ -56,4 +65,6 @@ export const deliverableOf = (id: string, name: string, format: Format): Deliver
   video: null,
   sound: null,
   treatment: {},
+  range: null,
+  burnIn: false,
 })

@@ -27,6 +27,9 @@ export function chromaSiting({ across, down }: Pick<Planes, 'across' | 'down'>, 
   }
 }
 
+/** Chroma of which there is as much as luma. */
+export const wholeChroma: ChromaSiting = { across: whole, down: whole }
+
 /** What a picture is made into. */
 export interface Resampling {
   readonly width: number

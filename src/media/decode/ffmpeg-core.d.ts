@@ -1,9 +1,26 @@
 /** The part of the packages that is used here. */
 declare module '@ffmpeg/core' {
   interface Device {
-    open(): void
-    close(): void
-    write(stream: unknown, heap: Uint8Array | Int8Array, offset: number, length: number): number
+    open(stream: DeviceStream): void
+    close(stream: DeviceStream): void
+    write?(
+      stream: DeviceStream,
+      heap: Uint8Array | Int8Array,
+      offset: number,
+      length: number,
+      position: number,
+    ): number
+    read?(
+      stream: DeviceStream,
+      heap: Uint8Array | Int8Array,
+      offset: number,
+      length: number,
+      position: number,
+    ): number
+    llseek?(stream: DeviceStream, offset: number, whence: number): number
+  }
+  interface DeviceStream {
+    position: number
   }
   interface FileSystem {
     readonly filesystems: { readonly WORKERFS: unknown }

@@ -23,6 +23,8 @@ export const newRing = (capacity: number): Ring => ({
 export interface RingWriter {
   /** Puts all bytes in, waiting where there is no room. @returns whether more is wanted: false once the reader has cancelled */
   write(bytes: Uint8Array): boolean
+  /** As `write`, and lets its worker do other things while it waits. */
+  put(bytes: Uint8Array): Promise<boolean>
   /** Says that nothing more comes. */
   end(): void
 }
@@ -31,23 +33,35 @@ export function ringWriter({ state, bytes }: Ring): RingWriter {
   const at = new Int32Array(state)
   const ring = new Uint8Array(bytes)
   const capacity = ring.length
+  const isWanted = () => Atomics.load(at, cancelled) === running
+  /** Puts in what there is room for. @returns how much that was, and what was taken so far where it was nothing */
+  function some(data: Uint8Array): { readonly length: number; readonly tail: number } {
+    const [head, tail] = [Atomics.load(at, written), Atomics.load(at, taken)]
+    const free = (tail - head - 1 + capacity) % capacity
+    const length = Math.min(free, data.length, capacity - head)
+    if (length > 0) {
+      ring.set(data.subarray(0, length), head)
+      Atomics.store(at, written, (head + length) % capacity)
+      Atomics.notify(at, written)
+    }
+    return { length, tail }
+  }
   return {
     write(data) {
-      for (let done = 0; done < data.length;) {
-        if (Atomics.load(at, cancelled) !== running) return false
-        const [head, tail] = [Atomics.load(at, written), Atomics.load(at, taken)]
-        const free = (tail - head - 1 + capacity) % capacity
-        if (free === 0) {
-          Atomics.wait(at, taken, tail, longestWait)
-          continue
-        }
-        const length = Math.min(free, data.length - done, capacity - head)
-        ring.set(data.subarray(done, done + length), head)
+      for (let done = 0; done < data.length && isWanted();) {
+        const { length, tail } = some(data.subarray(done))
         done += length
-        Atomics.store(at, written, (head + length) % capacity)
-        Atomics.notify(at, written)
+        if (length === 0) Atomics.wait(at, taken, tail, longestWait)
       }
-      return Atomics.load(at, cancelled) === running
+      return isWanted()
+    },
+    async put(data) {
+      for (let done = 0; done < data.length && isWanted();) {
+        const { length, tail } = some(data.subarray(done))
+        done += length
+        if (length === 0) await changed(at, taken, tail)
+      }
+      return isWanted()
     },
     end: () => endOf(at),
   }
@@ -57,6 +71,8 @@ export function ringWriter({ state, bytes }: Ring): RingWriter {
 export interface RingReader {
   /** So many bytes; fewer only at the end. @throws the signal's reason once it aborts */
   take(length: number, signal: AbortSignal): Promise<Uint8Array>
+  /** Takes what is there, up to the length of some room, and keeps its thread waiting for it. @returns how much it was: nothing at the end */
+  fill(room: Uint8Array): number
   /** Wants nothing more: the writer is told, whatever it waits for. */
   cancel(): void
   /** Says in the writer's stead that nothing more comes, where the writer is gone. */
@@ -89,6 +105,21 @@ export function ringReader({ state, bytes }: Ring): RingReader {
         Atomics.notify(at, taken)
       }
       return data.subarray(0, done)
+    },
+    fill(room) {
+      for (;;) {
+        const isEnded = Atomics.load(at, ended) !== running
+        const [head, tail] = [Atomics.load(at, written), Atomics.load(at, taken)]
+        const length = Math.min((head - tail + capacity) % capacity, room.length, capacity - tail)
+        if (length > 0) {
+          room.set(ring.subarray(tail, tail + length))
+          Atomics.store(at, taken, (tail + length) % capacity)
+          Atomics.notify(at, taken)
+          return length
+        }
+        if (isEnded || Atomics.load(at, cancelled) !== running) return 0
+        Atomics.wait(at, written, head, longestWait)
+      }
     },
     cancel() {
       Atomics.store(at, cancelled, 1)

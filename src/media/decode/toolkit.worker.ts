@@ -1,10 +1,9 @@
-import createCore, { type Core } from '@ffmpeg/core'
-import coreUrl from '@ffmpeg/core?url'
-import wasmUrl from '@ffmpeg/core/wasm?url'
+import type { Core } from '@ffmpeg/core'
 import { expose } from 'comlink'
 import { reasonOf } from '../../core/words/reason'
 import type { MediaLocator } from '../source'
 import { mountable } from './mount'
+import { newCore } from './toolkit-core'
 import { type Ring, ringWriter } from './ring'
 import { type TimedStream, timedFrames, timedSound } from './timed-stream'
 
@@ -30,22 +29,6 @@ const out = '/out/stream'
 const most = 60
 /** What a write answers where nobody reads any more: EPIPE, as WASI counts. */
 const brokenPipe = 64
-
-/** Compiled once; what jobs leave behind in memory goes with the instance that did them. */
-let compiled: Promise<WebAssembly.Module> | null = null
-
-/** A fresh instance of the toolkit: an ended job leaves it in a state that nobody vouches for. */
-async function newCore() {
-  const module = await (compiled ??= WebAssembly.compileStreaming(fetch(wasmUrl)))
-  return createCore({
-    // The package reads where its parts are from behind the mark; none is asked for, since the module is given to it.
-    mainScriptUrlOrBlob: `${coreUrl}#${btoa(JSON.stringify({ wasmURL: wasmUrl }))}`,
-    instantiateWasm(imports, done) {
-      void WebAssembly.instantiate(module, imports).then((instance) => done(instance, module))
-      return {}
-    },
-  })
-}
 
 /** Gives what the toolkit writes to `out` to a stream, as it writes it. */
 function intoStream({ FS }: Core, stream: TimedStream): void {

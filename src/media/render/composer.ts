@@ -56,7 +56,7 @@ function keeper() {
   }
 }
 
-/** Composes frames of timelines out of decoded planes, and draws them for the screen. */
+/** Composes frames of timelines out of decoded planes. */
 export function composer(frameOfFile: FrameOfFile) {
   const kernels: Kernels = { resample: simdResample(), fields: simdFields() }
   const decoded = keeper()
@@ -139,7 +139,8 @@ export function composer(frameOfFile: FrameOfFile) {
     return { planes: compose(ready, ground, area, kernels), trouble }
   }
 
-  return async (composition: Composition, area: Area, signal: AbortSignal) => {
+  /** An area drawn for the screen. */
+  async function drawn(composition: Composition, area: Area, signal: AbortSignal) {
     const { planes, trouble } = await planesFor(composition, area, signal)
     const { width, height, data } = toScreen(planes, composition.ground.meaning)
     const canvas = new OffscreenCanvas(width, height)
@@ -147,4 +148,5 @@ export function composer(frameOfFile: FrameOfFile) {
     context.putImageData(new ImageData(data, width, height), 0, 0)
     return { picture: canvas.transferToImageBitmap(), trouble }
   }
+  return { planes: planesFor, drawn }
 }

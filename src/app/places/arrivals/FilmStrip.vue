@@ -3,7 +3,8 @@ import { ref, watch } from 'vue'
 import { type Clip } from '../../../core/edit/clip'
 import { timingOf } from '../../../core/edit/timing'
 import { countOf, framesOf } from '../../../core/motion/timing'
-import { contentKey, useMedia } from '../../../stores/media'
+import { contentKey } from '../../../media/lying'
+import { useMedia } from '../../../stores/media'
 
 /** Eight real frames, evenly through the clip. */
 const props = defineProps<{ clip: Clip }>()

@@ -1,142 +1,96 @@
 <script setup lang="ts">
-import { percent } from '../../../core/words/figures'
 import { Button } from 'ant-design-vue'
-
-import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
-import { worstFirst } from '../../../core/check/check'
-import { leadsIn } from '../../../core/edit/timeline'
-import { formatName } from '../../../core/format/format'
-import { toOtio } from '../../../core/exchange/otio'
-import { tallyRows } from '../../../core/exchange/tally-table'
-import { frameToTimecode } from '../../../core/rate/timecode'
-import { grades } from '../../../core/toll/grade'
+import { computed, onMounted } from 'vue'
 import { tollSentence } from '../../../core/toll/sentence'
-import { useProject } from '../../../stores/project'
-import { useTimelines } from '../../../stores/timelines'
-import FileButton from '../../components/FileButton.vue'
+import { counted } from '../../../core/words/figures'
+import { useDispatching } from '../../../stores/dispatching'
+import { useRendering } from '../../../stores/rendering'
 import GradeMark from '../../components/GradeMark.vue'
-import ShareBar from '../../components/ShareBar.vue'
 import PlaceLayout from '../../components/PlaceLayout.vue'
-import TimelineList from '../../components/TimelineList.vue'
-import { csvOf } from '../../csv'
-import { download, downloadProject, fileNameOf } from '../../download'
+import CutCheck from './CutCheck.vue'
+import DeliverableCards from './DeliverableCards.vue'
+import FramesToScale from './FramesToScale.vue'
+import HandOver from './HandOver.vue'
+import RenderQueue from './RenderQueue.vue'
+import SettingsForm from './SettingsForm.vue'
+import SettingsSheet from './SettingsSheet.vue'
 
-const project = useProject()
-const timelines = useTimelines()
-const router = useRouter()
-const trouble = ref<string | null>(null)
-
-const check = computed(() => timelines.check)
-const rows = computed(() => (check.value ? worstFirst(check.value.findings) : []))
-const shares = computed(() => {
-  const frames = Math.max(1, check.value?.frames ?? 1)
-  const of = (grade: string) =>
-    (check.value?.findings ?? [])
-      .filter((f) => f.toll.grade === grade)
-      .reduce((n, f) => n + f.placement.length, 0) / frames
-  return { free: of('free'), light: of('light'), heavy: of('heavy'), severe: of('severe') }
+/** What goes out, and is it what was asked? */
+const dispatching = useDispatching()
+const rendering = useRendering()
+const check = computed(() => dispatching.check)
+const fills = computed(() => dispatching.current?.treatment.framing?.mode?.kind === 'fill')
+const conversion = computed(() => {
+  const charges = check.value?.conversion ?? []
+  return charges.map((charge) => ({
+    grade: charge.grade,
+    says: tollSentence({ grade: charge.grade, loss: charge.loss, untouched: false, charges: [charge] }),
+  }))
 })
-const base = computed(() => fileNameOf(project.opened.project.name, timelines.current?.name ?? ''))
-
-function saveOtio() {
-  const timeline = timelines.current
-  if (!timeline) return
-  download(
-    `${base.value}.otio`,
-    JSON.stringify(toOtio(project.opened, timeline), null, 2),
-    'application/json',
-  )
-}
-function saveTally() {
-  if (check.value) download(`${base.value}.csv`, csvOf(tallyRows(check.value)), 'text/csv')
-}
-const saveProject = () => downloadProject(project.opened.project.name, project.exportFile())
-
-async function importProject(file: File) {
-  const result = await project.importFile(file)
-  trouble.value = 'error' in result ? result.error : null
-  if ('id' in result) await router.push({ name: 'dispatch', params: { id: result.id } })
-}
+const mostListed = 4
+const canRender = computed(() => check.value !== null && check.value.breaches.length === 0)
+onMounted(() => void rendering.find())
 </script>
 
 <template>
-  <PlaceLayout :docket-width="300" list-name="Timelines">
-    <template #list>
-      <h1>To be handed over</h1>
-      <TimelineList>
-        <template #default="{ timeline }">
-          <span class="quiet">{{ leadsIn(timeline).length }} placed</span>
-        </template>
-      </TimelineList>
-      <p v-if="project.timelines.length === 0" class="quiet">
-        No timeline yet. <RouterLink :to="{ name: 'timelines' }">To Timelines</RouterLink>
-      </p>
-    </template>
-    <section class="main" aria-label="Check">
-      <template v-if="check && timelines.current">
-        <div class="title">
-          <h1>Will “{{ timelines.current.name }}” run as it is?</h1>
-          <span class="quiet figures"
-            >{{ formatName(check.format) }} · {{ frameToTimecode(check.frames, check.format.rate) }}</span
-          >
+  <PlaceLayout :docket-width="250" list-name="Deliverables">
+    <template #list><DeliverableCards /></template>
+    <div class="main">
+      <template v-if="dispatching.current && check">
+        <div class="top">
+          <FramesToScale :check="check" :fills="fills" />
+          <section aria-label="From the cut to the deliverable">
+            <h1>From the cut to {{ dispatching.current.name }}</h1>
+            <p v-if="check.same">
+              <GradeMark grade="free" shape-only /> The same: each frame goes out as it is cut.
+            </p>
+            <p v-else-if="conversion.length === 0"><GradeMark grade="free" shape-only /> Each frame once.</p>
+            <p v-for="(one, i) in conversion" :key="i">
+              <GradeMark :grade="one.grade" shape-only /> {{ one.says }}
+            </p>
+            <p v-if="check.paysLess.length">
+              {{ counted(check.paysLess.length, 'placement') }} pay less than in the cut.
+            </p>
+            <template v-if="check.paysMore.length">
+              <p>{{ counted(check.paysMore.length, 'placement') }} pay more:</p>
+              <ul>
+                <li v-for="one in check.paysMore.slice(0, mostListed)" :key="one.before.placement.id">
+                  <GradeMark :grade="one.grades[1]" shape-only /> {{ one.name }}:
+                  {{ tollSentence({ ...one.after.toll, charges: one.adds }) }}
+                </li>
+              </ul>
+              <p v-if="check.paysMore.length > mostListed" class="quiet">
+                and {{ check.paysMore.length - mostListed }} more
+              </p>
+            </template>
+            <p v-for="breach in check.breaches" :key="breach.says" role="alert">
+              {{ breach.says }}
+              <button
+                v-if="breach.instead"
+                class="word"
+                @click="dispatching.change(`take ${breach.instead.name}`, breach.instead.deliverable)"
+              >
+                Take {{ breach.instead.name }}
+              </button>
+            </p>
+            <div class="acts">
+              <Button type="primary" :disabled="!canRender" @click="rendering.add(dispatching.current)"
+                >Make the file</Button
+              >
+              <button class="word" @click="dispatching.remove(dispatching.current.id)">
+                do not deliver it
+              </button>
+            </div>
+          </section>
         </div>
-        <div class="glance">
-          <span
-            >untouched <b class="figures">{{ percent(check.untouchedShare) }}</b></span
-          >
-          <GradeMark v-for="grade in grades" :key="grade" :grade="grade" :count="check.countByGrade[grade]" />
-        </div>
-        <ShareBar :shares="shares" />
-        <div class="scroll" tabindex="0" role="region" aria-label="Check of the timeline">
-          <table>
-            <thead class="heading">
-              <tr>
-                <th>toll</th>
-                <th>clip</th>
-                <th class="right">starts at</th>
-                <th class="right">frames</th>
-                <th>what happens to it</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="{ placement, name, toll } in rows" :key="placement.id">
-                <td><GradeMark :grade="toll.grade" /></td>
-                <td>{{ name }}</td>
-                <td class="figures right">{{ frameToTimecode(placement.start, check.format.rate) }}</td>
-                <td class="figures right">{{ placement.length }}</td>
-                <td>{{ tollSentence(toll) }}</td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-if="rows.length === 0" class="quiet">Nothing is placed yet.</p>
+        <div class="two">
+          <SettingsForm />
+          <div class="side"><SettingsSheet /><RenderQueue /></div>
         </div>
       </template>
-      <p v-else class="quiet">The check of a timeline stands here once there is one.</p>
-    </section>
-    <template #docket>
-      <aside class="sheet" aria-label="Hand over">
-        <h2>Hand over</h2>
-        <div class="way">
-          <Button type="primary" :disabled="!check" @click="saveOtio">Cut as OpenTimelineIO</Button>
-          <p class="quiet">Every placement with its source, times at the exact rate.</p>
-        </div>
-        <div class="way">
-          <Button :disabled="!check" @click="saveTally">Tally as CSV</Button>
-          <p class="quiet">A line for each placed clip: size, rate, toll, charges.</p>
-        </div>
-        <div class="way">
-          <Button @click="saveProject">Project file</Button>
-          <FileButton accept=".json,application/json" name="Project file to import" @file="importProject"
-            >Import…</FileButton
-          >
-          <p class="quiet">
-            Readings, decisions and timelines; no pictures. It comes back to the same state.
-          </p>
-        </div>
-        <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
-      </aside>
-    </template>
+      <CutCheck v-else />
+    </div>
+    <template #docket><HandOver /></template>
   </PlaceLayout>
 </template>
 
@@ -145,46 +99,30 @@ async function importProject(file: File) {
   padding: 14px 20px;
   display: flex;
   flex-direction: column;
-  gap: 10px;
+  gap: 14px;
   min-height: 0;
-}
-.title,
-.glance {
-  display: flex;
-  gap: 16px;
-  align-items: baseline;
-}
-.scroll {
   overflow: auto;
-  flex: 1;
-  border-top: 1px solid var(--ink);
 }
-table {
-  border-collapse: collapse;
-  width: 100%;
+.top,
+.two {
+  display: grid;
+  grid-template-columns: 416px minmax(0, 1fr);
+  gap: 20px;
 }
-th,
-td {
-  text-align: left;
-  font-weight: inherit;
-  padding: 6px 12px 6px 0;
-  border-bottom: 1px solid var(--line);
-  vertical-align: top;
+.two {
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
 }
-.right {
-  text-align: right;
-}
-.way {
-  padding: 12px 0;
-  border-bottom: 1px solid var(--line);
+.side {
   display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
+  flex-direction: column;
+  gap: 12px;
 }
-.way p {
-  width: 100%;
+ul {
+  list-style: none;
 }
-.trouble {
-  color: var(--severe);
+.acts {
+  display: flex;
+  gap: 12px;
+  padding-top: 8px;
 }
 </style>

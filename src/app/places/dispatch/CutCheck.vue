@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { worstFirst } from '../../../core/check/check'
+import { formatName } from '../../../core/format/format'
+import { frameToTimecode } from '../../../core/rate/timecode'
+import { grades } from '../../../core/toll/grade'
+import { tollSentence } from '../../../core/toll/sentence'
+import { percent } from '../../../core/words/figures'
+import { useTimelines } from '../../../stores/timelines'
+import GradeMark from '../../components/GradeMark.vue'
+import ShareBar from '../../components/ShareBar.vue'
+
+/** Whether the cut runs as it is: what happens to each picture of it. */
+const timelines = useTimelines()
+const check = computed(() => timelines.check)
+const rows = computed(() => (check.value ? worstFirst(check.value.findings) : []))
+const shares = computed(() => {
+  const frames = Math.max(1, check.value?.frames ?? 1)
+  const of = (grade: string) =>
+    (check.value?.findings ?? [])
+      .filter((f) => f.toll.grade === grade)
+      .reduce((n, f) => n + f.placement.length, 0) / frames
+  return { free: of('free'), light: of('light'), heavy: of('heavy'), severe: of('severe') }
+})
+</script>
+
+<template>
+  <section class="cut" aria-label="Check">
+    <template v-if="check && timelines.current">
+      <div class="title">
+        <h1>Will “{{ timelines.current.name }}” run as it is?</h1>
+        <span class="quiet figures"
+          >{{ formatName(check.format) }} · {{ frameToTimecode(check.frames, check.format.rate) }}</span
+        >
+      </div>
+      <div class="glance">
+        <span
+          >untouched <b class="figures">{{ percent(check.untouchedShare) }}</b></span
+        >
+        <GradeMark v-for="grade in grades" :key="grade" :grade="grade" :count="check.countByGrade[grade]" />
+      </div>
+      <ShareBar :shares="shares" />
+      <div class="scroll" tabindex="0" role="region" aria-label="Check of the timeline">
+        <table>
+          <thead class="heading">
+            <tr>
+              <th>toll</th>
+              <th>clip</th>
+              <th class="right">starts at</th>
+              <th class="right">frames</th>
+              <th>what happens to it</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="{ placement, name, toll } in rows" :key="placement.id">
+              <td><GradeMark :grade="toll.grade" /></td>
+              <td>{{ name }}</td>
+              <td class="figures right">{{ frameToTimecode(placement.start, check.format.rate) }}</td>
+              <td class="figures right">{{ placement.length }}</td>
+              <td>{{ tollSentence(toll) }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-if="rows.length === 0" class="quiet">Nothing is placed yet.</p>
+      </div>
+    </template>
+    <p v-else class="quiet">The check of a timeline stands here once there is one.</p>
+  </section>
+</template>
+
+<style scoped>
+.cut {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  min-height: 0;
+}
+.title,
+.glance {
+  display: flex;
+  gap: 16px;
+  align-items: baseline;
+}
+.scroll {
+  overflow: auto;
+  flex: 1;
+  border-top: 1px solid var(--ink);
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th,
+td {
+  text-align: left;
+  font-weight: inherit;
+  padding: 6px 12px 6px 0;
+  border-bottom: 1px solid var(--line);
+  vertical-align: top;
+}
+.right {
+  text-align: right;
+}
+</style>

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+import { wrapped } from '../../../core/dispatch/rules'
+import type { Deliverable } from '../../../core/edit/deliverable'
+import { formatName } from '../../../core/format/format'
+import { tollSentence } from '../../../core/toll/sentence'
+import { counted } from '../../../core/words/figures'
+import { useDispatching } from '../../../stores/dispatching'
+import { useProject } from '../../../stores/project'
+import { useRendering } from '../../../stores/rendering'
+import { useTimelines } from '../../../stores/timelines'
+import FormatPicker from '../../components/FormatPicker.vue'
+import GradeMark from '../../components/GradeMark.vue'
+
+/** What is handed over: a card each, with how it stands to its timeline and how far it is. */
+const dispatching = useDispatching()
+const rendering = useRendering()
+const project = useProject()
+const timelines = useTimelines()
+const picking = ref(false)
+const base = computed(() => timelines.format ?? project.format)
+
+function standsOf(deliverable: Deliverable) {
+  const check = dispatching.checkOf(deliverable)
+  if (!check) return { grade: null, says: deliverable.timelineId ? 'no format yet' : 'no timeline yet' }
+  if (check.breaches[0]) return { grade: null, says: check.breaches[0].says }
+  if (check.same) return { grade: 'free' as const, says: 'the same' }
+  const worst = check.conversion[0]
+  if (worst)
+    return {
+      grade: check.grade,
+      says: tollSentence({ grade: check.grade, loss: 0, untouched: false, charges: [worst] }),
+    }
+  return {
+    grade: check.grade,
+    says: check.paysMore.length
+      ? `${counted(check.paysMore.length, 'placement')} pay more`
+      : 'nothing more is paid',
+  }
+}
+const stateOf = ({ id }: Deliverable) => {
+  const render = rendering.queue.find((one) => one.deliverable.id === id)
+  if (!render) return ''
+  return { waits: 'waits', renders: 'rendering', whole: 'made', failed: 'failed', ended: 'ended' }[
+    render.state
+  ]
+}
+const words = (deliverable: Deliverable) => {
+  const { video, wrapper } = wrapped(deliverable)
+  return [[video?.codec, video?.profile].filter(Boolean).join(' '), wrapper].filter(Boolean).join(', ')
+}
+</script>
+
+<template>
+  <h1>Deliverables</h1>
+  <ul>
+    <li v-for="one in dispatching.all" :key="one.id">
+      <button
+        class="entry"
+        :aria-current="dispatching.stored?.id === one.id"
+        @click="dispatching.selectedId = one.id"
+      >
+        <b>{{ one.name }}</b>
+        <span class="figures">{{ formatName(one.format) }}</span>
+        <span>{{ words(one) }}</span>
+        <span class="stands">
+          <GradeMark v-if="standsOf(one).grade" :grade="standsOf(one).grade ?? 'free'" shape-only />
+          <span>{{ standsOf(one).says }}</span>
+          <span class="quiet state">{{ stateOf(one) }}</span>
+        </span>
+      </button>
+    </li>
+  </ul>
+  <p v-if="dispatching.all.length === 0" class="quiet">Nothing is to be delivered yet.</p>
+  <p v-if="project.timelines.length === 0" class="quiet">
+    No timeline yet. <RouterLink :to="{ name: 'timelines' }">To Timelines</RouterLink>
+  </p>
+  <div class="more">
+    <Button size="small" :aria-expanded="picking" @click="picking = !picking">New…</Button>
+    <Button v-if="dispatching.stored" size="small" @click="dispatching.copy()">Once more</Button>
+  </div>
+  <div v-if="picking" class="picking">
+    <Button v-if="base" size="small" @click="(dispatching.add(base), (picking = false))"
+      >As the timeline, {{ formatName(base) }}</Button
+    >
+    <FormatPicker
+      :base="base"
+      verb="Deliver"
+      name="Format to deliver"
+      @pick="(format) => (dispatching.add(format), (picking = false))"
+    />
+  </div>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  width: 100%;
+  border-top: 1px solid var(--line);
+  overflow: auto;
+  flex-shrink: 1;
+  min-height: 0;
+}
+li {
+  border-bottom: 1px solid var(--line);
+}
+.entry {
+  all: unset;
+  display: flex;
+  flex-direction: column;
+  width: 100%;
+  box-sizing: border-box;
+  padding: 8px 8px 8px 10px;
+  cursor: pointer;
+}
+.entry[aria-current='true'] {
+  background: var(--sheet);
+  box-shadow: inset 3px 0 var(--accent);
+}
+.entry:focus-visible {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
+}
+.stands {
+  display: flex;
+  gap: 5px;
+  align-items: baseline;
+}
+.state {
+  margin-left: auto;
+}
+.more {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.picking {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding-right: 10px;
+  overflow: auto;
+}
+</style>

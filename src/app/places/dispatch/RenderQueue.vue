@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { clockTime, counted, fileSize, figure } from '../../../core/words/figures'
+import { type QueuedRender, useRendering } from '../../../stores/rendering'
+import { saveFile } from '../../download'
+
+/** What is being made, what waits, and what is whole or is not. */
+const rendering = useRendering()
+const left = ({ progress }: QueuedRender) =>
+  progress && progress.framesPerSecond > 0 ? (progress.of - progress.frames) / progress.framesPerSecond : null
+const runs = computed(() => rendering.queue.some(({ state }) => state === 'renders'))
+</script>
+
+<template>
+  <section aria-label="Queue">
+    <h2>
+      Queue
+      <button v-if="runs" class="word" @click="rendering.pause(!rendering.isPaused)">
+        {{ rendering.isPaused ? 'go on' : 'pause' }}
+      </button>
+    </h2>
+    <p v-if="rendering.removed.length" role="status">
+      Was not whole when the page went, and was taken away: {{ rendering.removed.join(', ') }}.
+    </p>
+    <ul>
+      <li v-for="one in rendering.queue" :key="one.id">
+        <div class="line">
+          <b>{{ one.deliverable.name }}</b>
+          <span v-if="one.state === 'renders' && one.progress" class="figures"
+            >frame {{ one.progress.frames }} of {{ one.progress.of }}</span
+          >
+          <span v-else class="quiet">{{
+            { waits: 'waits', renders: 'begins', whole: 'made', failed: 'failed', ended: 'ended' }[one.state]
+          }}</span>
+          <button
+            v-if="one.state === 'waits' || one.state === 'renders'"
+            class="word"
+            :aria-label="`Cancel “${one.deliverable.name}”`"
+            @click="rendering.end(one.id)"
+          >
+            cancel
+          </button>
+          <button
+            v-else
+            class="word"
+            :aria-label="`Put “${one.deliverable.name}” away`"
+            @click="rendering.forget(one.id)"
+          >
+            put away
+          </button>
+        </div>
+        <template v-if="one.state === 'renders' && one.progress">
+          <progress
+            :value="one.progress.frames"
+            :max="one.progress.of"
+            :aria-label="`Progress of ${one.deliverable.name}`"
+          ></progress>
+          <p class="quiet figures">
+            {{ figure(one.progress.framesPerSecond) }} frames a second · {{ clockTime(left(one)) }} left
+          </p>
+        </template>
+        <p v-if="one.why" role="alert" class="trouble">{{ one.why }} Nothing of it was kept.</p>
+        <p v-if="one.made">
+          {{ one.fileName }}, {{ fileSize(one.made.file.size) }},
+          {{ counted(one.made.rendered.frames, 'frame') }} in
+          {{ clockTime(one.made.rendered.seconds) }}
+          <button class="word" @click="saveFile(one.made.file, one.fileName)">save the file</button>
+        </p>
+      </li>
+    </ul>
+    <p v-if="rendering.queue.length === 0" class="quiet">Nothing is being made.</p>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  display: flex;
+  justify-content: space-between;
+}
+ul {
+  list-style: none;
+}
+li {
+  padding: 5px 0;
+  border-bottom: 1px solid var(--line);
+}
+.line {
+  display: flex;
+  gap: 10px;
+}
+.line b {
+  flex: 1;
+}
+progress {
+  width: 100%;
+  height: 7px;
+  appearance: none;
+  border: 1px solid var(--ink);
+  background: none;
+}
+progress::-webkit-progress-bar {
+  background: none;
+}
+progress::-webkit-progress-value {
+  background: var(--accent);
+}
+.trouble {
+  color: var(--severe);
+}
+</style>

@@ -1,0 +1,219 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import {
+  endingOf,
+  soundCodecNamed,
+  soundCodecs,
+  videoCodecNamed,
+  videoCodecs,
+  wrapperNamed,
+  wrappers,
+} from '../../../core/dispatch/codecs'
+import { usualSound, usualVideo, wrapped } from '../../../core/dispatch/rules'
+import type { Deliverable } from '../../../core/edit/deliverable'
+import { timecodeAt } from '../../../core/edit/timeline'
+import { timecodeToFrame } from '../../../core/rate/timecode'
+import { kilohertz } from '../../../core/words/figures'
+import { useDispatching } from '../../../stores/dispatching'
+import { useProject } from '../../../stores/project'
+import CommitInput from '../../components/CommitInput.vue'
+import NativeSelect from '../../components/NativeSelect.vue'
+
+/** What is set of the deliverable in hand. */
+const dispatching = useDispatching()
+const project = useProject()
+const it = computed<Deliverable>(() => dispatching.current as Deliverable)
+const out = computed(() => dispatching.check?.out ?? null)
+
+const set = (label: string, what: Partial<Deliverable>) => dispatching.change(label, { ...it.value, ...what })
+const setVideo = (label: string, what: object) =>
+  it.value.video && set(label, { video: { ...it.value.video, ...what } })
+const setSound = (label: string, what: object) =>
+  it.value.sound && set(label, { sound: { ...it.value.sound, ...what } })
+
+const codec = computed(() => videoCodecNamed(it.value.video?.codec))
+const heard = computed(() => soundCodecNamed(it.value.sound?.codec))
+const options = <T extends string | number>(values: readonly T[], label: (value: T) => string = String) =>
+  values.map((value) => ({ value, label: label(value) }))
+
+function setWrapper(name: string) {
+  const holder = wrapperNamed(name)
+  if (!holder) return
+  // What it cannot carry is taken anew as usual; what it can stays.
+  const keepsPicture = codec.value?.wrappers.includes(holder)
+  const keepsSound = heard.value?.wrappers.includes(holder)
+  const usual = videoCodecs.find((one) => one.wrappers.includes(holder))
+  set(`wrap it in ${name}`, {
+    ...wrapped({
+      ...it.value,
+      wrapper: name,
+      video: keepsPicture ? it.value.video : usual ? usualVideo(usual, it.value) : null,
+      sound: keepsSound ? it.value.sound : null,
+    }),
+  })
+}
+function setCodec(name: string) {
+  const next = videoCodecNamed(name)
+  const holder = wrapperNamed(it.value.wrapper)
+  if (!next) return
+  const fits = holder && next.wrappers.includes(holder)
+  set(`encode it as ${name}`, {
+    ...wrapped({
+      ...it.value,
+      video: usualVideo(next, it.value),
+      ...(fits ? {} : { wrapper: null, sound: null }),
+    }),
+  })
+}
+function setSoundCodec(name: string) {
+  const next = soundCodecNamed(name)
+  set(next ? `sound as ${name}` : 'no sound', {
+    sound: next
+      ? { ...usualSound(next), ...(it.value.sound ? { channels: it.value.sound.channels } : {}) }
+      : null,
+  })
+}
+function setBitRate(text: string) {
+  const megabits = Number(text.replace(',', '.'))
+  if (Number.isFinite(megabits) && megabits > 0)
+    setVideo(`${megabits} Mbit/s`, { rateControl: { kind: 'bit-rate', bitsPerSecond: megabits * 1e6 } })
+}
+const bitRate = computed(() => {
+  const control = it.value.video?.rateControl
+  return control?.kind === 'bit-rate' ? String(Number((control.bitsPerSecond / 1e6).toFixed(2))) : ''
+})
+/** How the cut comes into a frame of another shape. */
+const framing = computed(() => it.value.treatment.framing?.mode?.kind ?? 'framed')
+function setFraming(kind: string) {
+  const { framing: _, ...rest } = it.value.treatment
+  set(`frame it: ${kind}`, {
+    treatment: kind === 'fit' || kind === 'fill' ? { ...rest, framing: { mode: { kind } } } : rest,
+  })
+}
+const frames = computed(() => out.value?.range ?? { from: 0, to: 0 })
+const whole = computed(() => it.value.range === null)
+function setRange(end: 'from' | 'to', text: string) {
+  const timeline = out.value?.timeline
+  if (!timeline?.rate) return
+  const at = timecodeToFrame(text, timeline.rate, timeline.dropFrame)
+  const first = timecodeToFrame(timeline.startTimecode, timeline.rate, timeline.dropFrame) ?? 0
+  if (at === null) return
+  const range = { ...frames.value, [end]: Math.max(0, at - first) }
+  if (range.from < range.to) set('set what of it goes out', { range })
+}
+const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, frame) : '')
+</script>
+
+<template>
+  <div class="form" role="group" :aria-label="`Settings of ${it.name}`">
+    <label
+      ><span>name</span
+      ><CommitInput
+        :text="it.name"
+        label="Name of the deliverable"
+        @commit="(name) => name.trim() && set(`call it ${name.trim()}`, { name: name.trim() })"
+    /></label>
+    <label
+      ><span>timeline</span
+      ><NativeSelect
+        :value="it.timelineId ?? out?.source.id ?? ''"
+        aria-label="Timeline that goes out"
+        :options="project.timelines.map(({ id, name }) => ({ value: id, label: name }))"
+        @update:value="(timelineId: string) => set('deliver another timeline', { timelineId, range: null })"
+    /></label>
+    <label
+      ><span>wrapper</span
+      ><NativeSelect
+        :value="it.wrapper ?? ''"
+        aria-label="Wrapper"
+        :options="
+          wrappers.map((value) => ({ value: value as string, label: `${value}, .${endingOf[value]}` }))
+        "
+        @update:value="setWrapper"
+    /></label>
+    <label
+      ><span>codec</span
+      ><span class="pair"
+        ><NativeSelect
+          :value="it.video?.codec ?? ''"
+          aria-label="Codec"
+          :options="options(videoCodecs.map(({ name }) => name))"
+          @update:value="setCodec" /><NativeSelect
+          v-if="codec"
+          :value="it.video?.profile ?? ''"
+          aria-label="Profile"
+          :options="options(codec.profiles.map(({ name }) => name))"
+          @update:value="(profile: string) => setVideo(`profile ${profile}`, { profile })" /></span
+    ></label>
+    <label v-if="codec?.amount === 'bit-rate'"
+      ><span>bit rate</span
+      ><span class="pair"
+        ><CommitInput :text="bitRate" label="Bit rate in Mbit/s" @commit="setBitRate" /><span class="quiet"
+          >Mbit/s</span
+        ></span
+      ></label
+    >
+    <label
+      ><span>framing</span
+      ><NativeSelect
+        :value="framing"
+        aria-label="Framing in another shape"
+        :options="[
+          { value: 'framed', label: 'as framed for this shape' },
+          { value: 'fill', label: 'fills the frame' },
+          { value: 'fit', label: 'fits, with bars' },
+        ]"
+        @update:value="setFraming"
+    /></label>
+    <label
+      ><span>sound</span
+      ><span class="pair"
+        ><NativeSelect
+          :value="it.sound?.codec ?? ''"
+          aria-label="Sound codec"
+          :options="[...options(soundCodecs.map(({ name }) => name)), { value: '', label: 'none' }]"
+          @update:value="setSoundCodec" /><NativeSelect
+          v-if="it.sound && heard"
+          :value="it.sound.sampleRate"
+          aria-label="Sample rate"
+          :options="options(heard.sampleRates, kilohertz)"
+          @update:value="(sampleRate: number) => setSound(kilohertz(sampleRate), { sampleRate })" /></span
+    ></label>
+    <label
+      ><span>goes out</span
+      ><span class="pair"
+        ><CommitInput
+          :text="timecode(frames.from)"
+          label="From timecode"
+          @commit="(text) => setRange('from', text)"
+        />
+        <CommitInput
+          :text="timecode(frames.to)"
+          label="To timecode"
+          @commit="(text) => setRange('to', text)"
+        />
+        <button class="word" :disabled="whole" @click="set('deliver all of it', { range: null })">
+          all
+        </button></span
+      ></label
+    >
+  </div>
+</template>
+
+<style scoped>
+label {
+  display: grid;
+  grid-template-columns: 78px minmax(0, 1fr);
+  align-items: center;
+  padding: 3px 0;
+  border-bottom: 1px solid var(--line);
+}
+label > span:first-child {
+  color: var(--quiet);
+}
+.pair {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+</style>

@@ -1,0 +1,264 @@
+import type { Deliverable } from '../edit/deliverable'
+import { toNumber } from '../rational/rational'
+import { kilohertz } from '../words/figures'
+import {
+  type Profile,
+  type SoundCodec,
+  type VideoCodec,
+  levelFor,
+  perChroma,
+  profileNamed,
+  soundCodecNamed,
+  soundCodecs,
+  videoCodecNamed,
+  videoCodecs,
+  wrapperNamed,
+} from './codecs'
+
+/** What of a deliverable cannot be, in a sentence, and the nearest that can. */
+export interface Breach {
+  readonly says: string
+  /** What the nearest valid choice is called, and the deliverable with it; null where there is none. */
+  readonly instead: { readonly name: string; readonly deliverable: Deliverable } | null
+}
+
+/** How many channels go with a layout. */
+export const usualSound = (codec: SoundCodec): NonNullable<Deliverable['sound']> => ({
+  codec: codec.name,
+  sampleRate: codec.sampleRates[0] ?? 48_000,
+  channels: 2,
+  loudnessLufs: null,
+})
+
+/** What a codec is set to where nobody says otherwise: its usual profile, and the middle of its range. */
+export function usualVideo(codec: VideoCodec, { format }: Deliverable): NonNullable<Deliverable['video']> {
+  const [profile] = codec.profiles
+  return {
+    codec: codec.name,
+    profile: profile?.name ?? null,
+    rateControl:
+      codec.amount === 'bit-rate'
+        ? { kind: 'bit-rate', bitsPerSecond: usualBitRate(codec, profile?.name ?? '', format) }
+        : null,
+    passes: 1,
+  }
+}
+
+/** A whole number of half megabits a second, in the middle of what a codec needs for a format. */
+function usualBitRate(codec: VideoCodec, profile: string, format: Deliverable['format']): number {
+  const [least, most] = bitRateRange(codec, profile, format)
+  const half = 500_000
+  return Math.max(half, Math.round((least + most) / 2 / half) * half)
+}
+
+/** Bits a second that a codec needs for a format, from the least to the most that makes sense. */
+export function bitRateRange(
+  codec: VideoCodec,
+  profile: string,
+  { width, height, rate }: Deliverable['format'],
+): readonly [least: number, most: number] {
+  const [least, most] = codec.bitsPerPixel(profile)
+  const pixels = width * height * toNumber(rate)
+  return [least * pixels, most * pixels]
+}
+
+/** How a deliverable goes out where nothing is said of its wrapping: H.264 in MP4; with fields, MPEG-2 in MXF. */
+export function wrapped(deliverable: Deliverable): Deliverable {
+  const isInterlaced = deliverable.format.scan === 'interlaced'
+  const codec = videoCodecNamed(deliverable.video?.codec ?? (isInterlaced ? 'MPEG-2' : 'H.264'))
+  if (!codec) return deliverable
+  const wrapper = deliverable.wrapper ?? codec.wrappers[0] ?? null
+  const sound = soundCodecs.find((one) => wrapper !== null && one.wrappers.some((name) => name === wrapper))
+  return {
+    ...deliverable,
+    wrapper,
+    video: deliverable.video ?? usualVideo(codec, deliverable),
+    sound: deliverable.sound ?? (sound ? usualSound(sound) : null),
+  }
+}
+
+/** What the standards, and what can be made here, do not let be; the wrapper first. */
+export function breachesOf(deliverable: Deliverable): Breach[] {
+  return [...wrapperBreaches(deliverable), ...pictureBreaches(deliverable), ...soundBreaches(deliverable)]
+}
+
+const instead = (name: string, deliverable: Deliverable): Breach['instead'] => ({ name, deliverable })
+
+function wrapperBreaches(deliverable: Deliverable): Breach[] {
+  const { wrapper, video, sound } = deliverable
+  const holder = wrapperNamed(wrapper)
+  if (!holder)
+    return [
+      {
+        says: `${wrapper ?? 'No wrapper'} is no wrapper that can be written here.`,
+        instead: instead('MP4', { ...deliverable, wrapper: 'MP4' }),
+      },
+    ]
+  const breaches: Breach[] = []
+  const codec = videoCodecNamed(video?.codec)
+  if (codec && !codec.wrappers.includes(holder)) {
+    const [other] = codec.wrappers
+    breaches.push({
+      says: `${holder} does not carry ${codec.name}.`,
+      instead: other ? instead(other, wrapped({ ...deliverable, wrapper: other, sound: null })) : null,
+    })
+  }
+  const heard = soundCodecNamed(sound?.codec)
+  if (heard && sound && !heard.wrappers.includes(holder)) {
+    const other = soundCodecs.find((one) => one.wrappers.includes(holder))
+    breaches.push({
+      says: `${holder} does not carry ${heard.name}.`,
+      instead: other
+        ? instead(other.name, { ...deliverable, sound: { ...sound, ...usualSound(other) } })
+        : null,
+    })
+  }
+  return breaches
+}
+
+function pictureBreaches(deliverable: Deliverable): Breach[] {
+  const { format, video } = deliverable
+  if (!video) return []
+  const codec = videoCodecNamed(video.codec)
+  if (!codec)
+    return [
+      {
+        says: `${video.codec} cannot be made here.`,
+        instead: instead('H.264', wrapped({ ...deliverable, video: null, wrapper: null })),
+      },
+    ]
+  const profile = profileNamed(codec, video.profile)
+  if (!profile) {
+    const usual = usualVideo(codec, deliverable)
+    return [
+      {
+        says: `${codec.name} has no profile ${video.profile ?? 'that is said'} here.`,
+        instead: instead(`${codec.name} ${usual.profile}`, { ...deliverable, video: usual }),
+      },
+    ]
+  }
+  return [
+    ...interlaceBreaches(deliverable, codec),
+    ...sizeBreaches(deliverable, profile),
+    ...depthBreaches(deliverable, codec, profile),
+    ...(codec.amount === 'bit-rate' && video.rateControl?.kind !== 'bit-rate'
+      ? [
+          {
+            says: `${codec.name} needs a bit rate.`,
+            instead: instead('the middle of its range', {
+              ...deliverable,
+              video: { ...video, rateControl: usualVideo(codec, { ...deliverable, format }).rateControl },
+            }),
+          },
+        ]
+      : []),
+    ...levelBreaches(deliverable, codec),
+  ]
+}
+
+function interlaceBreaches(deliverable: Deliverable, codec: VideoCodec): Breach[] {
+  const { format } = deliverable
+  if (format.scan !== 'interlaced' || codec.interlaced) return []
+  const other = videoCodecs.find((one) => one.interlaced && one.name === 'MPEG-2')
+  return [
+    {
+      says: `${codec.name} holds no fields: interlaced pictures would comb for good.`,
+      instead: other
+        ? instead(
+            other.name,
+            wrapped({ ...deliverable, wrapper: null, sound: null, video: usualVideo(other, deliverable) }),
+          )
+        : null,
+    },
+  ]
+}
+
+function sizeBreaches(deliverable: Deliverable, { chroma, name }: Profile): Breach[] {
+  const { format } = deliverable
+  const [across, down] = perChroma[chroma]
+  // A field is every second line, and has chroma of its own.
+  const lines = down * (format.scan === 'interlaced' ? 2 : 1)
+  const even = (length: number, by: number) => Math.max(by, Math.round(length / by) * by)
+  const [width, height] = [even(format.width, across), even(format.height, lines)]
+  if (width === format.width && height === format.height) return []
+  const needs = [across > 1 && `a width of whole ${across}s`, lines > 1 && `a height of whole ${lines}s`]
+  return [
+    {
+      says: `${name} in ${chroma} needs ${needs.filter(Boolean).join(' and ')}: ${format.width}×${format.height} has none.`,
+      instead: instead(`${width}×${height}`, { ...deliverable, format: { ...format, width, height } }),
+    },
+  ]
+}
+
+function depthBreaches(deliverable: Deliverable, codec: VideoCodec, profile: Profile): Breach[] {
+  const { format, video } = deliverable
+  const isDeep = format.colour.transfer === 'pq' || format.colour.transfer === 'hlg'
+  if (!isDeep || profile.bitDepth >= 10 || !video) return []
+  const deeper = codec.profiles.find(({ bitDepth }) => bitDepth >= 10)
+  return [
+    {
+      says: `${codec.name} ${profile.name} has 8 bits a sample: HDR shows bands in it.`,
+      instead: deeper
+        ? instead(`${codec.name} ${deeper.name}`, {
+            ...deliverable,
+            video: { ...video, profile: deeper.name },
+          })
+        : null,
+    },
+  ]
+}
+
+function levelBreaches(deliverable: Deliverable, codec: VideoCodec): Breach[] {
+  const { format, video } = deliverable
+  if (codec.name !== 'H.264' || video?.rateControl?.kind !== 'bit-rate') return []
+  const { bitsPerSecond } = video.rateControl
+  const isHigh = video.profile !== 'Main'
+  if (levelFor(format, toNumber(format.rate), bitsPerSecond, isHigh)) return []
+  const fewer = bitRateRange(codec, video.profile ?? '', format)[1]
+  const fits = levelFor(format, toNumber(format.rate), fewer, isHigh)
+  const control = { kind: 'bit-rate', bitsPerSecond: Math.floor(fewer) } as const
+  return [
+    {
+      says: fits
+        ? `No level of H.264 has ${Math.round(bitsPerSecond / 1e6)} Mbit/s for this picture.`
+        : `No level of H.264 holds ${format.width}×${format.height} at this rate.`,
+      instead: fits
+        ? instead(`${Math.round(fewer / 1e6)} Mbit/s`, {
+            ...deliverable,
+            video: { ...video, rateControl: control },
+          })
+        : null,
+    },
+  ]
+}
+
+function soundBreaches(deliverable: Deliverable): Breach[] {
+  const { sound } = deliverable
+  if (!sound) return []
+  const codec = soundCodecNamed(sound.codec)
+  if (!codec)
+    return [
+      {
+        says: `${sound.codec} cannot be made here.`,
+        instead: instead('the usual one', wrapped({ ...deliverable, sound: null })),
+      },
+    ]
+  const breaches: Breach[] = []
+  const nearest = [...codec.sampleRates].sort(
+    (a, b) => Math.abs(a - sound.sampleRate) - Math.abs(b - sound.sampleRate),
+  )[0]
+  if (nearest !== undefined && nearest !== sound.sampleRate)
+    breaches.push({
+      says: `${codec.name} is not made at ${kilohertz(sound.sampleRate)} here.`,
+      instead: instead(kilohertz(nearest), { ...deliverable, sound: { ...sound, sampleRate: nearest } }),
+    })
+  if (sound.channels > codec.mostChannels)
+    breaches.push({
+      says: `${codec.name} holds ${codec.mostChannels} channels at most.`,
+      instead: instead(`${codec.mostChannels} channels`, {
+        ...deliverable,
+        sound: { ...sound, channels: codec.mostChannels },
+      }),
+    })
+  return breaches
+}

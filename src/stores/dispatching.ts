@@ -1,0 +1,80 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import type { Draft } from '../core/edit/draft'
+import { type Deliverable, deliverableOf } from '../core/edit/deliverable'
+import { type Format, formatName } from '../core/format/format'
+import { deliveryCheck } from '../core/dispatch/delivery-check'
+import { wrapped } from '../core/dispatch/rules'
+import { settingsSheet } from '../core/dispatch/sheet'
+import { newId, useProject } from './project'
+import { useTimelines } from './timelines'
+
+/** The deliverables of the open project: what is set of each, and how it stands to its timeline. */
+export const useDispatching = defineStore('dispatching', () => {
+  const project = useProject()
+  const timelines = useTimelines()
+  const selectedId = ref<string | null>(null)
+  const all = computed(() => project.doc?.project.deliverables ?? [])
+  const stored = computed(() => all.value.find(({ id }) => id === selectedId.value) ?? all.value[0] ?? null)
+  /** The one in hand, with what nobody has set set as usual. */
+  const current = computed(() => stored.value && wrapped(stored.value))
+
+  /** Each held against its timeline; they are values, and are settled once. */
+  const known = new WeakMap<object, { doc: object; check: ReturnType<typeof deliveryCheck> }>()
+  function checkOf(deliverable: Deliverable): ReturnType<typeof deliveryCheck> {
+    const { doc } = project
+    if (!doc) return null
+    const before = known.get(deliverable)
+    if (before?.doc === doc) return before.check
+    const check = deliveryCheck(doc, wrapped(deliverable))
+    known.set(deliverable, { doc, check })
+    return check
+  }
+  const check = computed(() => stored.value && checkOf(stored.value))
+  const sheet = computed(() => (current.value ? settingsSheet(current.value, check.value?.out ?? null) : []))
+
+  /** A deliverable more, of the timeline in hand. @returns its id */
+  function add(format: Format): string {
+    const id = newId()
+    const timelineId = timelines.current?.id ?? null
+    project.edit(`deliver ${formatName(format)}`, (doc) => {
+      doc.project.deliverables.push({
+        ...deliverableOf(id, freeName(formatName(format)), format),
+        timelineId,
+      } as Draft<Deliverable>)
+    })
+    selectedId.value = id
+    return id
+  }
+  function freeName(base: string): string {
+    const taken = new Set(all.value.map(({ name }) => name))
+    let name = base
+    for (let n = 2; taken.has(name); n++) name = `${base} (${n})`
+    return name
+  }
+  /** Puts another in the place of one; what was as usual is set with it. */
+  function change(label: string, next: Deliverable): void {
+    project.edit(label, (doc) => {
+      const at = doc.project.deliverables.findIndex(({ id }) => id === next.id)
+      if (at >= 0) doc.project.deliverables[at] = next as Draft<Deliverable>
+    })
+  }
+  function copy(): void {
+    const one = stored.value
+    if (!one) return
+    const id = newId()
+    project.edit(`deliver ${one.name} once more`, (doc) => {
+      doc.project.deliverables.push({ ...one, id, name: freeName(one.name) } as Draft<Deliverable>)
+    })
+    selectedId.value = id
+  }
+  function remove(id: string): void {
+    const one = all.value.find((deliverable) => deliverable.id === id)
+    if (!one) return
+    project.edit(`do not deliver ${one.name}`, (doc) => {
+      doc.project.deliverables = doc.project.deliverables.filter((deliverable) => deliverable.id !== id)
+    })
+  }
+
+  return { selectedId, all, stored, current, check, checkOf, sheet, add, change, copy, remove }
+})

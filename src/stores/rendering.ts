@@ -1,0 +1,183 @@
+import { proxy } from 'comlink'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import type { Clip } from '../core/edit/clip'
+import { endingOf, wrapperNamed } from '../core/dispatch/codecs'
+import { type Outgoing, outgoing } from '../core/dispatch/outgoing'
+import { wrapped } from '../core/dispatch/rules'
+import type { Deliverable } from '../core/edit/deliverable'
+import { timelinesWithin } from '../core/edit/sense'
+import { type Timeline, placementsIn, timecodeAt } from '../core/edit/timeline'
+import { fileNameOf } from '../core/words/file-name'
+import { reasonOf } from '../core/words/reason'
+import { contentKey } from '../media/lying'
+import type { RenderOrder, RenderProgress, Rendered } from '../media/render/rendering'
+import type { MediaLocator } from '../media/source'
+import { beginRender, dropRender, findRenders, finishRender } from '../storage/renders'
+import { storageTrouble } from '../storage/trouble'
+import { askFor } from '../workers/job'
+import { renderService } from '../workers/services'
+import { useMedia } from './media'
+import { newId, useProject } from './project'
+import { useSounds } from './sounds'
+
+/** A render that waits, is made, or is over. */
+export interface QueuedRender {
+  readonly id: string
+  readonly projectId: string
+  readonly deliverable: Deliverable
+  readonly fileName: string
+  readonly state: 'waits' | 'renders' | 'whole' | 'failed' | 'ended'
+  readonly progress: RenderProgress | null
+  /** Why there is no file. */
+  readonly why: string | null
+  readonly made: { readonly file: File; readonly rendered: Rendered } | null
+}
+
+/** Deliverables that are being made, one after the other. */
+export const useRendering = defineStore('rendering', () => {
+  const project = useProject()
+  const media = useMedia()
+  const sounds = useSounds()
+  const queue = shallowRef<readonly QueuedRender[]>([])
+  const isPaused = ref(false)
+  /** Files that a crash had left unfinished, and that were taken away. */
+  const removed = shallowRef<readonly string[]>([])
+  const found = shallowRef<readonly { readonly name: string; readonly file: File }[]>([])
+  const isBusy = computed(() => queue.value.some(({ state }) => state === 'waits' || state === 'renders'))
+
+  function change(id: string, what: Partial<QueuedRender>): void {
+    queue.value = queue.value.map((one) => (one.id === id ? { ...one, ...what } : one))
+  }
+  const ends = new Map<string, AbortController>()
+  let line: Promise<void> = Promise.resolve()
+
+  /** What lies here of the open project, and what a crash has left. */
+  async function find(): Promise<void> {
+    const id = project.doc?.project.id
+    if (!id || isBusy.value) return
+    const { whole, removed: gone } = await findRenders(id).catch(() => ({ whole: [], removed: [] }))
+    found.value = whole
+    if (gone.length) removed.value = gone
+  }
+
+  const fileFor = ({ name, wrapper }: Deliverable): string =>
+    `${fileNameOf(project.opened.project.name, name)}.${endingOf[wrapperNamed(wrapper) ?? 'MP4']}`
+
+  /** Puts a deliverable into the line. */
+  function add(wanted: Deliverable): void {
+    const deliverable = wrapped(wanted)
+    const id = newId()
+    const { doc } = project
+    const out = doc && outgoing(doc, deliverable)
+    if (!doc || !out) return
+    const entry: QueuedRender = {
+      id,
+      projectId: doc.project.id,
+      deliverable,
+      fileName: fileFor(deliverable),
+      state: 'waits',
+      progress: null,
+      why: null,
+      made: null,
+    }
+    queue.value = [
+      ...queue.value.filter((one) => one.deliverable.id !== wanted.id || one.state === 'renders'),
+      entry,
+    ]
+    const end = new AbortController()
+    ends.set(id, end)
+    line = line.then(() => make(entry, out, end.signal))
+  }
+
+  async function make(
+    { id, projectId, deliverable, fileName }: QueuedRender,
+    out: Outgoing,
+    signal: AbortSignal,
+  ) {
+    if (signal.aborted) return change(id, { state: 'ended' })
+    change(id, { state: 'renders' })
+    try {
+      const file = await beginRender(projectId, fileName)
+      const order = await orderOf(out, deliverable, file)
+      const service = renderService()
+      const tell = proxy((progress: RenderProgress) => void change(id, { progress }))
+      const rendered = await askFor<Rendered>(
+        service,
+        async (job) => service.render(job, order, tell),
+        signal,
+      )
+      change(id, { state: 'whole', made: { file: await finishRender(projectId, fileName), rendered } })
+    } catch (error) {
+      await dropRender(projectId, fileName)
+      change(id, signal.aborted ? { state: 'ended' } : { state: 'failed', why: whyOf(error) })
+    } finally {
+      ends.delete(id)
+    }
+  }
+  const whyOf = (error: unknown) => (error instanceof DOMException ? storageTrouble(error) : reasonOf(error))
+
+  /** What a worker has to have for a render. */
+  async function orderOf(
+    out: Outgoing,
+    deliverable: Deliverable,
+    file: FileSystemFileHandle,
+  ): Promise<RenderOrder> {
+    const { timeline, range } = out
+    const { timelines, clips } = needed(out)
+    const locators: Record<string, MediaLocator> = {}
+    for (const clip of Object.values(clips))
+      for (const one of clip.parts.length ? clip.parts : [clip]) {
+        const locator = await media.locate(one)
+        if (!locator) throw new Error(`${one.name} is not at hand: take the file in again.`)
+        locators[contentKey(one)] = locator
+      }
+    const parts = deliverable.sound ? await sounds.heardOn(out.doc, timeline) : []
+    return {
+      doc: { ...out.doc, timelines, clips, leftAside: {} },
+      timelineId: timeline.id,
+      deliverable,
+      range,
+      timecode: timecodeAt(timeline, range.from),
+      locators,
+      sound: deliverable.sound && {
+        sampleRate: timeline.sampleRate,
+        layout: timeline.soundLayout,
+        parts,
+      },
+      file,
+    }
+  }
+
+  const pause = (wanted: boolean) => {
+    isPaused.value = wanted
+    void renderService().pause(wanted)
+  }
+  function end(id: string): void {
+    if (isPaused.value) pause(false)
+    ends.get(id)?.abort()
+  }
+  const forget = (id: string) => (queue.value = queue.value.filter((one) => one.id !== id || ends.has(id)))
+  const fileOf = (deliverable: Deliverable) =>
+    queue.value.find((one) => one.deliverable.id === deliverable.id && one.made)?.made?.file ?? null
+
+  return { queue, isPaused, isBusy, removed, found, find, add, pause, end, forget, fileOf }
+})
+
+/** The timelines that a render shows, and their clips. */
+function needed({ doc, timeline }: Outgoing) {
+  const timelines: Record<string, Timeline> = {}
+  const clips: Record<string, Clip> = {}
+  const open = [timeline.id]
+  for (let id = open.pop(); id !== undefined; id = open.pop()) {
+    const one = doc.timelines[id]
+    if (!one || timelines[id]) continue
+    timelines[id] = one
+    open.push(...timelinesWithin(one))
+    for (const { source } of placementsIn(one)) {
+      const clip = source.kind === 'clip' ? doc.clips[source.clipId] : undefined
+      if (clip) clips[clip.id] = clip
+    }
+  }
+  return { timelines, clips }
+}

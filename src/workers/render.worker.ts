@@ -1,0 +1,46 @@
+import { expose } from 'comlink'
+import { reasonOf } from '../core/words/reason'
+import { NoPicture } from '../media/decode/engine'
+import { type FrameAccess, openFrames } from '../media/frames'
+import { openAccesses } from '../media/open'
+import { composer } from '../media/render/composer'
+import { type RenderOrder, type RenderProgress, type Rendered, rendered } from '../media/render/rendering'
+import { mixer } from '../media/sound/mixing'
+import { jobs } from './job'
+
+const running = jobs()
+/** Decoders are dear: this many clips stay open, the least used one is closed. */
+const mostOpen = 8
+const open = openAccesses<FrameAccess>(mostOpen)
+const never = new AbortController().signal
+
+const { planes } = composer(async ({ key, locator, kind, rotation }, index, signal) => {
+  try {
+    const access = await open.get(`${key} ${rotation}`, () => openFrames(locator, kind, rotation, never))
+    return await access.planes(index, signal)
+  } catch (error) {
+    signal.throwIfAborted()
+    open.drop(`${key} ${rotation}`)
+    return error instanceof NoPicture ? error.message : `A frame could not be decoded: ${reasonOf(error)}`
+  }
+})
+const { mix } = mixer()
+
+/** Whoever waits while it is paused. */
+let waiting: (() => void)[] | null = null
+const goesOn = () => (waiting ? new Promise<void>((go) => waiting?.push(go)) : Promise.resolve())
+
+const service = {
+  /** Renders one file. */
+  render: (id: number, order: RenderOrder, tell: (progress: RenderProgress) => void): Promise<Rendered> =>
+    running.run(id, (signal) => rendered(order, { planes, mix, goesOn }, tell, signal)),
+  pause(isPaused: boolean): void {
+    const those = waiting
+    waiting = isPaused ? (those ?? []) : null
+    if (!isPaused) those?.forEach((go) => go())
+  },
+  end: running.end,
+}
+
+export type RenderService = typeof service
+expose(service)
