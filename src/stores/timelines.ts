@@ -1,6 +1,6 @@
 import { type Clip } from '../core/edit/clip'
 import { timelinesWithin } from '../core/edit/sense'
-import { type FormatOrigin, type Placement, type Timeline, clipIdOf } from '../core/edit/timeline'
+import { type FormatOrigin, type Placement, type Timeline } from '../core/edit/timeline'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { type Check, checkTimeline, severeBitByBit } from '../core/check/check'
@@ -15,7 +15,7 @@ import {
 import { type Putting, putAbove, putAt, putAtEnd } from '../core/edit/arranging'
 import { type Marks, cutAt, movePlacement, newTimeline, placedClip } from '../core/edit/placing'
 import { proposeName } from '../core/edit/reformat'
-import { type Doc, formatOf } from '../core/edit/project'
+import { type Doc, formatOf, sourceName } from '../core/edit/project'
 import { type Format, formatName } from '../core/format/format'
 import { nextTurn } from '../media/turns'
 import { newId, now, useProject } from './project'
@@ -214,10 +214,7 @@ export const useTimelines = defineStore('timelines', () => {
       movePlacement(doc, timeline.id, placement.id, to),
     )
   }
-  const nameOf = (placement: Placement): string => {
-    const clipId = clipIdOf(placement)
-    return (clipId !== null && project.doc?.clips[clipId]?.name) || 'a placement'
-  }
+  const nameOf = ({ source }: Placement): string => sourceName(project.opened, source)
 
   /** Cuts placements in two at a frame; both halves show what they showed. */
   function cut(ids: readonly string[], frame: number): void {

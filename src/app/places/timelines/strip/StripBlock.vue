@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Finding } from '../../../../core/check/check'
 import { framesThere } from '../../../../core/edit/placing'
+import { sourceName } from '../../../../core/edit/project'
 import type { Placement } from '../../../../core/edit/timeline'
 import { useTimelines } from '../../../../stores/timelines'
 import { shortWords, tollSentence } from '../../../../core/toll/sentence'
@@ -37,12 +38,7 @@ const clip = computed(() => {
   const { source } = props.placement
   return source.kind === 'clip' ? project.opened.clips[source.clipId] : undefined
 })
-const name = computed(() => {
-  const { source } = props.placement
-  const known = props.finding?.name ?? clip.value?.name
-  if (known) return known
-  return source.kind === 'figure' ? 'test figure' : 'missing clip'
-})
+const name = computed(() => sourceName(project.opened, props.placement.source))
 const isGone = computed(() => clip.value !== undefined && media.missing.has(clip.value.id))
 const isInterlaced = computed(() => clip.value?.reading?.video?.scan === 'interlaced')
 const says = computed(() => props.finding?.toll.charges.map(shortWords).join(', ') ?? '')
