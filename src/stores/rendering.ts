@@ -4,6 +4,7 @@ import { computed, ref, shallowRef } from 'vue'
 import type { Clip } from '../core/edit/clip'
 import { endingOf, wrapperNamed } from '../core/dispatch/codecs'
 import { type Outgoing, outgoing } from '../core/dispatch/outgoing'
+import type { Proof } from '../core/dispatch/proof'
 import { wrapped } from '../core/dispatch/rules'
 import type { Deliverable } from '../core/edit/deliverable'
 import { timelinesWithin } from '../core/edit/sense'
@@ -18,7 +19,7 @@ import { storageTrouble } from '../storage/trouble'
 import { askFor } from '../workers/job'
 import { renderService } from '../workers/services'
 import { useMedia } from './media'
-import { newId, useProject } from './project'
+import { newId, now, useProject } from './project'
 import { useSounds } from './sounds'
 
 /** A render that waits, is made, or is over. */
@@ -27,11 +28,13 @@ export interface QueuedRender {
   readonly projectId: string
   readonly deliverable: Deliverable
   readonly fileName: string
-  readonly state: 'waits' | 'renders' | 'whole' | 'failed' | 'ended'
+  readonly state: 'waits' | 'renders' | 'proves' | 'whole' | 'failed' | 'ended'
   readonly progress: RenderProgress | null
   /** Why there is no file. */
   readonly why: string | null
   readonly made: { readonly file: File; readonly rendered: Rendered } | null
+  /** What was found in the file; null while it was not read back. */
+  readonly proof: Proof | null
 }
 
 /** Deliverables that are being made, one after the other. */
@@ -44,7 +47,9 @@ export const useRendering = defineStore('rendering', () => {
   /** Files that a crash had left unfinished, and that were taken away. */
   const removed = shallowRef<readonly string[]>([])
   const found = shallowRef<readonly { readonly name: string; readonly file: File }[]>([])
-  const isBusy = computed(() => queue.value.some(({ state }) => state === 'waits' || state === 'renders'))
+  const isBusy = computed(() =>
+    queue.value.some(({ state }) => state !== 'whole' && state !== 'failed' && state !== 'ended'),
+  )
 
   function change(id: string, what: Partial<QueuedRender>): void {
     queue.value = queue.value.map((one) => (one.id === id ? { ...one, ...what } : one))
@@ -80,6 +85,7 @@ export const useRendering = defineStore('rendering', () => {
       progress: null,
       why: null,
       made: null,
+      proof: null,
     }
     queue.value = [
       ...queue.value.filter((one) => one.deliverable.id !== wanted.id || one.state === 'renders'),
@@ -107,13 +113,48 @@ export const useRendering = defineStore('rendering', () => {
         async (job) => service.render(job, order, tell),
         signal,
       )
-      change(id, { state: 'whole', made: { file: await finishRender(projectId, fileName), rendered } })
+      const made = await finishRender(projectId, fileName)
+      change(id, { state: 'proves', made: { file: made, rendered }, progress: null })
+      orders.set(id, order)
+      await prove(id, false, signal)
     } catch (error) {
+      // What is whole stays, also where it was not read back to the end.
+      const isWhole = queue.value.some((one) => one.id === id && one.made)
+      if (isWhole) return change(id, { state: 'whole', why: signal.aborted ? null : whyOf(error) })
       await dropRender(projectId, fileName)
       change(id, signal.aborted ? { state: 'ended' } : { state: 'failed', why: whyOf(error) })
     } finally {
       ends.delete(id)
     }
+  }
+  /** What each whole file was made from. */
+  const orders = new Map<string, Omit<RenderOrder, 'file'>>()
+  /** Reads a whole file back. @param all compares every frame of it */
+  async function prove(id: string, all: boolean, signal: AbortSignal): Promise<void> {
+    const [one, order] = [queue.value.find((entry) => entry.id === id), orders.get(id)]
+    if (!one?.made || !order) return
+    change(id, { state: 'proves', progress: null })
+    const { file } = one.made
+    const tell = proxy((progress: RenderProgress) => void change(id, { progress }))
+    const service = renderService()
+    const proof = await askFor<Proof>(
+      service,
+      async (job) => service.prove(job, order, file, all, now(), tell),
+      signal,
+    )
+    change(id, { state: 'whole', proof })
+  }
+  /** Compares every frame of a whole file, in its turn. */
+  function proveAll(id: string): void {
+    const end = new AbortController()
+    ends.set(id, end)
+    line = line.then(() =>
+      prove(id, true, end.signal)
+        .catch((error: unknown) =>
+          change(id, { state: 'whole', why: end.signal.aborted ? null : whyOf(error) }),
+        )
+        .finally(() => ends.delete(id)),
+    )
   }
   const whyOf = (error: unknown) => (error instanceof DOMException ? storageTrouble(error) : reasonOf(error))
 
@@ -161,7 +202,7 @@ export const useRendering = defineStore('rendering', () => {
   const fileOf = (deliverable: Deliverable) =>
     queue.value.find((one) => one.deliverable.id === deliverable.id && one.made)?.made?.file ?? null
 
-  return { queue, isPaused, isBusy, removed, found, find, add, pause, end, forget, fileOf }
+  return { queue, isPaused, isBusy, removed, found, find, add, proveAll, pause, end, forget, fileOf }
 })
 
 /** The timelines that a render shows, and their clips. */

@@ -4,6 +4,8 @@ import { NoPicture } from '../media/decode/engine'
 import { type FrameAccess, openFrames } from '../media/frames'
 import { openAccesses } from '../media/open'
 import { composer } from '../media/render/composer'
+import type { Proof } from '../core/dispatch/proof'
+import { proved } from '../media/render/proving'
 import { type RenderOrder, type RenderProgress, type Rendered, rendered } from '../media/render/rendering'
 import { mixer } from '../media/sound/mixing'
 import { jobs } from './job'
@@ -34,6 +36,16 @@ const service = {
   /** Renders one file. */
   render: (id: number, order: RenderOrder, tell: (progress: RenderProgress) => void): Promise<Rendered> =>
     running.run(id, (signal) => rendered(order, { planes, mix, goesOn }, tell, signal)),
+  /** Reads a rendered file back and holds it against what was asked. */
+  prove: (
+    id: number,
+    order: Omit<RenderOrder, 'file'>,
+    file: File,
+    all: boolean,
+    at: string,
+    tell: (progress: RenderProgress) => void,
+  ): Promise<Proof> =>
+    running.run(id, (signal) => proved(order, file, all, at, { planes, mix }, tell, signal)),
   pause(isPaused: boolean): void {
     const those = waiting
     waiting = isPaused ? (those ?? []) : null

@@ -42,9 +42,14 @@ function standsOf(deliverable: Deliverable) {
 const stateOf = ({ id }: Deliverable) => {
   const render = rendering.queue.find((one) => one.deliverable.id === id)
   if (!render) return ''
-  return { waits: 'waits', renders: 'rendering', whole: 'made', failed: 'failed', ended: 'ended' }[
-    render.state
-  ]
+  return {
+    waits: 'waits',
+    renders: 'rendering',
+    proves: 'read back',
+    whole: 'made',
+    failed: 'failed',
+    ended: 'ended',
+  }[render.state]
 }
 const words = (deliverable: Deliverable) => {
   const { video, wrapper } = wrapped(deliverable)

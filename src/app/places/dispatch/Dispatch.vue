@@ -11,6 +11,7 @@ import CutCheck from './CutCheck.vue'
 import DeliverableCards from './DeliverableCards.vue'
 import FramesToScale from './FramesToScale.vue'
 import HandOver from './HandOver.vue'
+import ProofSheet from './ProofSheet.vue'
 import RenderQueue from './RenderQueue.vue'
 import SettingsForm from './SettingsForm.vue'
 import SettingsSheet from './SettingsSheet.vue'
@@ -83,6 +84,7 @@ onMounted(() => void rendering.find())
             </div>
           </section>
         </div>
+        <ProofSheet />
         <div class="two">
           <SettingsForm />
           <div class="side"><SettingsSheet /><RenderQueue /></div>

@@ -8,6 +8,7 @@ import { saveFile } from '../../download'
 const rendering = useRendering()
 const left = ({ progress }: QueuedRender) =>
   progress && progress.framesPerSecond > 0 ? (progress.of - progress.frames) / progress.framesPerSecond : null
+const isOver = ({ state }: QueuedRender) => state === 'whole' || state === 'failed' || state === 'ended'
 const runs = computed(() => rendering.queue.some(({ state }) => state === 'renders'))
 </script>
 
@@ -26,14 +27,22 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
       <li v-for="one in rendering.queue" :key="one.id">
         <div class="line">
           <b>{{ one.deliverable.name }}</b>
-          <span v-if="one.state === 'renders' && one.progress" class="figures"
-            >frame {{ one.progress.frames }} of {{ one.progress.of }}</span
+          <span v-if="!isOver(one) && one.progress" class="figures"
+            >{{ one.state === 'proves' ? 'read back' : 'frame' }} {{ one.progress.frames }} of
+            {{ one.progress.of }}</span
           >
           <span v-else class="quiet">{{
-            { waits: 'waits', renders: 'begins', whole: 'made', failed: 'failed', ended: 'ended' }[one.state]
+            {
+              waits: 'waits',
+              renders: 'begins',
+              proves: 'is read back',
+              whole: 'made',
+              failed: 'failed',
+              ended: 'ended',
+            }[one.state]
           }}</span>
           <button
-            v-if="one.state === 'waits' || one.state === 'renders'"
+            v-if="!isOver(one)"
             class="word"
             :aria-label="`Cancel “${one.deliverable.name}”`"
             @click="rendering.end(one.id)"
@@ -49,7 +58,7 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
             put away
           </button>
         </div>
-        <template v-if="one.state === 'renders' && one.progress">
+        <template v-if="!isOver(one) && one.progress">
           <progress
             :value="one.progress.frames"
             :max="one.progress.of"
@@ -59,7 +68,9 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
             {{ figure(one.progress.framesPerSecond) }} frames a second · {{ clockTime(left(one)) }} left
           </p>
         </template>
-        <p v-if="one.why" role="alert" class="trouble">{{ one.why }} Nothing of it was kept.</p>
+        <p v-if="one.why" role="alert" class="trouble">
+          {{ one.why }} {{ one.made ? 'The file was not read back to its end.' : 'Nothing of it was kept.' }}
+        </p>
         <p v-if="one.made">
           {{ one.fileName }}, {{ fileSize(one.made.file.size) }},
           {{ counted(one.made.rendered.frames, 'frame') }} in

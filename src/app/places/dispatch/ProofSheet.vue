@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useDispatching } from '../../../stores/dispatching'
+import { useRendering } from '../../../stores/rendering'
+
+/** What was asked beside what was found in the file, read back and decoded. */
+const dispatching = useDispatching()
+const rendering = useRendering()
+const render = computed(() =>
+  rendering.queue.findLast((one) => one.deliverable.id === dispatching.stored?.id && one.proof),
+)
+const proof = computed(() => render.value?.proof ?? null)
+const words = { true: 'as asked', false: 'otherwise', null: 'cannot tell' } as const
+const time = computed(() => proof.value?.at.slice(11, 16) ?? '')
+const print = () => window.print()
+</script>
+
+<template>
+  <section v-if="render && proof" aria-label="Proof">
+    <h2>
+      <span
+        >Proof of {{ render.deliverable.name }}:
+        {{ proof.holds ? 'as asked' : 'not what was asked' }}
+        <span class="quiet"
+          >read back {{ time }}, {{ proof.framesCompared }} of {{ proof.frames }} frames compared</span
+        ></span
+      >
+      <span class="ways">
+        <button
+          v-if="proof.framesCompared < proof.frames"
+          class="word"
+          :disabled="render.state === 'proves'"
+          @click="rendering.proveAll(render.id)"
+        >
+          compare all
+        </button>
+        <button class="word" @click="print">print</button>
+      </span>
+    </h2>
+    <table>
+      <thead class="heading">
+        <tr>
+          <th></th>
+          <th>asked</th>
+          <th>found in the file</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="line in proof.lines" :key="line.what" :class="{ otherwise: line.holds === false }">
+          <td class="quiet">{{ line.what }}</td>
+          <td class="figures">{{ line.asked }}</td>
+          <td class="figures">{{ line.found }}</td>
+          <td>{{ words[`${line.holds}`] }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+}
+.ways {
+  display: flex;
+  gap: 10px;
+  font-size: 12.5px;
+  font-weight: 400;
+}
+h2 .quiet {
+  font-weight: 400;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th,
+td {
+  text-align: left;
+  font-weight: inherit;
+  padding: 4px 12px 4px 0;
+  border-bottom: 1px solid var(--line);
+  vertical-align: top;
+}
+.otherwise td:last-child {
+  color: var(--severe);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,189 @@
+import type { Deliverable } from '../edit/deliverable'
+import { type Timeline, timecodeAt } from '../edit/timeline'
+import { formatName } from '../format/format'
+import { equal, toNumber } from '../rational/rational'
+import type { Reading } from '../reading/reading'
+import { rateWithScan } from '../rate/rate'
+import { counted, figure, kilohertz, ratio, spaced } from '../words/figures'
+import { profileNamed, videoCodecNamed } from './codecs'
+import type { Verdict } from './likeness'
+
+/** A line of a proof: what was asked, and what was found in the file. */
+export interface ProofLine {
+  readonly what: string
+  readonly asked: string
+  readonly found: string
+  /** Null where it cannot be told. */
+  readonly holds: boolean | null
+}
+
+/** What was measured in the decoded file. */
+export interface Compared {
+  /** By frame of the file. */
+  readonly verdicts: readonly (Verdict & { readonly n: number })[]
+  readonly frames: number
+  readonly levels: { readonly slope: number; readonly offset: number } | null
+  /** Milliseconds by which the sound is late; null where it is too even to tell, or there is none. */
+  readonly lag: number | null
+}
+
+/** A rendered file, read back. */
+export interface Proof {
+  readonly at: string
+  readonly lines: readonly ProofLine[]
+  /** Whether nothing that was asked was found to be otherwise. */
+  readonly holds: boolean
+  readonly framesCompared: number
+  readonly frames: number
+}
+
+const line = (what: string, asked: string, found: string, holds: boolean | null): ProofLine => ({
+  what,
+  asked,
+  found,
+  holds,
+})
+
+/** What the file says of itself beside what was asked. */
+export function saidLines(
+  deliverable: Deliverable,
+  timeline: Timeline,
+  range: { readonly from: number; readonly to: number },
+  reading: Reading,
+): ProofLine[] {
+  const { format, wrapper, video, sound } = deliverable
+  const found = reading.video
+  const frames = range.to - range.from
+  const seconds = frames / toNumber(format.rate)
+  const profile =
+    video && profileNamed(videoCodecNamed(video.codec) ?? ({ profiles: [] } as never), video.profile)
+  const heard = reading.audio[0]
+  const duration = reading.durationSec
+  const lines = [
+    line('wrapper', wrapper ?? '', reading.container, reading.container === wrapper),
+    line(
+      'codec',
+      [video?.codec, profile?.chroma, profile && `${profile.bitDepth} bit`].filter(Boolean).join(', '),
+      [found?.codec, found?.chroma, found?.bitDepth && `${found.bitDepth} bit`].filter(Boolean).join(', ') ||
+        'none',
+      found?.codec === video?.codec &&
+        (found?.chroma === null || found?.chroma === profile?.chroma) &&
+        (found?.bitDepth === null || found?.bitDepth === profile?.bitDepth),
+    ),
+    line(
+      'picture',
+      `${formatName(format)}, pixels ${ratio(format.pixelAspect)}`,
+      found
+        ? `${found.width}×${found.height} · ${found.rate ? rateWithScan(found.rate, found.scan === 'interlaced' ? 'interlaced' : 'progressive') : 'no rate'}, pixels ${ratio(found.pixelAspect)}`
+        : 'none',
+      found !== null &&
+        found.width === format.width &&
+        found.height === format.height &&
+        equal(found.pixelAspect, format.pixelAspect) &&
+        found.rate !== null &&
+        equal(found.rate, format.rate) &&
+        (found.scan === 'interlaced') === (format.scan === 'interlaced'),
+    ),
+    line(
+      'length',
+      counted(frames, 'frame'),
+      found?.frameCount === null || !found
+        ? `${figure(duration ?? 0, 3)} s`
+        : counted(found.frameCount, 'frame'),
+      found?.frameCount !== null && found
+        ? found.frameCount === frames
+        : duration !== null && Math.abs(duration - seconds) < 0.6 / toNumber(format.rate),
+    ),
+  ]
+  if (format.fieldOrder)
+    lines.push(
+      line(
+        'fields',
+        spaced(format.fieldOrder),
+        found?.fieldOrder ? spaced(found.fieldOrder) : 'not stated',
+        found?.fieldOrder ? found.fieldOrder === format.fieldOrder : null,
+      ),
+    )
+  const primaries = found?.colour.primaries ?? null
+  lines.push(
+    line(
+      'colour',
+      format.colour.primaries.toUpperCase(),
+      primaries?.toUpperCase() ?? 'not stated',
+      primaries === null ? null : primaries === format.colour.primaries,
+    ),
+  )
+  if (reading.timecode || wrapper === 'MP4' || wrapper === 'QuickTime' || wrapper === 'MXF') {
+    const asked = timecodeAt(timeline, range.from)
+    const start = reading.timecode?.start ?? null
+    lines.push(line('starts at', asked, start ?? 'not stated', start === null ? null : same(start, asked)))
+  }
+  if (sound)
+    lines.push(
+      line(
+        'sound',
+        `${sound.codec}, ${kilohertz(sound.sampleRate)}, ${counted(sound.channels, 'channel')}`,
+        heard
+          ? `${heard.codec}, ${kilohertz(heard.sampleRate ?? 0)}, ${counted(heard.channels ?? 0, 'channel')}`
+          : 'none',
+        heard !== undefined && heard.sampleRate === sound.sampleRate && heard.channels === sound.channels,
+      ),
+    )
+  else lines.push(line('sound', 'none', heard ? heard.codec : 'none', heard === undefined))
+  return lines
+}
+
+/** Timecodes, whatever stands before their frames. */
+const same = (a: string, b: string): boolean => a.replace(/;/g, ':') === b.replace(/;/g, ':')
+
+/** What is seen and heard in the file beside what was planned. */
+export function seenLines({ verdicts, levels, lag }: Compared, hasSound: boolean): ProofLine[] {
+  const of = (verdict: Verdict['verdict']) => verdicts.filter((one) => one.verdict === verdict)
+  const [planned, another, unknown] = [of('planned'), of('another'), of('cannot-tell')]
+  const least = Math.min(...verdicts.map((one) => one.decibels))
+  const wrong = another
+    .slice(0, 3)
+    .map(({ n, like }) => `frame ${n} is like ${like}`)
+    .join('; ')
+  const told = [
+    `${planned.length} of ${verdicts.length}`,
+    unknown.length ? `${unknown.length} cannot be told from those beside them` : '',
+    Number.isFinite(least) ? `at least ${figure(least)} dB` : 'no sample differs',
+  ].filter(Boolean)
+  const lines = [
+    line(
+      'each frame',
+      'the one that was planned',
+      another.length
+        ? `${counted(another.length, 'frame is', 'frames are')} another: ${wrong}`
+        : told.join(', '),
+      another.length ? false : planned.length ? true : null,
+    ),
+    line(
+      'levels',
+      'as planned',
+      levels ? `times ${figure(levels.slope, 3)}, ${figure(levels.offset)} codes up` : 'one level alone',
+      levels ? Math.abs(levels.slope - 1) <= 0.01 && Math.abs(levels.offset) <= 1 : null,
+    ),
+  ]
+  if (hasSound)
+    lines.push(
+      line(
+        'sound with picture',
+        'within 10 ms',
+        lag === null
+          ? 'too even to tell'
+          : `${lag > 0 ? 'late by' : lag < 0 ? 'early by' : 'off by'} ${Math.abs(lag)} ms`,
+        lag === null ? null : Math.abs(lag) <= 10,
+      ),
+    )
+  return lines
+}
+
+export const proofOf = (at: string, lines: readonly ProofLine[], compared: Compared): Proof => ({
+  at,
+  lines,
+  holds: lines.every(({ holds }) => holds !== false),
+  framesCompared: compared.verdicts.length,
+  frames: compared.frames,
+})

@@ -1,0 +1,187 @@
+import { present } from '../../core/assert'
+import { perChroma, profileNamed, videoCodecNamed } from '../../core/dispatch/codecs'
+import {
+  type Reduced,
+  type Verdict,
+  envelope,
+  judged,
+  lagOf,
+  levelsOf,
+  reduced,
+  swapped,
+} from '../../core/dispatch/likeness'
+import { type Compared, type Proof, proofOf, saidLines, seenLines } from '../../core/dispatch/proof'
+import { layersAt } from '../../core/edit/layers'
+import { formatOf } from '../../core/edit/project'
+import { type Timeline, placementsIn } from '../../core/edit/timeline'
+import { framesOf } from '../../core/motion/timing'
+import { matrixOf } from '../../core/picture/colour'
+import { read } from '../../core/reading/read'
+import type { Reading } from '../../core/reading/reading'
+import { timingOfReading } from '../../core/edit/timing'
+import { chromaSiting } from '../../core/resample/picture'
+import { channelsOf } from '../../core/sound/mix'
+import type { ClipKind } from '../decode/engine'
+import { openFrames } from '../frames'
+import { contentKey, frameOfClip } from '../lying'
+import { openSound } from '../decode/sound'
+import { byteSource } from '../source'
+import { compositionOf } from './compositions'
+import { type Makers, type RenderOrder, type RenderProgress, samplesAt } from './rendering'
+
+/** Frames that are looked at where not all are. */
+const usualSamples = 120
+/** More than these are not compared at once, even where all are asked for. */
+const mostFrames = 10_000
+/** Seconds of sound that are held against each other. */
+const soundSeconds = 20
+
+const kindOf = ({ container, video }: Reading, timing: ReturnType<typeof timingOfReading>): ClipKind => {
+  const { codec, width, height, bitDepth, colour } = present(video, 'a file with a picture is looked at')
+  return {
+    kind: 'video',
+    container,
+    codec,
+    width,
+    height,
+    bitDepth: bitDepth ?? 8,
+    meaning: { ...colour, matrix: matrixOf({ width, height }, colour) },
+    steps: framesOf(timing),
+  }
+}
+
+/** Frames of a render that are compared: each side of every cut, and others evenly between. */
+export function framesToCompare(
+  timeline: Timeline,
+  { from, to }: RenderOrder['range'],
+  all: boolean,
+): number[] {
+  if (all && to - from <= mostFrames) return Array.from({ length: to - from }, (_, i) => from + i)
+  const wanted = new Set<number>([from, to - 1])
+  const cuts = placementsIn(timeline).flatMap(({ start, length }) => [start, start + length])
+  for (const cut of cuts.slice(0, usualSamples)) for (const n of [cut - 1, cut]) wanted.add(n)
+  const every = Math.max(1, (to - from) / usualSamples)
+  for (let n = from; n < to; n += every) wanted.add(Math.floor(n))
+  return [...wanted].filter((n) => n >= from && n < to).sort((a, b) => a - b)
+}
+
+/**
+ * Reads a rendered file back and holds it against what was asked: what it says of itself, its frames, levels and sound against the plan.
+ * @param cut the timeline whose boundaries are looked at more closely
+ */
+export async function proved(
+  order: Omit<RenderOrder, 'file'>,
+  file: File,
+  all: boolean,
+  at: string,
+  { planes, mix }: Pick<Makers, 'planes' | 'mix'>,
+  tell: (progress: RenderProgress) => void,
+  signal: AbortSignal,
+): Promise<Proof> {
+  const { doc, deliverable, range, sound } = order
+  const timeline = present(doc.timelines[order.timelineId], 'what was rendered is in its document')
+  const format = present(formatOf(doc, timeline), 'what was rendered has a format')
+  const locator = { kind: 'file', file } as const
+  const result = await read(byteSource(locator), signal)
+  if (!result.ok) throw new Error(`It cannot be read back: ${result.error.message}`)
+  const { reading } = result
+  const said = saidLines(deliverable, timeline, range, reading)
+  const none: Compared = { verdicts: [], frames: range.to - range.from, levels: null, lag: null }
+  if (!reading.video) return proofOf(at, said, none)
+
+  const codec = present(videoCodecNamed(deliverable.video?.codec), 'what was rendered is said in full')
+  const profile = present(
+    profileNamed(codec, deliverable.video?.profile ?? null),
+    'what was rendered is said in full',
+  )
+  const [across, down] = perChroma[profile.chroma]
+  const composing = { bitDepth: profile.bitDepth, siting: chromaSiting({ across, down }, '') }
+  const area = { x: 0, y: 0, width: format.width, height: format.height }
+  const wanted: Parameters<typeof compositionOf>[3] = (clip, index) =>
+    frameOfClip(clip, index, (one) => order.locators[contentKey(one)] ?? null)
+  /** What was planned, kept for the frames beside it. */
+  const known = new Map<number, Reduced>()
+  async function planned(n: number): Promise<Reduced> {
+    const before = known.get(n)
+    if (before) return before
+    const composition = await compositionOf(doc, layersAt(doc, timeline, n), format, wanted, composing)
+    const made = await planes(composition, area, signal)
+    if (made.trouble) throw new Error(made.trouble)
+    const picture = reduced(made.planes)
+    known.set(n, picture)
+    for (const old of known.keys()) if (known.size > 4) known.delete(old)
+    return picture
+  }
+
+  const access = await openFrames(locator, kindOf(reading, timingOfReading(reading)), 0, signal)
+  const verdicts: (Verdict & { readonly n: number })[] = []
+  const pairs: (readonly [Reduced, Reduced])[] = []
+  const begun = performance.now()
+  try {
+    const frames = framesToCompare(timeline, range, all)
+    for (const [i, n] of frames.entries()) {
+      signal.throwIfAborted()
+      const others: Record<string, Reduced> = {}
+      if (n > range.from) others['the frame before it'] = await planned(n - 1)
+      const plan = await planned(n)
+      if (n + 1 < range.to) others['the frame after it'] = await planned(n + 1)
+      if (format.scan === 'interlaced') others['its fields swapped'] = swapped(plan)
+      // What is the same picture cannot be told from it, nor need it be.
+      for (const [name, picture] of Object.entries(others))
+        if (picture.values.every((value, k) => value === plan.values[k])) delete others[name]
+      const found = reduced((await access.planes(n - range.from, signal)).planes)
+      verdicts.push({ n: n - range.from, ...judged(found, plan, others) })
+      if (pairs.length < usualSamples) pairs.push([plan, found])
+      const seconds = (performance.now() - begun) / 1000
+      tell({ frames: i + 1, of: frames.length, framesPerSecond: (i + 1) / seconds })
+    }
+  } finally {
+    access.close()
+  }
+  const compared: Compared = {
+    verdicts,
+    frames: range.to - range.from,
+    levels: levelsOf(pairs),
+    lag: sound && deliverable.sound ? await soundLag() : null,
+  }
+  return proofOf(at, [...said, ...seenLines(compared, deliverable.sound !== null)], compared)
+
+  /** By how much what is heard in the file is late against what was planned, in its first seconds that sound. */
+  async function soundLag(): Promise<number | null> {
+    const heard = reading.audio[0]
+    if (!sound || !heard) return null
+    const { sampleRate, layout, parts } = sound
+    const first = samplesAt(range.from, sampleRate, format.rate)
+    const last = samplesAt(range.to, sampleRate, format.rate)
+    const open = await openSound(
+      locator,
+      {
+        stream: 0,
+        sampleRate: heard.sampleRate ?? sampleRate,
+        channels: heard.channels ?? channelsOf[layout],
+        hasPicture: true,
+        startSec: heard.startSec ?? 0,
+      },
+      signal,
+    )
+    try {
+      const count = Math.min(soundSeconds * sampleRate, last - first)
+      for (let from = first; from < last; from += count) {
+        const length = Math.min(count, last - from)
+        const mixed = await mix({ sampleRate, layout, from, count: length, parts }, signal)
+        const plan = envelope(mixed.channels[0] ?? new Float32Array(), sampleRate)
+        const begins = Math.round(((from - first) * open.sampleRate) / sampleRate)
+        const samples = await open.samples(
+          begins,
+          begins + Math.round((length * open.sampleRate) / sampleRate),
+          signal,
+        )
+        const lag = lagOf(plan, envelope(samples[0] ?? new Float32Array(), open.sampleRate))
+        if (lag !== null) return lag
+      }
+      return null
+    } finally {
+      open.close()
+    }
+  }
+}
