@@ -11,6 +11,7 @@ import { Format } from '../core/format/format'
 import { type Doc, Project } from '../core/edit/project'
 import { type OpeningRow, type Owned, type PutAsideRow, database } from './database'
 import { type Journal, type StoredPast, loadPast, writeJournal } from './history'
+import { dropRenders } from './renders'
 import { dropAhead } from './write-ahead'
 
 /** A project as the list of projects shows it: what it holds, what is decided, and a picture of it. */
@@ -343,6 +344,7 @@ export async function deleteProject(projectId: string): Promise<void> {
     await projects.delete(projectId)
     for (const table of theirs) await table.where({ projectId }).delete()
   })
-  // Where nothing was written ahead there is nothing to take away.
+  // Where no files are kept of it there are none to take away.
   await dropAhead(projectId).catch(() => {})
+  await dropRenders(projectId).catch(() => {})
 }

@@ -27,10 +27,25 @@ export async function finishRender(projectId: string, name: string): Promise<Fil
   return (await folder.getFileHandle(name)).getFile()
 }
 
-/** Takes a file away, whole or not. */
-export async function dropRender(projectId: string, name: string): Promise<void> {
+/** A worker that was ended lets go of its file a little later: so often, and so long, it is waited for, in milliseconds. */
+const [tries, between] = [30, 100]
+
+/** Takes a file away that did not become whole. */
+export async function dropUnfinished(projectId: string, name: string): Promise<void> {
   const folder = await folderOf(projectId, false).catch(() => null)
-  for (const one of [name, `${name}${unfinished}`]) await folder?.removeEntry(one).catch(() => {})
+  for (let i = 0; folder && i < tries; i++) {
+    const held = await folder.removeEntry(`${name}${unfinished}`).then(
+      () => false,
+      (error: unknown) => error instanceof DOMException && error.name === 'NoModificationAllowedError',
+    )
+    if (!held) return
+    await new Promise((later) => setTimeout(later, between))
+  }
+}
+
+/** Takes a whole file away. */
+export async function dropRender(projectId: string, name: string): Promise<void> {
+  await (await folderOf(projectId, false)).removeEntry(name).catch(() => {})
 }
 
 /** What lies here of a project; what a crash has left unfinished is taken away and named. */

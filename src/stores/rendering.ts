@@ -1,4 +1,5 @@
 import { proxy } from 'comlink'
+import { useEventListener } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Clip } from '../core/edit/clip'
@@ -14,7 +15,7 @@ import { reasonOf } from '../core/words/reason'
 import { contentKey } from '../media/lying'
 import type { RenderOrder, RenderProgress, Rendered } from '../media/render/rendering'
 import type { MediaLocator } from '../media/source'
-import { beginRender, dropRender, findRenders, finishRender } from '../storage/renders'
+import { beginRender, dropRender, dropUnfinished, findRenders, finishRender } from '../storage/renders'
 import { storageTrouble } from '../storage/trouble'
 import { askFor } from '../workers/job'
 import { renderService } from '../workers/services'
@@ -121,7 +122,7 @@ export const useRendering = defineStore('rendering', () => {
       // What is whole stays, also where it was not read back to the end.
       const isWhole = queue.value.some((one) => one.id === id && one.made)
       if (isWhole) return change(id, { state: 'whole', why: signal.aborted ? null : whyOf(error) })
-      await dropRender(projectId, fileName)
+      await dropUnfinished(projectId, fileName)
       change(id, signal.aborted ? { state: 'ended' } : { state: 'failed', why: whyOf(error) })
     } finally {
       ends.delete(id)
@@ -198,11 +199,21 @@ export const useRendering = defineStore('rendering', () => {
     if (isPaused.value) pause(false)
     ends.get(id)?.abort()
   }
+  /** Takes a file away that was made before. */
+  async function drop(name: string): Promise<void> {
+    const id = project.doc?.project.id
+    if (id) await dropRender(id, name)
+    await find()
+  }
+  // What is being made would be lost: the browser asks.
+  useEventListener('beforeunload', (event: BeforeUnloadEvent) => {
+    if (isBusy.value) event.preventDefault()
+  })
   const forget = (id: string) => (queue.value = queue.value.filter((one) => one.id !== id || ends.has(id)))
   const fileOf = (deliverable: Deliverable) =>
     queue.value.find((one) => one.deliverable.id === deliverable.id && one.made)?.made?.file ?? null
 
-  return { queue, isPaused, isBusy, removed, found, find, add, proveAll, pause, end, forget, fileOf }
+  return { queue, isPaused, isBusy, removed, found, find, drop, add, proveAll, pause, end, forget, fileOf }
 })
 
 /** The timelines that a render shows, and their clips. */

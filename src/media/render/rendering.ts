@@ -183,7 +183,8 @@ export async function rendered(
 
 /** Why a file could not be written, in the words of what wrote it. */
 function whyNot({ said }: WriterEnd): string {
-  const told = said.findLast((line) => /error|invalid|not |unsupported|quota|no space|could/i.test(line))
+  // What went wrong first is why all else did.
+  const told = said.find((line) => /error|invalid|not |unsupported|quota|no space|could/i.test(line))
   const words = told?.replace(/^\[[^\]]*\]\s*/, '').trim()
   if (words && /quota|no space/i.test(words)) return 'There is no room left in this browser’s storage for it.'
   return `The file could not be written: ${words ?? 'the toolkit ended without a word'}.`

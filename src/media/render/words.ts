@@ -195,7 +195,7 @@ function codecWords(
         ...(bits === null
           ? []
           : ['-b:v', `${bits}`, '-minrate', `${bits}`, '-maxrate', `${bits}`, '-bufsize', `${bits}`]),
-        ...['-dc', '10', '-intra_vlc', '1', '-non_linear_quant', '1', '-qmin', '1'],
+        ...['-dc', '10', '-intra_vlc', '1', '-non_linear_quant', '1', '-qmin', '1', '-qmax', '28'],
         ...(fields ? ['-flags', '+ilme+ildct', '-top', top] : []),
       ]
     case 'ProRes': {

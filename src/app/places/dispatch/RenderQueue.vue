@@ -9,6 +9,10 @@ const rendering = useRendering()
 const left = ({ progress }: QueuedRender) =>
   progress && progress.framesPerSecond > 0 ? (progress.of - progress.frames) / progress.framesPerSecond : null
 const isOver = ({ state }: QueuedRender) => state === 'whole' || state === 'failed' || state === 'ended'
+/** Files of before: what is in the queue stands there. */
+const before = computed(() =>
+  rendering.found.filter(({ name }) => rendering.queue.every(({ fileName }) => fileName !== name)),
+)
 const runs = computed(() => rendering.queue.some(({ state }) => state === 'renders'))
 </script>
 
@@ -79,7 +83,12 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
         </p>
       </li>
     </ul>
-    <p v-if="rendering.queue.length === 0" class="quiet">Nothing is being made.</p>
+    <p v-if="rendering.queue.length === 0 && before.length === 0" class="quiet">Nothing is being made.</p>
+    <p v-for="{ name, file } in before" :key="name" class="line">
+      <span>{{ name }}, {{ fileSize(file.size) }}</span>
+      <button class="word" @click="saveFile(file, name)">save the file</button>
+      <button class="word" :aria-label="`Delete ${name}`" @click="rendering.drop(name)">delete</button>
+    </p>
   </section>
 </template>
 

@@ -1,0 +1,111 @@
+import { type Page, expect, test } from '@playwright/test'
+import { begun, place, saved } from './line'
+
+/** Deliverables that are made: real files, read back. */
+
+const card = (page: Page, name: string) =>
+  page
+    .getByRole('complementary', { name: 'Deliverables' })
+    .getByRole('button', { name: new RegExp(`^${name}`) })
+const queue = (page: Page) => page.getByRole('region', { name: 'Queue' })
+
+/** Adds a deliverable of so many frames, and has it made. */
+async function deliver(
+  page: Page,
+  format: string,
+  until: string,
+  set: (page: Page) => Promise<void> = async () => {},
+) {
+  const field = page.getByLabel('Format to deliver')
+  if (!(await field.isVisible())) await page.getByRole('button', { name: 'New…' }).click()
+  await field.fill(format)
+  await field.press('Enter')
+  await set(page)
+  await page.getByLabel('To timecode').fill(until)
+  await page.getByLabel('To timecode').press('Enter')
+  await page.getByRole('button', { name: 'Make the file' }).click()
+}
+const proofOf = async (page: Page) => {
+  const rows = await page.getByRole('region', { name: 'Proof' }).getByRole('row').all()
+  const cells = await Promise.all(rows.slice(1).map(async (row) => row.getByRole('cell').allTextContents()))
+  return new Map(
+    cells.map(([what = '', asked = '', found = '', holds = '']) => [what.trim(), { asked, found, holds }]),
+  )
+}
+/** Files of the browser's own storage that were rendered. */
+const files = (page: Page) =>
+  page.evaluate(async () => {
+    const root = await navigator.storage.getDirectory()
+    const folder = await root.getDirectoryHandle('renders').catch(() => null)
+    const names: string[] = []
+    if (!folder) return names
+    for await (const project of (
+      folder as unknown as { values(): AsyncIterable<FileSystemDirectoryHandle> }
+    ).values())
+      for await (const name of (project as unknown as { keys(): AsyncIterable<string> }).keys())
+        names.push(name)
+    return names.sort()
+  })
+
+test('a cut goes out progressive, in fields, upright and for the edit, from one queue, each proven', async ({
+  page,
+}) => {
+  test.setTimeout(300_000)
+  await begun(page, '3840x2160@25p', ['bell_swing_B011', 'tower_P100'])
+  await place(page, 'Dispatch')
+  await deliver(page, '1920x1080@25p', '00:00:02:00')
+  await deliver(page, '1920x1080@50i', '00:00:02:00')
+  await deliver(page, '1080x1920@25p', '00:00:02:00', async () => {
+    await page.getByLabel('Framing in another shape').selectOption('fill')
+  })
+  await deliver(page, '1280x720@25p', '00:00:02:00', async () => {
+    await page.getByLabel('Codec', { exact: true }).selectOption('ProRes')
+  })
+  await expect(queue(page).getByText('made', { exact: true })).toHaveCount(4, { timeout: 240_000 })
+  for (const [name, wrapper, codec] of [
+    ['1920×1080 · 25p', 'MP4', 'H.264'],
+    ['1920×1080 · 50i', 'MXF', 'MPEG-2'],
+    ['1080×1920 · 25p', 'MP4', 'H.264'],
+    ['1280×720 · 25p', 'QuickTime', 'ProRes'],
+  ] as const)
+    await test.step(name, async () => {
+      await card(page, name).click()
+      const proof = await proofOf(page)
+      expect(proof.get('wrapper')?.found).toBe(wrapper)
+      expect(proof.get('codec')?.found).toContain(codec)
+      expect([...proof].filter(([, { holds }]) => holds === 'otherwise')).toEqual([])
+      for (const what of ['picture', 'length', 'each frame', 'levels', 'sound'])
+        expect(proof.get(what)?.holds, what).toBe('as asked')
+    })
+  expect(await files(page)).toEqual([
+    'The-Ninth-Bell_1080-1920-25p.mp4',
+    'The-Ninth-Bell_1280-720-25p.mov',
+    'The-Ninth-Bell_1920-1080-25p.mp4',
+    'The-Ninth-Bell_1920-1080-50i.mxf',
+  ])
+})
+
+test('what is ended leaves nothing, and what a page that went has left is named and taken away', async ({
+  page,
+}) => {
+  test.setTimeout(120_000)
+  await begun(page, '3840x2160@25p', ['hall_wide_A003'])
+  await saved(page)
+  await place(page, 'Dispatch')
+  await deliver(page, '1920x1080@25p', '00:00:20:00')
+  await expect(queue(page).getByText(/^frame \d+/)).toBeVisible({ timeout: 60_000 })
+  await queue(page).getByRole('button', { name: 'pause' }).click()
+  await queue(page).getByRole('button', { name: 'go on' }).click()
+  await queue(page)
+    .getByRole('button', { name: /^Cancel/ })
+    .click()
+  await expect(queue(page).getByText('ended', { exact: true })).toBeVisible()
+  await expect.poll(() => files(page)).toEqual([])
+  await page.getByRole('button', { name: 'Make the file' }).click()
+  await expect(queue(page).getByText(/^frame \d+/)).toBeVisible({ timeout: 60_000 })
+  expect(await files(page)).toEqual(['The-Ninth-Bell_1920-1080-25p.mp4.unfinished'])
+  await saved(page)
+  await page.reload()
+  await expect(queue(page)).toContainText('was taken away: The-Ninth-Bell_1920-1080-25p.mp4.')
+  await expect.poll(() => files(page)).toEqual([])
+})
