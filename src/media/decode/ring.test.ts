@@ -57,6 +57,26 @@ describe('a ring of bytes', () => {
     await worker.terminate()
   })
 
+  it('lets whoever puts do other things while there is no room, and fills what room is given', async () => {
+    const ring = newRing(16)
+    const [writer, reader] = [ringWriter(ring), ringReader(ring)]
+    let isIn = false
+    const putting = writer.put(Uint8Array.from({ length: 40 }, (_, i) => i)).then(() => (isIn = true))
+    await Promise.resolve()
+    expect(isIn).toBe(false)
+    const got: number[] = []
+    for (let turn = 0; got.length < 40 && turn < 200; turn++) {
+      const room = new Uint8Array(7)
+      got.push(...room.subarray(0, reader.fill(room)))
+      await new Promise((later) => setTimeout(later, 1))
+    }
+    await putting
+    writer.end()
+    expect([got, reader.fill(new Uint8Array(4))]).toEqual([Array.from({ length: 40 }, (_, i) => i), 0])
+    reader.cancel()
+    expect(await writer.put(Uint8Array.of(1))).toBe(false)
+  })
+
   it('stops waiting when the wish is taken back', async () => {
     const wish = new AbortController()
     const waiting = ringReader(newRing(64)).take(5, wish.signal)
