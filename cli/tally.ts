@@ -6,6 +6,7 @@ import { cadenceCommand } from './cadence'
 import { chooseCommand } from './choose'
 import { fitCommand } from './fit'
 import { inspectCommand } from './inspect'
+import { loudnessCommand } from './loudness'
 import { planCommand } from './plan'
 import { rateCommand } from './rate'
 import { resampleCommand } from './resample'
@@ -22,6 +23,7 @@ const commands: Record<string, Command> = {
   carry: carryCommand,
   plan: planCommand,
   evidence: evidenceCommand,
+  loudness: loudnessCommand,
   resample: resampleCommand,
   deinterlace: deinterlaceCommand,
 }

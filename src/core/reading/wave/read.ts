@@ -1,37 +1,28 @@
-import { Cursor, latin } from '../bytes/cursor'
+import { latin } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { type Fault, ReadingFault } from '../fault'
 import type { WrapperReading } from '../assemble'
 import type { Reading } from '../reading'
+import { waveChunks } from './chunks'
 import { readWaveFormat } from './format'
 
 /** Reads WAVE, Broadcast Wave (EBU Tech 3285) and RF64 (EBU Tech 3306) files. */
 export async function readWave(file: FileWindow): Promise<WrapperReading> {
   let format: ReturnType<typeof readWaveFormat> = null
   let data: { start: number; length: number } | null = null
-  let longData = 0
   let recordedAt: string | null = null
   let reel: string | null = null
-  for (let offset = 12, n = 0; n < 1000 && offset + 8 <= file.size; n++) {
-    const head = new Cursor(await file.some(offset, 8 + 40), offset)
-    const kind = head.code()
-    const stated = head.u32(true)
-    if (kind === 'ds64' && head.left >= 16) {
-      head.skip(8)
-      longData = head.u64(true)
-    } else if (kind === 'fmt ' && head.left >= 16)
-      format = readWaveFormat(head.sub(Math.min(stated, head.left)))
+  for await (const { kind, start, length, stated, head } of waveChunks(file)) {
+    if (kind === 'fmt ' && head.left >= 16) format = readWaveFormat(head.sub(Math.min(stated, head.left)))
     else if (kind === 'bext') {
-      const body = await file.some(offset + 8, Math.min(stated, 338))
+      const body = await file.some(start, Math.min(stated, 338))
       reel = latin(body.subarray(256, 288)).replace(/\0.*$/s, '').trim() || null
       const [day, time] = [latin(body.subarray(320, 330)), latin(body.subarray(330, 338))]
       if (/^\d{4}.\d\d.\d\d$/.test(day) && /^\d\d.\d\d.\d\d$/.test(time)) {
         recordedAt = `${day.replace(/[^\d]/g, '-')}T${time.replace(/[^\d]/g, ':')}`
       }
     }
-    const length = kind === 'data' && stated === 0xffffffff ? longData : stated
-    if (kind === 'data') data ??= { start: offset + 8, length }
-    offset += 8 + length + (length % 2)
+    if (kind === 'data') data ??= { start, length }
   }
   if (!format) throw new ReadingFault('damaged', 'the sound’s format is not stated (no fmt chunk)', 12)
   if (!data)
