@@ -23,7 +23,9 @@ export function toOtio(doc: Doc, timeline: Timeline): object {
   return {
     OTIO_SCHEMA: 'Timeline.1',
     name: timeline.name,
-    metadata: { yard_tally: { project: doc.project.name, format: formatText(format) } },
+    metadata: {
+      yard_tally: { project: doc.project.name, format: formatText(format), timeline: ownOf(timeline) },
+    },
     global_start_time: rationalTime(start, format.rate),
     tracks: stackOf(doc, timeline, format, 'tracks'),
   }
@@ -35,6 +37,9 @@ const stackOf = (doc: Doc, timeline: Timeline, format: Format, name: string, dep
   ...plainItem,
   children: timeline.tracks.map((track) => trackOf(doc, timeline, track, format, depth)),
 })
+
+/** What of a timeline no published object says: all but its tracks. */
+const ownOf = ({ tracks: _, ...own }: Timeline) => own
 
 const plainItem = { metadata: {}, source_range: null, effects: [], markers: [], enabled: true }
 
@@ -63,6 +68,7 @@ function trackOf(doc: Doc, timeline: Timeline, track: Track, format: Format, dep
     name: track.name,
     kind: track.kind === 'video' ? 'Video' : 'Audio',
     ...plainItem,
+    metadata: { yard_tally: { track: { id: track.id, locked: track.locked } } },
     enabled: track.kind === 'video' ? !track.hidden : !track.muted,
     children,
   }
@@ -79,7 +85,8 @@ function itemOf(doc: Doc, timeline: Timeline, placement: Placement, format: Form
   const { source } = placement
   const { way } = settlePlacement(doc, timeline, placement, format)
   const length = rationalTime(placement.length, format.rate)
-  const metadata = { yard_tally: { treatment: placement.treatment } }
+  const { start: _start, length: _length, treatment, ...kept } = placement
+  const metadata = { yard_tally: { treatment, placement: kept } }
   if (source.kind === 'timeline') {
     const inner = doc.timelines[source.timelineId]
     const innerFormat = inner && formatOf(doc, inner)
@@ -87,7 +94,7 @@ function itemOf(doc: Doc, timeline: Timeline, placement: Placement, format: Form
     const start = rationalTime(toNumber(multiply(placement.sourceIn, innerFormat.rate)), innerFormat.rate)
     return {
       ...stackOf(doc, inner, innerFormat, inner.name, depth + 1),
-      metadata,
+      metadata: { yard_tally: { ...metadata.yard_tally, timeline: ownOf(inner) } },
       source_range: timeRange(start, length),
       effects: timeWarps(speedOf(way, innerFormat.rate, format.rate)),
     }

@@ -1,0 +1,388 @@
+import { z } from 'zod'
+import { claimsOf, type Clip } from '../edit/clip'
+import type { Making } from '../edit/nesting'
+import { newTimeline } from '../edit/placing'
+import type { Doc } from '../edit/project'
+import { nonsenseOf } from '../edit/sense'
+import { Placement, Timeline, type Track, deepestNesting, lengthOf } from '../edit/timeline'
+import { frameToTimecode, timecodeToFrame } from '../rate/timecode'
+import { exactRate, type Rate } from '../rate/rate'
+import {
+  type Rational,
+  add,
+  divide,
+  multiply,
+  nearestRational,
+  rational,
+  roundHalfUp,
+  subtract,
+} from '../rational/rational'
+import { counted } from '../words/figures'
+import {
+  AnyObject,
+  Clip as OtioClip,
+  Gap,
+  LinearTimeWarp,
+  type MediaReference,
+  OtioTimeline,
+  type RationalTime,
+  Stack,
+  type TimeRange,
+  Track as OtioTrack,
+} from './otio-schema'
+
+/** What came of an OpenTimelineIO file: timelines, those that others show first, and what of it was not understood. */
+export type OtioRead =
+  | { readonly ok: true; readonly timelines: readonly Timeline[]; readonly notes: readonly string[] }
+  | { readonly ok: false; readonly error: string }
+
+/** Seconds of a time, exactly. */
+const secondsOf = ({ value, rate }: RationalTime): Rational =>
+  divide(Number.isInteger(value) ? rational(value) : nearestRational(value, 1e-6), exactRate(rate))
+
+/** What only our own files say. */
+const OwnPlacement = Placement.unwrap().omit({ start: true, length: true, treatment: true })
+const OwnTimeline = Timeline.unwrap().omit({ tracks: true })
+const own = (metadata: unknown): Record<string, unknown> => {
+  const found = z.object({ yard_tally: z.record(z.string(), z.unknown()) }).safeParse(metadata)
+  return found.success ? found.data.yard_tally : {}
+}
+
+/**
+ * Timelines out of OpenTimelineIO JSON, for a document whose clips they show. What is ours comes back as it went out; what comes from
+ * others is read as far as it is understood, and the rest is listed.
+ */
+export function fromOtio(text: string, doc: Doc, making: Making): OtioRead {
+  let json: unknown
+  try {
+    json = JSON.parse(text)
+  } catch {
+    return { ok: false, error: 'It is no JSON. Nothing was changed.' }
+  }
+  const any = AnyObject.safeParse(json)
+  if (!any.success)
+    return { ok: false, error: 'It is no OpenTimelineIO file: it names no schema. Nothing was changed.' }
+  const collected = firstTimeline(any.data)
+  const found = OtioTimeline.safeParse(collected ?? json)
+  if (!found.success) {
+    const [issue] = found.error.issues
+    const where = issue?.path.join('.') || 'its beginning'
+    return {
+      ok: false,
+      error: `${any.data.OTIO_SCHEMA} cannot be read as a timeline: at ${where}, ${issue?.message ?? 'it is none'}. Nothing was changed.`,
+    }
+  }
+  const reader = readerOf(doc, making)
+  const timeline = reader.timeline(found.data)
+  const timelines = [...reader.inner, timeline]
+  const wrong = nonsenseOf(withTimelines(doc, timelines))
+  if (wrong) return { ok: false, error: `${wrong} Nothing was changed.` }
+  return { ok: true, timelines, notes: reader.notes() }
+}
+
+/** The first timeline of a collection. */
+function firstTimeline({ OTIO_SCHEMA, children }: AnyObject): unknown {
+  if (OTIO_SCHEMA !== 'SerializableCollection.1' || !Array.isArray(children)) return null
+  return children.find((child) => OtioTimeline.safeParse(child).success) ?? null
+}
+
+const withTimelines = (doc: Doc, timelines: readonly Timeline[]): Doc => ({
+  ...doc,
+  project: {
+    ...doc.project,
+    timelineOrder: [...new Set([...doc.project.timelineOrder, ...timelines.map(({ id }) => id)])],
+  },
+  timelines: { ...doc.timelines, ...Object.fromEntries(timelines.map((one) => [one.id, one])) },
+})
+
+function readerOf(doc: Doc, making: Making) {
+  const inner: Timeline[] = []
+  const counts = new Map<string, number>()
+  const said: string[] = []
+  /** Placements that come back as they went out. */
+  const oursIds = new Set<string>()
+  const count = (what: string) => void counts.set(what, (counts.get(what) ?? 0) + 1)
+  const byName = new Map<string, Clip[]>()
+  for (const clip of Object.values(doc.clips)) byName.set(clip.name, [...(byName.get(clip.name) ?? []), clip])
+
+  /** The clip that a reference means: by the end of its place, else by its name. */
+  function clipOf(reference: MediaReference | null, name: string): Clip | null {
+    const url = reference?.target_url ?? ''
+    const path = decoded(url.replace(/^[a-z]+:\/\/[^/]*/i, '').replace(/[?#].*$/, ''))
+    const file = path.split('/').at(-1) ?? ''
+    for (const wanted of [file, reference?.name ?? '', name]) {
+      const known = byName.get(wanted) ?? []
+      const near = known.find(({ folder }) => folder && path.endsWith(`${folder}/${file}`))
+      if (near ?? known[0]) return near ?? known[0] ?? null
+    }
+    return null
+  }
+
+  /** The rate of what is read: as it says, as the document has it, or as its first time is told. */
+  function rateFor(start: RationalTime | null | undefined, stack: Stack): Rate {
+    if (start) return exactRate(start.rate)
+    const [first] = stack.children.flatMap((track) => OtioTrack.safeParse(track).data?.children ?? [])
+    const range =
+      first &&
+      z
+        .object({ source_range: z.looseObject({ duration: z.looseObject({ rate: z.number().positive() }) }) })
+        .safeParse(first)
+    if (range?.success) return exactRate(range.data.source_range.duration.rate)
+    return doc.project.format?.rate ?? rational(25)
+  }
+
+  function timeline({ name, metadata, global_start_time: start, tracks }: OtioTimeline): Timeline {
+    const ours = OwnTimeline.safeParse(own(metadata).timeline)
+    if (ours.success)
+      return { ...ours.data, name: name || ours.data.name, tracks: tracksOf(tracks, ours.data, 0) }
+    return foreign(name || making.name, tracks, rateFor(start, tracks), start ?? null, 0)
+  }
+
+  function foreign(
+    name: string,
+    stack: Stack,
+    rate: Rate,
+    start: RationalTime | null,
+    depth: number,
+  ): Timeline {
+    const follows = doc.project.format !== null && rateIs(doc.project.format.rate, rate)
+    const format = doc.project.format && !follows ? { ...doc.project.format, rate } : null
+    const fresh = newTimeline(making.newId(), name, making.at, format)
+    const first = start ? roundHalfUp(multiply(secondsOf(start), rate)) : 0
+    const settings = { ...fresh, rate, startTimecode: frameToTimecode(first, rate) }
+    return { ...settings, tracks: tracksOf(stack, settings, depth) }
+  }
+
+  function tracksOf(stack: Stack, settings: Pick<Timeline, 'rate'>, depth: number): Track[] {
+    const rate = settings.rate ?? rational(25)
+    const numbers = { video: 0, audio: 0 }
+    const tracks = stack.children.flatMap((child): Track[] => {
+      const found = OtioTrack.safeParse(child)
+      if (!found.success) {
+        count(child.OTIO_SCHEMA)
+        return []
+      }
+      const { kind, name, enabled, metadata, children } = found.data
+      if (kind && kind !== 'Video' && kind !== 'Audio') {
+        count(`track of ${kind}`)
+        return []
+      }
+      const type = kind === 'Audio' ? 'audio' : 'video'
+      const number = ++numbers[type]
+      const ours = z.object({ id: z.string().min(1), locked: z.boolean() }).safeParse(own(metadata).track)
+      return [
+        {
+          id: ours.success ? ours.data.id : making.newId(),
+          kind: type,
+          name: name || `${type === 'video' ? 'V' : 'A'}${number}`,
+          hidden: type === 'video' && enabled === false,
+          muted: type === 'audio' && enabled === false,
+          locked: ours.success && ours.data.locked,
+          placements: placementsOf(children, rate, depth),
+        },
+      ]
+    })
+    for (const marker of stack.markers ?? []) count(marker.OTIO_SCHEMA)
+    return paired(tracks, ({ id }) => !oursIds.has(id))
+  }
+
+  function placementsOf(children: readonly AnyObject[], rate: Rate, depth: number): Placement[] {
+    const placements: Placement[] = []
+    let at = rational(0)
+    for (const child of children) {
+      const lasting = lastingOf(child, rate, depth)
+      // Transitions lie over what is beside them and take no time of their own.
+      if (!lasting) continue
+      const start = roundHalfUp(multiply(at, rate))
+      at = add(at, lasting)
+      const length = roundHalfUp(multiply(at, rate)) - start
+      if (length <= 0) continue
+      const placed = placementOf(child, rate, depth)
+      if (placed) placements.push({ ...placed, start, length })
+    }
+    return placements
+  }
+
+  /** Seconds that a child of a track takes; null for what takes none. */
+  function lastingOf(child: AnyObject, rate: Rate, depth: number): Rational | null {
+    const range = z.object({ source_range: OtioTrack.shape.source_range }).safeParse(child)
+    if (range.success && range.data.source_range) return secondsOf(range.data.source_range.duration)
+    const clip = OtioClip.safeParse(child)
+    const available = clip.success ? referenceOf(clip.data)?.available_range : null
+    if (available) return secondsOf(available.duration)
+    const stack = Stack.safeParse(child)
+    if (stack.success && depth < deepestNesting) {
+      const within = foreign(child.name ?? '', stack.data, rate, null, depth + 1)
+      return divide(rational(lengthOf(within)), rate)
+    }
+    if (child.OTIO_SCHEMA.startsWith('Transition.')) count('transition, a cut here')
+    else if (!clip.success) count(child.OTIO_SCHEMA)
+    else said.push(`“${child.name ?? 'a clip'}” does not say how long it is and was left out.`)
+    return null
+  }
+
+  function placementOf(
+    child: AnyObject,
+    rate: Rate,
+    depth: number,
+  ): Omit<Placement, 'start' | 'length'> | null {
+    if (Gap.safeParse(child).success) return null
+    const clip = OtioClip.safeParse(child)
+    const stack = Stack.safeParse(child)
+    if (!clip.success && !stack.success) {
+      count(child.OTIO_SCHEMA)
+      return null
+    }
+    const { enabled, metadata, markers, effects, source_range: range } = clip.data ?? (stack.data as Stack)
+    const ours = OwnPlacement.safeParse(own(metadata).placement)
+    const treatment = Placement.unwrap().shape.treatment.safeParse(own(metadata).treatment)
+    for (const marker of markers ?? []) count(marker.OTIO_SCHEMA)
+    if (enabled === false && !ours.success) {
+      count('item that is switched off, a gap here')
+      return null
+    }
+    if (ours.success && treatment.success) {
+      const { source } = ours.data
+      if (source.kind === 'timeline' && stack.success) innerOf(stack.data, rate, depth)
+      if (source.kind !== 'clip' || doc.clips[source.clipId]) {
+        oursIds.add(ours.data.id)
+        return { ...ours.data, treatment: treatment.data }
+      }
+    }
+    const fresh = { id: making.newId(), framingByShape: {}, gain: 0, channels: null, pairId: null }
+    if (stack.success) {
+      if (depth >= deepestNesting) return null
+      const made = innerOf(stack.data, rate, depth)
+      const sourceIn = range ? secondsOf(range.start_time) : rational(0)
+      return {
+        ...fresh,
+        source: { kind: 'timeline', timelineId: made.id },
+        sourceIn,
+        treatment: speedOf(effects, rational(1)),
+      }
+    }
+    const reference = clip.success ? referenceOf(clip.data) : null
+    const name = child.name || reference?.name || 'a clip'
+    const source = clipOf(reference, child.name ?? '')
+    if (!source) {
+      said.push(`“${name}” is not among the clips: a gap stands in its place.`)
+      return null
+    }
+    const correction = correctionOf(source)
+    return {
+      ...fresh,
+      source: { kind: 'clip', clipId: source.id },
+      sourceIn: divide(sourceInOf(range ?? null, reference, source), correction),
+      treatment: speedOf(effects, correction),
+    }
+  }
+
+  /** A timeline that is shown within another. */
+  function innerOf(stack: Stack, rate: Rate, depth: number): Timeline {
+    const ours = OwnTimeline.safeParse(own(stack.metadata).timeline)
+    const known = ours.success ? inner.find(({ id }) => id === ours.data.id) : undefined
+    if (known) return known
+    const made = ours.success
+      ? { ...ours.data, tracks: tracksOf(stack, ours.data, depth + 1) }
+      : foreign(stack.name || 'Inner', stack, rate, null, depth + 1)
+    inner.push(made)
+    return made
+  }
+
+  /** What effects come to: a speed; all else is listed. */
+  function speedOf(
+    effects: readonly AnyObject[] | null | undefined,
+    correction: Rational,
+  ): Placement['treatment'] {
+    let factor = rational(1)
+    for (const effect of effects ?? []) {
+      const warp = LinearTimeWarp.safeParse(effect)
+      if (warp.success && warp.data.time_scalar > 0)
+        factor = multiply(factor, nearestRational(warp.data.time_scalar, 1e-9))
+      else count(warp.success ? 'speed that stands or runs backwards' : effect.OTIO_SCHEMA)
+    }
+    const passing = divide(factor, correction)
+    if (passing.num === passing.den) return {}
+    return {
+      motion: { kind: 'speed', pace: { kind: 'factor', factor: passing }, wanted: true, keepPitch: false },
+    }
+  }
+
+  return {
+    inner,
+    timeline,
+    notes: () => [
+      ...said,
+      ...[...counts].map(([what, times]) => `Not understood: ${counted(times, what, what)}.`),
+    ],
+  }
+}
+
+const rateIs = (a: Rate, b: Rate): boolean => a.num === b.num && a.den === b.den
+
+function decoded(path: string): string {
+  try {
+    return decodeURIComponent(path)
+  } catch {
+    return path
+  }
+}
+
+const referenceOf = (clip: OtioClip): MediaReference | null =>
+  clip.OTIO_SCHEMA === 'Clip.1'
+    ? (clip.media_reference ?? null)
+    : (clip.media_references?.[clip.active_media_reference_key ?? 'DEFAULT_MEDIA'] ?? null)
+
+/** How many of its own seconds pass in a second of a clip as corrected. */
+function correctionOf(clip: Clip): Rational {
+  const claimed = claimsOf(clip)?.video?.rate
+  const { rate } = clip.corrections
+  return claimed && rate ? divide(rate, claimed) : rational(1)
+}
+
+/** Where in its file a clip begins, from the first frame: media may be counted by its own timecode. */
+function sourceInOf(range: TimeRange | null, reference: MediaReference | null, clip: Clip): Rational {
+  const available = reference?.available_range
+  if (!range) return rational(0)
+  const start = secondsOf(range.start_time)
+  const claims = claimsOf(clip)
+  const clock = claims?.video?.rate
+  const told = claims?.timecode
+  const first = available
+    ? secondsOf(available.start_time)
+    : told && clock
+      ? divide(rational(timecodeToFrame(told.start, clock, told.dropFrame) ?? 0), clock)
+      : rational(0)
+  const from = subtract(start, first)
+  if (from.num >= 0) return from
+  return start.num >= 0 ? start : rational(0)
+}
+
+/** Picture and sound of one clip that stand beside each other move together. */
+function paired(tracks: Track[], isForeign: (one: Placement) => boolean): Track[] {
+  const keyOf = ({ source, start, length }: Placement) => `${JSON.stringify(source)} ${start} ${length}`
+  const pictures = new Map(
+    tracks
+      .filter(({ kind }) => kind === 'video')
+      .flatMap(({ placements }) => placements.map((one) => [keyOf(one), one] as const)),
+  )
+  const pairs = new Map<string, string>()
+  for (const { kind, placements } of tracks)
+    if (kind === 'audio')
+      for (const sound of placements) {
+        const picture = pictures.get(keyOf(sound))
+        if (
+          picture &&
+          picture.pairId === null &&
+          sound.pairId === null &&
+          isForeign(picture) &&
+          isForeign(sound)
+        )
+          for (const { id } of [picture, sound]) pairs.set(id, `${picture.id} pair`)
+      }
+  if (pairs.size === 0) return tracks
+  return tracks.map((track) => ({
+    ...track,
+    placements: track.placements.map((one) => ({ ...one, pairId: one.pairId ?? pairs.get(one.id) ?? null })),
+  }))
+}
