@@ -4,6 +4,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { aStill, aVideo } from '../core/edit/doc.fixture'
 import { setProjectFormat, takeIn } from '../core/edit/operations'
+import { toOtio } from '../core/exchange/otio'
 import { formatText } from '../core/format/format'
 import { parseFormat } from '../core/format/parse'
 import { useProject } from './project'
@@ -149,5 +150,28 @@ describe('timelines', () => {
     project.undo()
     project.undo()
     expect(timelines.current).toMatchObject({ name: 'Cut 1920×1080 · 25p', ownFormat: null })
+  })
+})
+
+describe('cuts of other programs', () => {
+  it('stand beside what they were, in one step, and say what was not understood', async () => {
+    const { project, timelines } = await begun()
+    timelines.place([clips.hall])
+    const cut = timelines.current!
+    const file = toOtio(project.opened, cut) as { tracks: { children: { children: unknown[] }[] } }
+    expect(timelines.takeIn(JSON.stringify(file), 'Cut')).toEqual({ notes: [] })
+    expect(timelines.current).toMatchObject({ name: `${cut.name}, taken in` })
+    expect(timelines.current!.id).not.toBe(cut.id)
+    expect(names(timelines.current!.tracks[0]!.placements)).toEqual(['hall'])
+    project.undo()
+    expect(project.timelines).toEqual([cut])
+    file.tracks.children[0]!.children.push({ OTIO_SCHEMA: 'Transition.1' })
+    expect(timelines.takeIn(JSON.stringify(file), 'Cut')).toEqual({
+      notes: ['Not understood: 1 transition, a cut here.'],
+    })
+    expect(timelines.takeIn('[]', 'Cut')).toMatchObject({
+      error: expect.stringContaining('Nothing was changed'),
+    })
+    expect(project.timelines).toHaveLength(2)
   })
 })

@@ -1,4 +1,6 @@
 import { type Clip } from '../core/edit/clip'
+import { copyOf } from '../core/edit/carrying'
+import type { Draft } from '../core/edit/draft'
 import { timelinesWithin } from '../core/edit/sense'
 import { type FormatOrigin, type Placement, type Timeline } from '../core/edit/timeline'
 import { defineStore } from 'pinia'
@@ -16,6 +18,7 @@ import { type Putting, putAbove, putAt, putAtEnd } from '../core/edit/arranging'
 import { type Marks, cutAt, movePlacement, newTimeline, placedClip } from '../core/edit/placing'
 import { proposeName } from '../core/edit/reformat'
 import { type Doc, formatOf, sourceName } from '../core/edit/project'
+import { fromOtio } from '../core/exchange/otio-read'
 import { type Format, formatName } from '../core/format/format'
 import { nextTurn } from '../media/turns'
 import { newId, now, useProject } from './project'
@@ -216,6 +219,30 @@ export const useTimelines = defineStore('timelines', () => {
   }
   const nameOf = ({ source }: Placement): string => sourceName(project.opened, source)
 
+  /**
+   * Takes a cut of another program in, with what it shows.
+   * @returns what of it was not understood; or why nothing was taken in
+   */
+  function takeIn(
+    text: string,
+    name: string,
+  ): { readonly notes: readonly string[] } | { readonly error: string } {
+    const making = { name, at: now(), newId }
+    const read = fromOtio(text, project.opened, making)
+    if (!read.ok) return { error: read.error }
+    const isThere = ({ id }: Timeline) => project.opened.timelines[id] !== undefined
+    const main = read.timelines.at(-1)
+    if (!main) return { notes: read.notes }
+    // What comes back into its own project stands beside what it was, and shows what that shows.
+    const taken = isThere(main) ? copyOf(main, { ...making, name: `${main.name}, taken in` }) : main
+    const shown = read.timelines.slice(0, -1).filter((timeline) => !isThere(timeline))
+    project.edit(`take in ${name}`, (doc) => {
+      for (const timeline of [...shown, taken]) addTimeline(doc, timeline as Draft<Timeline>)
+    })
+    selectedId.value = taken.id
+    return { notes: read.notes }
+  }
+
   /** Cuts placements in two at a frame; both halves show what they showed. */
   function cut(ids: readonly string[], frame: number): void {
     const timeline = current.value
@@ -231,6 +258,7 @@ export const useTimelines = defineStore('timelines', () => {
     removeTimeline: removeTimelineNow,
     move,
     nameOf,
+    takeIn,
     cut,
     selectedId,
     current,

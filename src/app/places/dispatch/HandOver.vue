@@ -33,6 +33,15 @@ function saveTally() {
 }
 const saveProject = () => downloadProject(project.opened.project.name, project.exportFile())
 
+/** What of a cut that was taken in was not understood. */
+const notes = ref<readonly string[] | null>(null)
+async function takeIn(file: File) {
+  const text = await file.text().catch(() => '')
+  const result = timelines.takeIn(text, file.name.replace(/\.[^.]*$/, ''))
+  trouble.value = 'error' in result ? `${file.name}: ${result.error}` : null
+  notes.value = 'notes' in result ? result.notes : null
+}
+
 async function importProject(file: File) {
   const result = await project.importFile(file)
   trouble.value = 'error' in result ? result.error : null
@@ -45,7 +54,13 @@ async function importProject(file: File) {
     <h2>Hand over</h2>
     <div class="way">
       <Button type="primary" :disabled="!check" @click="saveOtio">Cut as OpenTimelineIO</Button>
+      <FileButton accept=".otio,application/json" name="OpenTimelineIO file to take in" @file="takeIn"
+        >Take one in…</FileButton
+      >
       <p class="quiet">Every placement with its source, times at the exact rate.</p>
+      <p v-if="notes" role="status">
+        Taken in as a timeline{{ notes.length ? '. ' + notes.join(' ') : ', all of it.' }}
+      </p>
     </div>
     <div class="way">
       <Button :disabled="!check" @click="saveTally">Tally as CSV</Button>
