@@ -2,6 +2,7 @@
 import { carryCommand } from './carry'
 import { deinterlaceCommand } from './deinterlace'
 import { evidenceCommand } from './evidence'
+import { exportCommand } from './export'
 import { cadenceCommand } from './cadence'
 import { chooseCommand } from './choose'
 import { fitCommand } from './fit'
@@ -24,6 +25,7 @@ const commands: Record<string, Command> = {
   plan: planCommand,
   evidence: evidenceCommand,
   loudness: loudnessCommand,
+  export: exportCommand,
   resample: resampleCommand,
   deinterlace: deinterlaceCommand,
 }

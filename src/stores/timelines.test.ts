@@ -4,6 +4,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { aStill, aVideo } from '../core/edit/doc.fixture'
 import { setProjectFormat, takeIn } from '../core/edit/operations'
+import { toEdl } from '../core/exchange/edl'
 import { toOtio } from '../core/exchange/otio'
 import { formatText } from '../core/format/format'
 import { parseFormat } from '../core/format/parse'
@@ -169,6 +170,9 @@ describe('cuts of other programs', () => {
     expect(timelines.takeIn(JSON.stringify(file), 'Cut')).toEqual({
       notes: ['Not understood: 1 transition, a cut here.'],
     })
+    expect(timelines.takeIn(toEdl(project.opened, cut).text, 'List')).toEqual({ notes: [] })
+    expect(names(timelines.current!.tracks[0]!.placements)).toEqual(['hall'])
+    project.undo()
     expect(timelines.takeIn('[]', 'Cut')).toMatchObject({
       error: expect.stringContaining('Nothing was changed'),
     })

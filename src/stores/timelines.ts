@@ -18,6 +18,7 @@ import { type Putting, putAbove, putAt, putAtEnd } from '../core/edit/arranging'
 import { type Marks, cutAt, movePlacement, newTimeline, placedClip } from '../core/edit/placing'
 import { proposeName } from '../core/edit/reformat'
 import { type Doc, formatOf, sourceName } from '../core/edit/project'
+import { type EdlRead, fromEdl } from '../core/exchange/edl-read'
 import { fromOtio } from '../core/exchange/otio-read'
 import { type Format, formatName } from '../core/format/format'
 import { nextTurn } from '../media/turns'
@@ -228,7 +229,9 @@ export const useTimelines = defineStore('timelines', () => {
     name: string,
   ): { readonly notes: readonly string[] } | { readonly error: string } {
     const making = { name, at: now(), newId }
-    const read = fromOtio(text, project.opened, making)
+    const read = text.trimStart().startsWith('{')
+      ? fromOtio(text, project.opened, making)
+      : listed(fromEdl(text, project.opened, making))
     if (!read.ok) return { error: read.error }
     const isThere = ({ id }: Timeline) => project.opened.timelines[id] !== undefined
     const main = read.timelines.at(-1)
@@ -276,3 +279,6 @@ export const useTimelines = defineStore('timelines', () => {
     remove,
   }
 })
+
+/** A decision list holds one timeline. */
+const listed = (read: EdlRead) => (read.ok ? { ...read, timelines: [read.timeline] } : read)

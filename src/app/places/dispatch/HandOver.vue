@@ -2,6 +2,7 @@
 import { Button } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import { toEdl } from '../../../core/exchange/edl'
 import { toOtio } from '../../../core/exchange/otio'
 import { tallyRows } from '../../../core/exchange/tally-table'
 import { useProject } from '../../../stores/project'
@@ -27,6 +28,10 @@ function saveOtio() {
     JSON.stringify(toOtio(project.opened, timeline), null, 2),
     'application/json',
   )
+}
+const edl = computed(() => (timelines.current ? toEdl(project.opened, timelines.current) : null))
+function saveEdl() {
+  if (edl.value) download(`${base.value}.edl`, edl.value.text, 'text/plain')
 }
 function saveTally() {
   if (check.value) download(`${base.value}.csv`, csvOf(tallyRows(check.value)), 'text/csv')
@@ -54,10 +59,18 @@ async function importProject(file: File) {
     <h2>Hand over</h2>
     <div class="way">
       <Button type="primary" :disabled="!check" @click="saveOtio">Cut as OpenTimelineIO</Button>
-      <FileButton accept=".otio,application/json" name="OpenTimelineIO file to take in" @file="takeIn"
-        >Take one in…</FileButton
-      >
       <p class="quiet">Every placement with its source, times at the exact rate.</p>
+    </div>
+    <div class="way">
+      <Button :disabled="!check" @click="saveEdl">Edit decision list</Button>
+      <p class="quiet">CMX 3600: one track of pictures, with its sound.</p>
+      <p v-if="edl?.leavesOut.length">Leaves out {{ edl.leavesOut.join('; ') }}.</p>
+    </div>
+    <div class="way">
+      <FileButton accept=".otio,.edl,application/json" name="Cut of another program" @file="takeIn"
+        >Take a cut in…</FileButton
+      >
+      <p class="quiet">OpenTimelineIO or an edit decision list.</p>
       <p v-if="notes" role="status">
         Taken in as a timeline{{ notes.length ? '. ' + notes.join(' ') : ', all of it.' }}
       </p>

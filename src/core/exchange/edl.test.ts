@@ -1,0 +1,238 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { counting } from '../edit/cut.fixture'
+import { aDoc, aVideo } from '../edit/doc.fixture'
+import { addTimeline } from '../edit/operations'
+import { newTimeline } from '../edit/placing'
+import type { Doc } from '../edit/project'
+import type { Placement } from '../edit/timeline'
+import { parseFormat } from '../format/parse'
+import { rational } from '../rational/rational'
+import { toEdl } from './edl'
+import { fromEdl } from './edl-read'
+
+const { format } = parseFormat('1920x1080@25p')!
+const making = () => ({ name: 'Taken in', at: '2026-06-02T08:00:00Z', newId: counting() })
+
+/** A clip with a start of its own. */
+function stamped(id: string, text: string, start: string) {
+  const clip = aVideo(id, text, 600)
+  return { ...clip, reading: { ...clip.reading!, timecode: { start, dropFrame: false } } }
+}
+const clips = () => [
+  stamped('hall', '3840x2160@25p', '10:04:12:00'),
+  stamped('bell', '1920x1080@50p', '14:10:00:00'),
+  stamped('pour', '1920x1080@25p', '00:00:00:00'),
+]
+const placement = (
+  id: string,
+  clipId: string,
+  start: number,
+  length: number,
+  sourceIn: number,
+  more: Partial<Placement> = {},
+): Placement => ({
+  id,
+  source: { kind: 'clip', clipId },
+  start,
+  length,
+  sourceIn: rational(sourceIn, 25),
+  treatment: {},
+  framingByShape: {},
+  gain: 0,
+  channels: null,
+  pairId: null,
+  ...more,
+})
+function aCut(
+  pictures: readonly Placement[],
+  sounds: readonly Placement[] = [],
+  above: readonly Placement[] = [],
+): Doc {
+  const doc = aDoc(clips())
+  doc.project.format = format as never
+  const timeline = newTimeline('t', 'Main cut', '2026-05-01T10:00:00Z', null)
+  const [video, audio] = timeline.tracks as [
+    (typeof timeline.tracks)[number],
+    (typeof timeline.tracks)[number],
+  ]
+  addTimeline(doc, {
+    ...timeline,
+    rate: format.rate,
+    startTimecode: '01:00:00:00',
+    tracks: [
+      { ...video, placements: pictures },
+      ...(above.length ? [{ ...video, id: 'v2', name: 'V2', placements: above }] : []),
+      { ...audio, placements: sounds },
+    ],
+  } as never)
+  return doc as Doc
+}
+const written = (doc: Doc) => toEdl(doc, doc.timelines.t!)
+const read = (text: string, doc = aCut([])) => {
+  const result = fromEdl(text, doc, making())
+  if (!result.ok) throw new Error(result.error)
+  return result
+}
+const cutOf = (placements: readonly Placement[]) =>
+  placements.map(({ source, start, length, sourceIn, treatment }) => ({
+    source,
+    start,
+    length,
+    sourceIn,
+    treatment,
+  }))
+
+describe('an edit decision list that goes out', () => {
+  it('has an event for each picture, with its sound where they are paired', () => {
+    const pair = { pairId: 'pair' }
+    const doc = aCut(
+      [placement('a', 'hall', 0, 50, 25, pair), placement('b', 'bell', 50, 25, 0)],
+      [placement('s', 'hall', 0, 50, 25, pair), placement('x', 'pour', 100, 10, 0)],
+    )
+    expect(written(doc).text.split('\n')).toEqual([
+      'TITLE: Main cut',
+      'FCM: NON-DROP FRAME',
+      '001  HALL     AA/V  C        10:04:13:00 10:04:15:00 01:00:00:00 01:00:02:00',
+      '* FROM CLIP NAME: hall.mp4',
+      '002  BELL     V     C        14:10:00:00 14:10:01:00 01:00:02:00 01:00:03:00',
+      '* FROM CLIP NAME: bell.mp4',
+      '003  POUR     AA    C        00:00:00:00 00:00:00:10 01:00:04:00 01:00:04:10',
+      '* FROM CLIP NAME: pour.mp4',
+      '',
+    ])
+  })
+  it('says speeds, and what it leaves out', () => {
+    const half = {
+      motion: {
+        kind: 'speed',
+        pace: { kind: 'factor', factor: rational(1, 2) },
+        wanted: true,
+        keepPitch: false,
+      },
+    } as const
+    const doc = aCut(
+      [placement('a', 'hall', 0, 50, 0, { treatment: { ...half, framing: { zoom: rational(2) } }, gain: 3 })],
+      [],
+      [placement('o', 'pour', 10, 20, 0)],
+    )
+    const { text, leavesOut } = written(doc)
+    expect(text).toContain('001  HALL     V     C        10:04:12:00 10:04:13:00 01:00:00:00 01:00:02:00')
+    expect(text).toContain('M2   HALL     012.5                10:04:12:00')
+    expect(leavesOut).toEqual([
+      '1 picture on tracks above the first: pour.mp4 at 01:00:00:10',
+      'framing, fields or colour of 1 placement',
+      'gain of 1 placement',
+    ])
+  })
+})
+
+describe('an edit decision list that comes in', () => {
+  it('is the cut that went out, where a list can say it', () => {
+    const events = fc.array(
+      fc.record({
+        clip: fc.constantFrom('hall', 'pour'),
+        gap: fc.nat(40),
+        length: fc.integer({ min: 1, max: 400 }),
+        sourceIn: fc.nat(5000),
+        speed: fc.constantFrom(null, rational(1, 2), rational(2)),
+        sounds: fc.boolean(),
+      }),
+      { minLength: 1, maxLength: 12 },
+    )
+    fc.assert(
+      fc.property(events, (drawn) => {
+        let end = 0
+        const pictures = drawn.map(({ clip, gap, length, sourceIn, speed, sounds }, i) => {
+          const start = end + (i ? gap : 0)
+          end = start + length
+          const motion =
+            speed &&
+            ({
+              kind: 'speed',
+              pace: { kind: 'factor', factor: speed },
+              wanted: true,
+              keepPitch: false,
+            } as const)
+          return placement(`p${i}`, clip, start, length, sourceIn, {
+            treatment: motion ? { motion } : {},
+            pairId: sounds ? `pair ${i}` : null,
+          })
+        })
+        const sounds = pictures
+          .filter(({ pairId }) => pairId)
+          .map((one) => ({ ...one, id: `${one.id} sound` }))
+        const doc = aCut(pictures, sounds)
+        const { timeline, notes } = read(written(doc).text, doc)
+        expect([timeline.name, timeline.startTimecode, notes]).toEqual(['Main cut', '01:00:00:00', []])
+        expect(timeline.tracks.map(({ placements }) => cutOf(placements))).toEqual([
+          cutOf(pictures),
+          cutOf(sounds),
+        ])
+      }),
+      { numRuns: 100 },
+    )
+  })
+  it('is read as others write it: black, dissolves, notes, drop-frame', () => {
+    const { timeline, notes } = read(
+      [
+        'TITLE:  Second casting',
+        'FCM: NON-DROP FRAME',
+        '',
+        '000001 BL       V     C                 00:00:00:00 00:00:01:00 10:00:00:00 10:00:01:00',
+        '000002 HALL     V     C                 10:04:12:00 10:04:14:00 10:00:01:00 10:00:03:00',
+        '* A WORD ABOUT IT',
+        '003  POUR     B     D    025         00:00:10:00 00:00:12:00 10:00:03:00 10:00:05:00',
+        '* TO CLIP NAME: pour.mp4',
+        'M2   POUR     -025.0                00:00:10:00',
+        '004  STRANGER V     C        00:00:00:00 00:00:02:00 10:00:05:00 10:00:07:00',
+        '005  HALL     V     W001 010 10:04:12:00 10:04:13:00 10:00:02:00 10:00:04:00',
+        'AUD  3 4',
+      ].join('\r\n'),
+    )
+    expect([timeline.name, timeline.startTimecode]).toEqual(['Second casting', '10:00:00:00'])
+    expect(
+      cutOf(timeline.tracks[0]!.placements).map(({ source, start, length, sourceIn }) => [
+        source,
+        start,
+        length,
+        sourceIn,
+      ]),
+    ).toEqual([
+      [{ kind: 'clip', clipId: 'hall' }, 25, 50, rational(0)],
+      [{ kind: 'clip', clipId: 'pour' }, 75, 50, rational(10)],
+    ])
+    expect(timeline.tracks[1]!.placements).toHaveLength(1)
+    expect(notes).toEqual([
+      'Not understood: 1 line.',
+      'Line 10: “STRANGER” is not among the clips: a gap stands in its place.',
+      'Line 11: it lies over another event and was left out.',
+      'Not understood: 1 speed that stands or runs backwards.',
+      'Not understood: 2 dissolves and wipes, cuts here.',
+    ])
+  })
+  it('counts with dropped numbers where it says so', () => {
+    const doc = aCut([])
+    const at30 = {
+      ...doc,
+      project: { ...doc.project, format: parseFormat('1920x1080@29.97p')!.format },
+      timelines: {},
+      clips: doc.clips,
+    }
+    const all = { ...at30, project: { ...at30.project, timelineOrder: [] } }
+    const { timeline } = read(
+      ['TITLE: x', 'FCM: DROP FRAME', '001  HALL V C 10:04:12:00 10:05:12:02 01:00:00;00 01:01:00;02'].join(
+        '\n',
+      ),
+      all,
+    )
+    // A minute less two numbers that are not there.
+    expect([timeline.dropFrame, timeline.tracks[0]!.placements[0]!.length]).toEqual([true, 1800])
+  })
+  it('is told where it is none', () => {
+    expect(fromEdl('no list at all', aCut([]), making())).toEqual({
+      ok: false,
+      error: 'It holds no event of an edit decision list. Nothing was changed.',
+    })
+  })
+})
