@@ -163,6 +163,22 @@ await page.waitForTimeout(600)
 await shoot('history')
 await history.getByRole('button', { name: 'close' }).click()
 await place('Dispatch')
+// Two deliverables of the cut, one of them made and read back.
+for (const [format, until] of [
+  ['1080x1920@25p', null],
+  ['1920x1080@25p', '00:00:04:00'],
+] as const) {
+  const field = page.getByLabel('Format to deliver')
+  if (!(await field.isVisible())) await page.getByRole('button', { name: 'New…' }).click()
+  await field.fill(format)
+  await field.press('Enter')
+  if (!until) continue
+  await page.getByLabel('To timecode').fill(until)
+  await page.getByLabel('To timecode').press('Enter')
+  await page.getByRole('button', { name: 'Make the file' }).click()
+  await page.getByRole('region', { name: 'Proof' }).waitFor({ timeout: 120_000 })
+}
+await page.waitForTimeout(500)
 await shoot('dispatch')
 await edition('night')
 await page.reload()

@@ -162,7 +162,9 @@ export function seenLines({ verdicts, levels, lag }: Compared, hasSound: boolean
     line(
       'levels',
       'as planned',
-      levels ? `times ${figure(levels.slope, 3)}, ${figure(levels.offset)} codes up` : 'one level alone',
+      levels
+        ? `times ${figure(levels.slope, 3)}, ${figure(Math.abs(levels.offset))} codes ${levels.offset < -0.05 ? 'down' : 'up'}`
+        : 'one level alone',
       levels ? Math.abs(levels.slope - 1) <= 0.01 && Math.abs(levels.offset) <= 1 : null,
     ),
   ]

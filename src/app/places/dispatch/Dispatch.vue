@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed, onMounted } from 'vue'
+import type { Charge } from '../../../core/toll/charge'
+import { type Grade, worse } from '../../../core/toll/grade'
 import { tollSentence } from '../../../core/toll/sentence'
 import { counted } from '../../../core/words/figures'
 import { useDispatching } from '../../../stores/dispatching'
@@ -28,6 +30,8 @@ const conversion = computed(() => {
     says: tollSentence({ grade: charge.grade, loss: charge.loss, untouched: false, charges: [charge] }),
   }))
 })
+const worstOf = (charges: readonly Charge[]) =>
+  charges.reduce<Grade>((grade, charge) => worse(grade, charge.grade), 'free')
 const mostListed = 4
 const canRender = computed(() => check.value !== null && check.value.breaches.length === 0)
 onMounted(() => void rendering.find())
@@ -56,7 +60,7 @@ onMounted(() => void rendering.find())
               <p>{{ counted(check.paysMore.length, 'placement') }} pay more:</p>
               <ul>
                 <li v-for="one in check.paysMore.slice(0, mostListed)" :key="one.before.placement.id">
-                  <GradeMark :grade="one.grades[1]" shape-only /> {{ one.name }}:
+                  <GradeMark :grade="worstOf(one.adds)" shape-only /> {{ one.name }}:
                   {{ tollSentence({ ...one.after.toll, charges: one.adds }) }}
                 </li>
               </ul>
