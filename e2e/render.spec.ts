@@ -10,7 +10,7 @@ const card = (page: Page, name: string) =>
 const queue = (page: Page) => page.getByRole('region', { name: 'Queue' })
 
 /** Adds a deliverable of so many frames, and has it made. */
-async function deliver(
+async function makeFile(
   page: Page,
   format: string,
   until: string,
@@ -53,12 +53,12 @@ test('a cut goes out progressive, in fields, upright and for the edit, from one 
   test.setTimeout(300_000)
   await begun(page, '3840x2160@25p', ['bell_swing_B011', 'tower_P100'])
   await place(page, 'Dispatch')
-  await deliver(page, '1920x1080@25p', '00:00:02:00')
-  await deliver(page, '1920x1080@50i', '00:00:02:00')
-  await deliver(page, '1080x1920@25p', '00:00:02:00', async () => {
+  await makeFile(page, '1920x1080@25p', '00:00:02:00')
+  await makeFile(page, '1920x1080@50i', '00:00:02:00')
+  await makeFile(page, '1080x1920@25p', '00:00:02:00', async () => {
     await page.getByLabel('Framing in another shape').selectOption('fill')
   })
-  await deliver(page, '1280x720@25p', '00:00:02:00', async () => {
+  await makeFile(page, '1280x720@25p', '00:00:02:00', async () => {
     await page.getByLabel('Codec', { exact: true }).selectOption('ProRes')
   })
   await expect(queue(page).getByText('made', { exact: true })).toHaveCount(4, { timeout: 240_000 })
@@ -92,7 +92,7 @@ test('what is ended leaves nothing, and what a page that went has left is named 
   await begun(page, '3840x2160@25p', ['hall_wide_A003'])
   await saved(page)
   await place(page, 'Dispatch')
-  await deliver(page, '1920x1080@25p', '00:00:20:00')
+  await makeFile(page, '1920x1080@25p', '00:00:20:00')
   await expect(queue(page).getByText(/^frame \d+/)).toBeVisible({ timeout: 60_000 })
   await queue(page).getByRole('button', { name: 'pause' }).click()
   await queue(page).getByRole('button', { name: 'go on' }).click()
