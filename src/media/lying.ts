@@ -2,8 +2,9 @@ import { present } from '../core/assert'
 import { type Clip, type Part, claimsOf } from '../core/edit/clip'
 import { partAt } from '../core/edit/parts'
 import { storedIndexOf, storedTimingOf } from '../core/edit/timing'
-import { countOf, framesOf } from '../core/motion/timing'
+import { type ClipTiming, countOf, framesOf } from '../core/motion/timing'
 import { matrixOf } from '../core/picture/colour'
+import type { Reading } from '../core/reading/reading'
 import type { ClipKind } from './decode/engine'
 import type { WantedFile } from './frames'
 import type { MediaLocator } from './source'
@@ -34,20 +35,33 @@ export const contentKey = ({ id, hash }: Pick<Clip, 'id' | 'hash'>): string => (
 
 /** What a decoder has to know of a clip, or of one of its files; null without a picture. */
 export function kindOf(clip: Clip, part?: Part): ClipKind | null {
-  const video = clip.reading?.video
+  if (!clip.reading) return null
+  const kind = kindOfReading(clip.reading, storedTimingOf(part ? asClip(clip, part) : clip))
+  const claimed = claimsOf(clip)?.video
+  if (!kind) return null
+  return {
+    ...kind,
+    ...(part
+      ? { kind: part.reading.kind === 'still' ? 'still' : 'video', container: part.reading.container }
+      : {}),
+    // What the file holds, whatever was corrected: of a crop too.
+    width: claimed?.width ?? kind.width,
+    height: claimed?.height ?? kind.height,
+  }
+}
+
+/** What a decoder has to know of a file that was read; null without a picture. */
+export function kindOfReading({ kind, container, video }: Reading, timing: ClipTiming): ClipKind | null {
   if (!video) return null
-  const { kind, container } = part?.reading ?? present(clip.reading, 'what has a picture was read')
-  const steps = framesOf(storedTimingOf(part ? asClip(clip, part) : clip))
   return {
     kind: kind === 'still' ? 'still' : 'video',
     container,
     codec: video.codec,
-    // What the file holds, whatever was corrected: of a crop too.
-    width: claimsOf(clip)?.video?.width ?? video.width,
-    height: claimsOf(clip)?.video?.height ?? video.height,
+    width: video.width,
+    height: video.height,
     bitDepth: video.bitDepth ?? 8,
     meaning: { ...video.colour, matrix: matrixOf(video, video.colour) },
-    steps,
+    steps: framesOf(timing),
   }
 }
 

@@ -6,14 +6,14 @@ import type { Clip } from '../core/edit/clip'
 import { endingOf, wrapperNamed } from '../core/dispatch/codecs'
 import { type Outgoing, outgoing } from '../core/dispatch/outgoing'
 import type { Proof } from '../core/dispatch/proof'
-import { wrapped } from '../core/dispatch/rules'
+import { wrapped } from '../core/dispatch/usual'
 import type { Deliverable } from '../core/edit/deliverable'
 import { timelinesWithin } from '../core/edit/sense'
 import { type Timeline, placementsIn, timecodeAt } from '../core/edit/timeline'
 import { fileNameOf } from '../core/words/file-name'
 import { reasonOf } from '../core/words/reason'
 import { contentKey } from '../media/lying'
-import type { RenderOrder, RenderProgress, Rendered } from '../media/render/rendering'
+import type { RenderOrder, RenderPlan, RenderProgress, Rendered } from '../media/render/rendering'
 import type { MediaLocator } from '../media/source'
 import { beginRender, dropRender, dropUnfinished, findRenders, finishRender } from '../storage/renders'
 import { storageTrouble } from '../storage/trouble'
@@ -129,7 +129,7 @@ export const useRendering = defineStore('rendering', () => {
     }
   }
   /** What each whole file was made from. */
-  const orders = new Map<string, Omit<RenderOrder, 'file'>>()
+  const orders = new Map<string, RenderPlan>()
   /** Reads a whole file back. @param all compares every frame of it */
   async function prove(id: string, all: boolean, signal: AbortSignal): Promise<void> {
     const [one, order] = [queue.value.find((entry) => entry.id === id), orders.get(id)]
@@ -210,10 +210,8 @@ export const useRendering = defineStore('rendering', () => {
     if (isBusy.value) event.preventDefault()
   })
   const forget = (id: string) => (queue.value = queue.value.filter((one) => one.id !== id || ends.has(id)))
-  const fileOf = (deliverable: Deliverable) =>
-    queue.value.find((one) => one.deliverable.id === deliverable.id && one.made)?.made?.file ?? null
 
-  return { queue, isPaused, isBusy, removed, found, find, drop, add, proveAll, pause, end, forget, fileOf }
+  return { queue, isPaused, isBusy, removed, found, find, drop, add, proveAll, pause, end, forget }
 })
 
 /** The timelines that a render shows, and their clips. */

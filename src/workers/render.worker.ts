@@ -6,7 +6,13 @@ import { openAccesses } from '../media/open'
 import { composer } from '../media/render/composer'
 import type { Proof } from '../core/dispatch/proof'
 import { proved } from '../media/render/proving'
-import { type RenderOrder, type RenderProgress, type Rendered, rendered } from '../media/render/rendering'
+import {
+  type RenderOrder,
+  type RenderPlan,
+  type RenderProgress,
+  type Rendered,
+  rendered,
+} from '../media/render/rendering'
 import { mixer } from '../media/sound/mixing'
 import { jobs } from './job'
 
@@ -39,7 +45,7 @@ const service = {
   /** Reads a rendered file back and holds it against what was asked. */
   prove: (
     id: number,
-    order: Omit<RenderOrder, 'file'>,
+    order: RenderPlan,
     file: File,
     all: boolean,
     at: string,

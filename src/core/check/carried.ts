@@ -14,21 +14,9 @@ import { type Placement, type Timeline, lengthOf } from '../edit/timeline'
 import { everyFrame } from '../motion/speed'
 import type { Rate } from '../rate/rate'
 import { divide, rational, toNumber } from '../rational/rational'
-import type { Charge } from '../toll/charge'
-import { type Grade, grades, worse } from '../toll/grade'
+import { type Grade, grades } from '../toll/grade'
 import { type Check, type Finding, checkTimeline } from './check'
-
-/** What a placement pays otherwise than before. */
-export interface PaysOtherwise {
-  readonly name: string
-  /** As it was, and as it came out. */
-  readonly before: Finding
-  readonly after: Finding
-  readonly grades: readonly [before: Grade, after: Grade]
-  readonly loss: readonly [before: number, after: number]
-  /** Charges that it did not pay before, or not as dearly; the worst first. */
-  readonly adds: readonly Charge[]
-}
+import { type PaysOtherwise, compared, nestedFindings } from './pays-otherwise'
 
 /** One way of carrying a cut, priced from what it comes out as. */
 export interface CarryPrice {
@@ -147,22 +135,6 @@ const boundariesOf = ({ tracks }: Timeline): number =>
     ),
   ).size
 
-/** Of a nested cut: each pays what it pays inside, and what its timeline pays outside. */
-export function nestedFindings(inner: Check, outer: Check): Finding[] {
-  const [whole] = outer.findings
-  return inner.findings.map((finding) => ({
-    ...finding,
-    toll: whole
-      ? {
-          grade: worse(finding.toll.grade, whole.toll.grade),
-          loss: 1 - (1 - finding.toll.loss) * (1 - whole.toll.loss),
-          untouched: finding.toll.untouched && whole.toll.untouched,
-          charges: [...whole.toll.charges, ...finding.toll.charges],
-        }
-      : finding.toll,
-  }))
-}
-
 /** The headroom that a charge tells of; 1 where nothing is reduced. */
 const headroomIn = ({ toll }: Finding): number =>
   toll.charges.reduce((most, charge) => (charge.kind === 'reduce' ? charge.headroom : most), 1)
@@ -172,34 +144,4 @@ function headroomLost(pays: readonly PaysOtherwise[]): HeadroomLost[] {
     .map(({ name, before, after }) => ({ name, before: headroomIn(before), after: headroomIn(after) }))
     .filter(({ before, after }) => after < before - 1e-9)
     .sort((a, b) => b.before / b.after - a.before / a.after)
-}
-
-/** Placements before and after, in the same order: what each pays otherwise. */
-export function compared(before: Check, after: readonly Finding[]): PaysOtherwise[] {
-  return before.findings.flatMap((was, i) => {
-    const is = after[i]
-    if (!is) return []
-    return [
-      {
-        name: was.name,
-        before: was,
-        after: is,
-        grades: [was.toll.grade, is.toll.grade] as const,
-        loss: [was.toll.loss, is.toll.loss] as const,
-        adds: added(was.toll.charges, is.toll.charges),
-      },
-    ]
-  })
-}
-
-/** What is charged now and was not before, or not as dearly; the worst first. */
-function added(before: readonly Charge[], after: readonly Charge[]): Charge[] {
-  const paid = [...before]
-  return [...after]
-    .sort((a, b) => grades.indexOf(b.grade) - grades.indexOf(a.grade) || b.loss - a.loss)
-    .filter((charge) => {
-      const same = paid.findIndex(({ kind, loss }) => kind === charge.kind && loss >= charge.loss - 1e-9)
-      if (same >= 0) paid.splice(same, 1)
-      return same < 0
-    })
 }

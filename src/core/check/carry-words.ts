@@ -5,7 +5,8 @@ import { equal } from '../rational/rational'
 import { type Grade, grades } from '../toll/grade'
 import { sentence } from '../toll/sentence'
 import { counted, figure, milliseconds, percent } from '../words/figures'
-import type { CarryPrice, LengthAt, PaysOtherwise } from './carried'
+import type { CarryPrice, LengthAt } from './carried'
+import type { PaysOtherwise } from './pays-otherwise'
 
 /** What each way is called, does, and what its taking is called. */
 export const waySays: Readonly<Record<CarryWay, { name: string; what: string; take: string }>> = {

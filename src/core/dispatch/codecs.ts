@@ -124,8 +124,8 @@ export interface SoundCodec {
   readonly wrappers: readonly Wrapper[]
   readonly sampleRates: readonly number[]
   readonly mostChannels: number
-  /** Bits a second for each channel; null where they follow from the samples. */
-  readonly bitsPerChannel: number | null
+  /** How much data there is: bits a second for each channel, or bits for each sample. */
+  readonly amount: { readonly bitsPerChannel: number } | { readonly bitsPerSample: number }
 }
 
 const studioRates = [48_000, 96_000] as const
@@ -135,35 +135,35 @@ export const soundCodecs: readonly SoundCodec[] = [
     wrappers: ['MP4', 'QuickTime', 'Matroska'],
     sampleRates: [48_000, 44_100, 96_000],
     mostChannels: 6,
-    bitsPerChannel: 96_000,
+    amount: { bitsPerChannel: 96_000 },
   },
   {
     name: 'PCM 24 bit',
     wrappers: ['MXF', 'QuickTime', 'Matroska'],
     sampleRates: studioRates,
     mostChannels: 16,
-    bitsPerChannel: null,
+    amount: { bitsPerSample: 24 },
   },
   {
     name: 'PCM 16 bit',
     wrappers: ['MXF', 'QuickTime', 'Matroska'],
     sampleRates: studioRates,
     mostChannels: 16,
-    bitsPerChannel: null,
+    amount: { bitsPerSample: 16 },
   },
   {
     name: 'Opus',
     wrappers: ['WebM', 'Matroska', 'MP4'],
     sampleRates: [48_000],
     mostChannels: 6,
-    bitsPerChannel: 96_000,
+    amount: { bitsPerChannel: 96_000 },
   },
   {
     name: 'FLAC',
     wrappers: ['Matroska'],
     sampleRates: [48_000, 44_100, 96_000],
     mostChannels: 8,
-    bitsPerChannel: null,
+    amount: { bitsPerSample: 14 },
   },
 ]
 
@@ -174,6 +174,15 @@ export const soundCodecNamed = (name: string | null | undefined): SoundCodec | u
   soundCodecs.find((one) => one.name === name)
 export const profileNamed = (codec: VideoCodec, name: string | null): Profile | undefined =>
   codec.profiles.find((one) => one.name === name)
+
+/** The codec and the profile of what is set; null where one of them is none of these. */
+export function codecOf(
+  video: { readonly codec: string; readonly profile: string | null } | null,
+): { readonly codec: VideoCodec; readonly profile: Profile } | null {
+  const codec = videoCodecNamed(video?.codec)
+  const profile = codec && profileNamed(codec, video?.profile ?? null)
+  return codec && profile ? { codec, profile } : null
+}
 
 /** A level of H.264 by what it allows (ITU-T H.264, table A-1). */
 interface Level {

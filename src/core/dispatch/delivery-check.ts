@@ -1,5 +1,5 @@
 import { type Check, type Finding, checkTimeline } from '../check/check'
-import { type PaysOtherwise, compared, nestedFindings } from '../check/carried'
+import { type PaysOtherwise, compared, nestedFindings } from '../check/pays-otherwise'
 import type { Deliverable } from '../edit/deliverable'
 import { type Doc } from '../edit/project'
 import { sameFormat } from '../format/format'
@@ -22,7 +22,6 @@ export interface DeliveryCheck {
   readonly paysLess: readonly PaysOtherwise[]
   /** As it goes out. */
   readonly check: Check
-  readonly countByGrade: Readonly<Record<Grade, number>>
   readonly breaches: readonly Breach[]
 }
 
@@ -38,8 +37,6 @@ export function deliveryCheck(doc: Doc, deliverable: Deliverable): DeliveryCheck
   const pays = compared(was, findings)
   const more = (one: PaysOtherwise) => (one.loss[1] - one.loss[0]) * one.before.placement.length
   const paysMore = pays.filter((one) => more(one) > 1e-9 || one.adds.some(({ loss }) => loss > 1e-9))
-  const countByGrade: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
-  for (const { toll } of findings) countByGrade[toll.grade]++
   const conversion = whole?.findings[0]?.toll.charges.filter(({ grade }) => grade !== 'free') ?? []
   return {
     out,
@@ -54,7 +51,6 @@ export function deliveryCheck(doc: Doc, deliverable: Deliverable): DeliveryCheck
     ),
     paysLess: pays.filter((one) => more(one) < -1e-9).sort((a, b) => more(a) - more(b)),
     check: whole ?? cut,
-    countByGrade,
     breaches: breachesOf(deliverable),
   }
 }

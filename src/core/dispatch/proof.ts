@@ -5,7 +5,7 @@ import { equal, toNumber } from '../rational/rational'
 import type { Reading } from '../reading/reading'
 import { rateWithScan } from '../rate/rate'
 import { counted, figure, kilohertz, ratio, spaced } from '../words/figures'
-import { profileNamed, videoCodecNamed } from './codecs'
+import { codecOf } from './codecs'
 import type { Verdict } from './likeness'
 
 /** A line of a proof: what was asked, and what was found in the file. */
@@ -55,8 +55,7 @@ export function saidLines(
   const found = reading.video
   const frames = range.to - range.from
   const seconds = frames / toNumber(format.rate)
-  const profile =
-    video && profileNamed(videoCodecNamed(video.codec) ?? ({ profiles: [] } as never), video.profile)
+  const profile = codecOf(video)?.profile
   const heard = reading.audio[0]
   const duration = reading.durationSec
   const lines = [

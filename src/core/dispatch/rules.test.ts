@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { type Deliverable, deliverableOf } from '../edit/deliverable'
 import { parseFormat } from '../format/parse'
 import { levelFor, soundCodecs, videoCodecs, wrappers } from './codecs'
-import { bitRateRange, breachesOf, usualSound, usualVideo, wrapped } from './rules'
+import { breachesOf } from './rules'
+import { bitRateRange, usualSound, usualVideo, wrapped } from './usual'
 
 const aDeliverable = (format: string, what: Partial<Deliverable> = {}): Deliverable =>
   wrapped({ ...deliverableOf('d', 'Out', parseFormat(format)!.format), ...what })

@@ -3,7 +3,6 @@ import { toNumber } from '../rational/rational'
 import { kilohertz } from '../words/figures'
 import {
   type Profile,
-  type SoundCodec,
   type VideoCodec,
   levelFor,
   perChroma,
@@ -14,67 +13,13 @@ import {
   videoCodecs,
   wrapperNamed,
 } from './codecs'
+import { bitRateRange, usualSound, usualVideo, wrapped } from './usual'
 
 /** What of a deliverable cannot be, in a sentence, and the nearest that can. */
 export interface Breach {
   readonly says: string
   /** What the nearest valid choice is called, and the deliverable with it; null where there is none. */
   readonly instead: { readonly name: string; readonly deliverable: Deliverable } | null
-}
-
-/** How many channels go with a layout. */
-export const usualSound = (codec: SoundCodec): NonNullable<Deliverable['sound']> => ({
-  codec: codec.name,
-  sampleRate: codec.sampleRates[0] ?? 48_000,
-  channels: 2,
-  loudnessLufs: null,
-})
-
-/** What a codec is set to where nobody says otherwise: its usual profile, and the middle of its range. */
-export function usualVideo(codec: VideoCodec, { format }: Deliverable): NonNullable<Deliverable['video']> {
-  const [profile] = codec.profiles
-  return {
-    codec: codec.name,
-    profile: profile?.name ?? null,
-    rateControl:
-      codec.amount === 'bit-rate'
-        ? { kind: 'bit-rate', bitsPerSecond: usualBitRate(codec, profile?.name ?? '', format) }
-        : null,
-    passes: 1,
-  }
-}
-
-/** A whole number of half megabits a second, in the middle of what a codec needs for a format. */
-function usualBitRate(codec: VideoCodec, profile: string, format: Deliverable['format']): number {
-  const [least, most] = bitRateRange(codec, profile, format)
-  const half = 500_000
-  return Math.max(half, Math.round((least + most) / 2 / half) * half)
-}
-
-/** Bits a second that a codec needs for a format, from the least to the most that makes sense. */
-export function bitRateRange(
-  codec: VideoCodec,
-  profile: string,
-  { width, height, rate }: Deliverable['format'],
-): readonly [least: number, most: number] {
-  const [least, most] = codec.bitsPerPixel(profile)
-  const pixels = width * height * toNumber(rate)
-  return [least * pixels, most * pixels]
-}
-
-/** How a deliverable goes out where nothing is said of its wrapping: H.264 in MP4; with fields, MPEG-2 in MXF. */
-export function wrapped(deliverable: Deliverable): Deliverable {
-  const isInterlaced = deliverable.format.scan === 'interlaced'
-  const codec = videoCodecNamed(deliverable.video?.codec ?? (isInterlaced ? 'MPEG-2' : 'H.264'))
-  if (!codec) return deliverable
-  const wrapper = deliverable.wrapper ?? codec.wrappers[0] ?? null
-  const sound = soundCodecs.find((one) => wrapper !== null && one.wrappers.some((name) => name === wrapper))
-  return {
-    ...deliverable,
-    wrapper,
-    video: deliverable.video ?? usualVideo(codec, deliverable),
-    sound: deliverable.sound ?? (sound ? usualSound(sound) : null),
-  }
 }
 
 /** What the standards, and what can be made here, do not let be; the wrapper first. */

@@ -6,7 +6,7 @@ import { newTimeline, placementOf } from '../edit/placing'
 import type { Doc } from '../edit/project'
 import { parseFormat } from '../format/parse'
 import { deliveryCheck } from './delivery-check'
-import { wrapped } from './rules'
+import { wrapped } from './usual'
 import { settingsSheet, sheetText } from './sheet'
 
 const formatOf = (text: string) => parseFormat(text)!.format

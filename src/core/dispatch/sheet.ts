@@ -4,8 +4,8 @@ import { type Format, formatName } from '../format/format'
 import { matrixOf } from '../picture/colour'
 import { toNumber } from '../rational/rational'
 import { counted, fileSize, kilohertz, ratio, runningTime, spaced, upTo } from '../words/figures'
-import { bitRateRange } from './rules'
-import { type VideoCodec, levelFor, profileNamed, soundCodecNamed, videoCodecNamed } from './codecs'
+import { bitRateRange } from './usual'
+import { type VideoCodec, codecOf, levelFor, soundCodecNamed, videoCodecNamed } from './codecs'
 import type { Outgoing } from './outgoing'
 
 /** A line of the settings sheet: what is set, to what, and what there is to know of it. */
@@ -30,15 +30,18 @@ export function pictureBits(deliverable: Deliverable): number | null {
 export function soundBits({ sound }: Deliverable): number {
   const codec = soundCodecNamed(sound?.codec)
   if (!codec || !sound) return 0
-  const perSample = codec.name === 'PCM 16 bit' ? 16 : codec.name === 'FLAC' ? 14 : 24
-  return sound.channels * (codec.bitsPerChannel ?? sound.sampleRate * perSample)
+  const { amount } = codec
+  return (
+    sound.channels *
+    ('bitsPerChannel' in amount ? amount.bitsPerChannel : sound.sampleRate * amount.bitsPerSample)
+  )
 }
 
 /** The settings of a deliverable in words and figures, as they are handed to whoever has to make or take it. */
 export function settingsSheet(deliverable: Deliverable, out: Outgoing | null): SheetLine[] {
   const { format, wrapper, video, sound } = deliverable
   const codec = videoCodecNamed(video?.codec)
-  const profile = codec && profileNamed(codec, video?.profile ?? null)
+  const profile = codecOf(video)?.profile
   const bits = pictureBits(deliverable)
   const line = (name: string, value: string, note = ''): SheetLine => ({ name, value, note })
   return [

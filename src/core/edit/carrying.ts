@@ -70,7 +70,8 @@ export function copyOf(timeline: Timeline, { name, at, newId }: Making): Timelin
   }
 }
 
-const withTimeline = (doc: Doc, timeline: Timeline): Doc => ({
+/** A document with a timeline in its place, or as the last one. */
+export const withTimeline = (doc: Doc, timeline: Timeline): Doc => ({
   ...doc,
   project: doc.timelines[timeline.id]
     ? doc.project

@@ -1,4 +1,5 @@
 import { type Clip, claimsOf } from '../edit/clip'
+import { withTimeline } from '../edit/carrying'
 import type { Making } from '../edit/nesting'
 import { newTimeline } from '../edit/placing'
 import type { Doc } from '../edit/project'
@@ -134,11 +135,7 @@ export function fromEdl(text: string, doc: Doc, making: Making): EdlRead {
       placements: [...(track.kind === 'video' ? pictures : sounds)].sort((a, b) => a.start - b.start),
     })),
   }
-  const wrong = nonsenseOf({
-    ...doc,
-    project: { ...doc.project, timelineOrder: [...doc.project.timelineOrder, made.id] },
-    timelines: { ...doc.timelines, [made.id]: made },
-  })
+  const wrong = nonsenseOf(withTimeline(doc, made))
   return wrong ? { ok: false, error: `${wrong} Nothing was changed.` } : { ok: true, timeline: made, notes }
 }
 

@@ -1,7 +1,7 @@
 import { speedOf } from '../edit/composing'
 import { type Clip, claimsOf } from '../edit/clip'
 import { type Doc, formatOf, sourceName } from '../edit/project'
-import { settlePlacement, timingOfPlacement } from '../edit/running'
+import { settling, timingOfPlacement } from '../edit/running'
 import { type Placement, type Timeline, timecodeAt } from '../edit/timeline'
 import { framesOf } from '../motion/timing'
 import type { Rate } from '../rate/rate'
@@ -56,6 +56,7 @@ export function toEdl(doc: Doc, timeline: Timeline): EdlWritten {
   const rate = timeline.rate
   if (!format || !rate) return { text: '', leavesOut: ['The timeline has no format yet.'] }
   const reelOf = reels()
+  const settle = settling(doc, timeline, format)
   const [pictures, ...above] = timeline.tracks.filter(({ kind, hidden }) => kind === 'video' && !hidden)
   const sounds = timeline.tracks.filter(({ kind, muted }) => kind === 'audio' && !muted)
   const heard = sounds.flatMap(({ placements }) => placements)
@@ -76,7 +77,7 @@ export function toEdl(doc: Doc, timeline: Timeline): EdlWritten {
     const { source, sourceIn, start, length } = placement
     const clip = source.kind === 'clip' ? (doc.clips[source.clipId] ?? null) : null
     const name = sourceName(doc, source)
-    const { way } = settlePlacement(doc, timeline, placement, format)
+    const { way } = settle(placement)
     const speed = speedOf(way, framesOf(timingOfPlacement(doc, placement)), rate)
     const lasting = multiply(rational(length, 1), multiply(speed, rational(rate.den, rate.num)))
     const reel = reelOf(clip, name)

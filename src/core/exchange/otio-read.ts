@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { claimsOf, type Clip } from '../edit/clip'
+import { withTimeline } from '../edit/carrying'
 import type { Making } from '../edit/nesting'
 import { newTimeline } from '../edit/placing'
 import type { Doc } from '../edit/project'
@@ -75,7 +76,7 @@ export function fromOtio(text: string, doc: Doc, making: Making): OtioRead {
   const reader = readerOf(doc, making)
   const timeline = reader.timeline(found.data)
   const timelines = [...reader.inner, timeline]
-  const wrong = nonsenseOf(withTimelines(doc, timelines))
+  const wrong = nonsenseOf(timelines.reduce(withTimeline, doc))
   if (wrong) return { ok: false, error: `${wrong} Nothing was changed.` }
   return { ok: true, timelines, notes: reader.notes() }
 }
@@ -85,15 +86,6 @@ function firstTimeline({ OTIO_SCHEMA, children }: AnyObject): unknown {
   if (OTIO_SCHEMA !== 'SerializableCollection.1' || !Array.isArray(children)) return null
   return children.find((child) => OtioTimeline.safeParse(child).success) ?? null
 }
-
-const withTimelines = (doc: Doc, timelines: readonly Timeline[]): Doc => ({
-  ...doc,
-  project: {
-    ...doc.project,
-    timelineOrder: [...new Set([...doc.project.timelineOrder, ...timelines.map(({ id }) => id)])],
-  },
-  timelines: { ...doc.timelines, ...Object.fromEntries(timelines.map((one) => [one.id, one])) },
-})
 
 function readerOf(doc: Doc, making: Making) {
   const inner: Timeline[] = []

@@ -3,22 +3,18 @@ declare module '@ffmpeg/core' {
   interface Device {
     open(stream: DeviceStream): void
     close(stream: DeviceStream): void
-    write?(
-      stream: DeviceStream,
-      heap: Uint8Array | Int8Array,
-      offset: number,
-      length: number,
-      position: number,
-    ): number
-    read?(
-      stream: DeviceStream,
-      heap: Uint8Array | Int8Array,
-      offset: number,
-      length: number,
-      position: number,
-    ): number
+    write?: Transfer
+    read?: Transfer
     llseek?(stream: DeviceStream, offset: number, whence: number): number
   }
+  /** Moves bytes between a device and the memory of the toolkit. @returns how many */
+  type Transfer = (
+    stream: DeviceStream,
+    heap: Uint8Array | Int8Array,
+    offset: number,
+    length: number,
+    position: number,
+  ) => number
   interface DeviceStream {
     position: number
   }

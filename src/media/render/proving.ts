@@ -1,5 +1,3 @@
-import { present } from '../../core/assert'
-import { perChroma, profileNamed, videoCodecNamed } from '../../core/dispatch/codecs'
 import {
   type Reduced,
   type Verdict,
@@ -11,23 +9,16 @@ import {
   swapped,
 } from '../../core/dispatch/likeness'
 import { type Compared, type Proof, proofOf, saidLines, seenLines } from '../../core/dispatch/proof'
-import { layersAt } from '../../core/edit/layers'
-import { formatOf } from '../../core/edit/project'
 import { type Timeline, placementsIn } from '../../core/edit/timeline'
-import { framesOf } from '../../core/motion/timing'
-import { matrixOf } from '../../core/picture/colour'
 import { read } from '../../core/reading/read'
-import type { Reading } from '../../core/reading/reading'
 import { timingOfReading } from '../../core/edit/timing'
-import { chromaSiting } from '../../core/resample/picture'
 import { channelsOf } from '../../core/sound/mix'
-import type { ClipKind } from '../decode/engine'
 import { openFrames } from '../frames'
-import { contentKey, frameOfClip } from '../lying'
+import { kindOfReading } from '../lying'
 import { openSound } from '../decode/sound'
 import { byteSource } from '../source'
-import { compositionOf } from './compositions'
-import { type Makers, type RenderOrder, type RenderProgress, samplesAt } from './rendering'
+import { plannedFrames } from './planned'
+import { type Makers, type RenderPlan, type RenderProgress, samplesAt } from './rendering'
 
 /** Frames that are looked at where not all are. */
 const usualSamples = 120
@@ -36,24 +27,10 @@ const mostFrames = 10_000
 /** Seconds of sound that are held against each other. */
 const soundSeconds = 20
 
-const kindOf = ({ container, video }: Reading, timing: ReturnType<typeof timingOfReading>): ClipKind => {
-  const { codec, width, height, bitDepth, colour } = present(video, 'a file with a picture is looked at')
-  return {
-    kind: 'video',
-    container,
-    codec,
-    width,
-    height,
-    bitDepth: bitDepth ?? 8,
-    meaning: { ...colour, matrix: matrixOf({ width, height }, colour) },
-    steps: framesOf(timing),
-  }
-}
-
 /** Frames of a render that are compared: each side of every cut, and others evenly between. */
 export function framesToCompare(
   timeline: Timeline,
-  { from, to }: RenderOrder['range'],
+  { from, to }: RenderPlan['range'],
   all: boolean,
 ): number[] {
   if (all && to - from <= mostFrames) return Array.from({ length: to - from }, (_, i) => from + i)
@@ -67,10 +44,10 @@ export function framesToCompare(
 
 /**
  * Reads a rendered file back and holds it against what was asked: what it says of itself, its frames, levels and sound against the plan.
- * @param cut the timeline whose boundaries are looked at more closely
+ * @param all compares every frame
  */
 export async function proved(
-  order: Omit<RenderOrder, 'file'>,
+  order: RenderPlan,
   file: File,
   all: boolean,
   at: string,
@@ -78,42 +55,29 @@ export async function proved(
   tell: (progress: RenderProgress) => void,
   signal: AbortSignal,
 ): Promise<Proof> {
-  const { doc, deliverable, range, sound } = order
-  const timeline = present(doc.timelines[order.timelineId], 'what was rendered is in its document')
-  const format = present(formatOf(doc, timeline), 'what was rendered has a format')
+  const { deliverable, range, sound } = order
+  const { timeline, format, planesAt } = plannedFrames(order, planes)
   const locator = { kind: 'file', file } as const
   const result = await read(byteSource(locator), signal)
   if (!result.ok) throw new Error(`It cannot be read back: ${result.error.message}`)
   const { reading } = result
   const said = saidLines(deliverable, timeline, range, reading)
   const none: Compared = { verdicts: [], frames: range.to - range.from, levels: null, lag: null }
-  if (!reading.video) return proofOf(at, said, none)
+  const kind = kindOfReading(reading, timingOfReading(reading))
+  if (!kind) return proofOf(at, said, none)
 
-  const codec = present(videoCodecNamed(deliverable.video?.codec), 'what was rendered is said in full')
-  const profile = present(
-    profileNamed(codec, deliverable.video?.profile ?? null),
-    'what was rendered is said in full',
-  )
-  const [across, down] = perChroma[profile.chroma]
-  const composing = { bitDepth: profile.bitDepth, siting: chromaSiting({ across, down }, '') }
-  const area = { x: 0, y: 0, width: format.width, height: format.height }
-  const wanted: Parameters<typeof compositionOf>[3] = (clip, index) =>
-    frameOfClip(clip, index, (one) => order.locators[contentKey(one)] ?? null)
   /** What was planned, kept for the frames beside it. */
   const known = new Map<number, Reduced>()
   async function planned(n: number): Promise<Reduced> {
     const before = known.get(n)
     if (before) return before
-    const composition = await compositionOf(doc, layersAt(doc, timeline, n), format, wanted, composing)
-    const made = await planes(composition, area, signal)
-    if (made.trouble) throw new Error(made.trouble)
-    const picture = reduced(made.planes)
+    const picture = reduced(await planesAt(n, signal))
     known.set(n, picture)
     for (const old of known.keys()) if (known.size > 4) known.delete(old)
     return picture
   }
 
-  const access = await openFrames(locator, kindOf(reading, timingOfReading(reading)), 0, signal)
+  const access = await openFrames(locator, kind, 0, signal)
   const verdicts: (Verdict & { readonly n: number })[] = []
   const pairs: (readonly [Reduced, Reduced])[] = []
   const begun = performance.now()

@@ -1,25 +1,20 @@
 import { wrap } from 'comlink'
-import { perChroma, profileNamed, videoCodecNamed } from '../../core/dispatch/codecs'
 import type { Deliverable } from '../../core/edit/deliverable'
-import { layersAt } from '../../core/edit/layers'
-import { type Doc, formatOf } from '../../core/edit/project'
+import type { Doc } from '../../core/edit/project'
 import type { Rate } from '../../core/rate/rate'
-import { chromaSiting } from '../../core/resample/picture'
 import { type SoundLayout, channelsOf } from '../../core/sound/mix'
-import { present } from '../../core/assert'
 import { newRing, ringWriter } from '../decode/ring'
-import { contentKey, frameOfClip } from '../lying'
 import type { MediaLocator } from '../source'
 import type { MixPart, mixer } from '../sound/mixing'
 import { nextTurn } from '../turns'
-import { compositionOf } from './compositions'
 import type { composer } from './composer'
+import { plannedFrames } from './planned'
 import { NotTaken, browserEncoder, planesAsTheyAre } from './picture-encoder'
 import { frameBytes, writingWords } from './words'
 import type { WriterEnd, WriterService } from './writer.worker'
 
-/** What is rendered, with all that a worker needs for it. */
-export interface RenderOrder {
+/** What goes out, with all that a worker needs to make its frames and its sound. */
+export interface RenderPlan {
   /** With the timelines that are made for it. */
   readonly doc: Doc
   readonly timelineId: string
@@ -34,6 +29,10 @@ export interface RenderOrder {
     readonly layout: SoundLayout
     readonly parts: readonly MixPart[]
   } | null
+}
+
+/** What is rendered, and the file that it goes into. */
+export interface RenderOrder extends RenderPlan {
   readonly file: FileSystemFileHandle
 }
 
@@ -81,14 +80,8 @@ export async function rendered(
   tell: (progress: RenderProgress) => void,
   signal: AbortSignal,
 ): Promise<Rendered> {
-  const { deliverable, doc, range, sound, file, timecode } = order
-  const timeline = present(doc.timelines[order.timelineId], 'what is rendered is in its document')
-  const format = present(formatOf(doc, timeline), 'what is rendered has a format')
-  const codec = present(videoCodecNamed(deliverable.video?.codec), 'what is rendered is said in full')
-  const profile = present(
-    profileNamed(codec, deliverable.video?.profile ?? null),
-    'what is rendered is said in full',
-  )
+  const { deliverable, range, sound, file, timecode } = order
+  const { format, profile, planesAt } = plannedFrames(order, planes)
   const plainRing = Math.min(mostPlanes, planesAhead * frameBytes(profile, format) + 1)
   const pictureRing = newRing(Math.max(encodedRing, plainRing))
   const pictures = ringWriter(pictureRing)
@@ -118,19 +111,11 @@ export async function rendered(
   const seconds = () => (performance.now() - begun) / 1000
 
   async function makePicture(): Promise<void> {
-    const [across, down] = perChroma[profile.chroma]
-    const composing = { bitDepth: profile.bitDepth, siting: chromaSiting({ across, down }, '') }
-    const area = { x: 0, y: 0, width: format.width, height: format.height }
-    const wanted: Parameters<typeof compositionOf>[3] = (clip, index) =>
-      frameOfClip(clip, index, (one) => order.locators[contentKey(one)] ?? null)
     let told = 0
     for (let n = range.from; n < range.to; n++) {
       await goesOn()
       signal.throwIfAborted()
-      const composition = await compositionOf(doc, layersAt(doc, timeline, n), format, wanted, composing)
-      const made = await planes(composition, area, signal)
-      if (made.trouble) throw new Error(made.trouble)
-      await encoder.add(made.planes, n - range.from)
+      await encoder.add(await planesAt(n, signal), n - range.from)
       const frames = n - range.from + 1
       if (performance.now() - told < tellEvery && n + 1 < range.to) continue
       told = performance.now()

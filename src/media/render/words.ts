@@ -1,10 +1,10 @@
 import {
+  codecOf,
+  soundCodecNamed,
   type Profile,
   type VideoCodec,
   type Wrapper,
   perChroma,
-  profileNamed,
-  videoCodecNamed,
   wrapperNamed,
 } from '../../core/dispatch/codecs'
 import type { Deliverable } from '../../core/edit/deliverable'
@@ -89,9 +89,9 @@ const number: Readonly<Record<string, number>> = {
 export function writingWords(order: WritingOrder): string[] {
   const { deliverable, picture, sound, timecode } = order
   const { format, video } = deliverable
-  const [wrapper, codec] = [wrapperNamed(deliverable.wrapper), videoCodecNamed(video?.codec)]
-  const profile = codec && video ? profileNamed(codec, video.profile) : undefined
-  if (!wrapper || !codec || !profile || !video) throw new Error('This deliverable is not said in full.')
+  const [wrapper, set] = [wrapperNamed(deliverable.wrapper), codecOf(video)]
+  if (!wrapper || !set) throw new Error('This deliverable is not said in full.')
+  const { codec, profile } = set
   const rate = `${format.rate.num}/${format.rate.den}`
   const comes =
     picture === 'encoded'
@@ -225,16 +225,19 @@ function codecWords(
 function soundWords({ sound }: Deliverable): string[] {
   if (!sound) return []
   const rate = ['-ar', `${sound.sampleRate}`, '-ac', `${sound.channels}`]
+  const amount = soundCodecNamed(sound.codec)?.amount
+  const bits =
+    amount && 'bitsPerChannel' in amount ? ['-b:a', `${amount.bitsPerChannel * sound.channels}`] : []
   switch (sound.codec) {
     case 'PCM 24 bit':
       return ['-c:a', 'pcm_s24le', ...rate]
     case 'PCM 16 bit':
       return ['-c:a', 'pcm_s16le', ...rate]
     case 'Opus':
-      return ['-c:a', 'libopus', '-b:a', `${96 * sound.channels}k`, ...rate]
+      return ['-c:a', 'libopus', ...bits, ...rate]
     case 'FLAC':
       return ['-c:a', 'flac', ...rate]
     default:
-      return ['-c:a', 'aac', '-b:a', `${96 * sound.channels}k`, ...rate]
+      return ['-c:a', 'aac', ...bits, ...rate]
   }
 }

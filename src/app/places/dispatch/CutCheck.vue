@@ -41,7 +41,7 @@ const shares = computed(() => {
       </div>
       <ShareBar :shares="shares" />
       <div class="scroll" tabindex="0" role="region" aria-label="Check of the timeline">
-        <table>
+        <table class="lines">
           <thead class="heading">
             <tr>
               <th>toll</th>
@@ -85,18 +85,6 @@ const shares = computed(() => {
   overflow: auto;
   flex: 1;
   border-top: 1px solid var(--ink);
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th,
-td {
-  text-align: left;
-  font-weight: inherit;
-  padding: 6px 12px 6px 0;
-  border-bottom: 1px solid var(--line);
-  vertical-align: top;
 }
 .right {
   text-align: right;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed, ref } from 'vue'
-import { wrapped } from '../../../core/dispatch/rules'
+import { wrapped } from '../../../core/dispatch/usual'
 import type { Deliverable } from '../../../core/edit/deliverable'
 import { formatName } from '../../../core/format/format'
 import { tollSentence } from '../../../core/toll/sentence'
@@ -10,6 +10,7 @@ import { useDispatching } from '../../../stores/dispatching'
 import { useProject } from '../../../stores/project'
 import { useRendering } from '../../../stores/rendering'
 import { useTimelines } from '../../../stores/timelines'
+import EntryList from '../../components/EntryList.vue'
 import FormatPicker from '../../components/FormatPicker.vue'
 import GradeMark from '../../components/GradeMark.vue'
 
@@ -59,24 +60,22 @@ const words = (deliverable: Deliverable) => {
 
 <template>
   <h1>Deliverables</h1>
-  <ul>
-    <li v-for="one in dispatching.all" :key="one.id">
-      <button
-        class="entry"
-        :aria-current="dispatching.stored?.id === one.id"
-        @click="dispatching.selectedId = one.id"
-      >
-        <b>{{ one.name }}</b>
-        <span class="figures">{{ formatName(one.format) }}</span>
-        <span>{{ words(one) }}</span>
-        <span class="stands">
-          <GradeMark v-if="standsOf(one).grade" :grade="standsOf(one).grade ?? 'free'" shape-only />
-          <span>{{ standsOf(one).says }}</span>
-          <span class="quiet state">{{ stateOf(one) }}</span>
-        </span>
-      </button>
-    </li>
-  </ul>
+  <EntryList
+    :entries="dispatching.all"
+    :current-id="dispatching.stored?.id"
+    @choose="(id) => (dispatching.selectedId = id)"
+  >
+    <template #default="{ entry }">
+      <b>{{ entry.name }}</b>
+      <span class="figures">{{ formatName(entry.format) }}</span>
+      <span>{{ words(entry) }}</span>
+      <span class="stands">
+        <GradeMark v-if="standsOf(entry).grade" :grade="standsOf(entry).grade ?? 'free'" shape-only />
+        <span>{{ standsOf(entry).says }}</span>
+        <span class="quiet state">{{ stateOf(entry) }}</span>
+      </span>
+    </template>
+  </EntryList>
   <p v-if="dispatching.all.length === 0" class="quiet">Nothing is to be delivered yet.</p>
   <p v-if="project.timelines.length === 0" class="quiet">
     No timeline yet. <RouterLink :to="{ name: 'timelines' }">To Timelines</RouterLink>
@@ -99,34 +98,6 @@ const words = (deliverable: Deliverable) => {
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
-  width: 100%;
-  border-top: 1px solid var(--line);
-  overflow: auto;
-  flex-shrink: 1;
-  min-height: 0;
-}
-li {
-  border-bottom: 1px solid var(--line);
-}
-.entry {
-  all: unset;
-  display: flex;
-  flex-direction: column;
-  width: 100%;
-  box-sizing: border-box;
-  padding: 8px 8px 8px 10px;
-  cursor: pointer;
-}
-.entry[aria-current='true'] {
-  background: var(--sheet);
-  box-shadow: inset 3px 0 var(--accent);
-}
-.entry:focus-visible {
-  outline: 2px solid var(--accent);
-  outline-offset: -2px;
-}
 .stands {
   display: flex;
   gap: 5px;

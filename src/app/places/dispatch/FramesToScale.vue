@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { DeliveryCheck } from '../../../core/dispatch/delivery-check'
+import { displayAspect } from '../../../core/picture/size'
+import { toNumber } from '../../../core/rational/rational'
 import type { Format } from '../../../core/format/format'
 import { percent } from '../../../core/words/figures'
 import { useMedia } from '../../../stores/media'
@@ -11,8 +13,7 @@ const props = defineProps<{ check: DeliveryCheck; fills: boolean }>()
 const media = useMedia()
 const [wide, high] = [416, 234]
 
-const shape = ({ width, height, pixelAspect }: Format) =>
-  (width / height) * (pixelAspect.num / pixelAspect.den)
+const shape = (format: Format) => toNumber(displayAspect(format))
 /** Both in units of the cut's height; they lie about one middle. */
 const frames = computed(() => {
   const { sourceFormat, format } = props.check.out

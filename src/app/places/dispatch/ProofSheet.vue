@@ -17,7 +17,7 @@ const print = () => window.print()
 
 <template>
   <section v-if="render && proof" aria-label="Proof">
-    <h2>
+    <h2 class="with-ways">
       <span
         >Proof of {{ render.deliverable.name }}:
         {{ proof.holds ? 'as asked' : 'not what was asked' }}
@@ -37,7 +37,7 @@ const print = () => window.print()
         <button class="word" @click="print">print</button>
       </span>
     </h2>
-    <table>
+    <table class="lines">
       <thead class="heading">
         <tr>
           <th></th>
@@ -59,31 +59,8 @@ const print = () => window.print()
 </template>
 
 <style scoped>
-h2 {
-  display: flex;
-  justify-content: space-between;
-  gap: 12px;
-}
-.ways {
-  display: flex;
-  gap: 10px;
-  font-size: 12.5px;
-  font-weight: 400;
-}
 h2 .quiet {
   font-weight: 400;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th,
-td {
-  text-align: left;
-  font-weight: inherit;
-  padding: 4px 12px 4px 0;
-  border-bottom: 1px solid var(--line);
-  vertical-align: top;
 }
 .otherwise td:last-child {
   color: var(--severe);

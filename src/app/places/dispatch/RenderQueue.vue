@@ -18,7 +18,7 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
 
 <template>
   <section aria-label="Queue">
-    <h2>
+    <h2 class="with-ways">
       Queue
       <button v-if="runs" class="word" @click="rendering.pause(!rendering.isPaused)">
         {{ rendering.isPaused ? 'go on' : 'pause' }}
@@ -93,10 +93,6 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
 </template>
 
 <style scoped>
-h2 {
-  display: flex;
-  justify-content: space-between;
-}
 ul {
   list-style: none;
 }

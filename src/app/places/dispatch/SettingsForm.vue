@@ -9,7 +9,7 @@ import {
   wrapperNamed,
   wrappers,
 } from '../../../core/dispatch/codecs'
-import { usualSound, usualVideo, wrapped } from '../../../core/dispatch/rules'
+import { usualSound, usualVideo, wrapped } from '../../../core/dispatch/usual'
 import type { Deliverable } from '../../../core/edit/deliverable'
 import { timecodeAt } from '../../../core/edit/timeline'
 import { timecodeToFrame } from '../../../core/rate/timecode'

@@ -18,7 +18,7 @@ const save = () =>
 
 <template>
   <section aria-label="Settings sheet">
-    <h2>
+    <h2 class="with-ways">
       Settings sheet
       <span class="ways"
         ><button class="word" @click="copy">copy</button>
@@ -37,16 +37,6 @@ const save = () =>
 </template>
 
 <style scoped>
-h2 {
-  display: flex;
-  justify-content: space-between;
-}
-.ways {
-  display: flex;
-  gap: 10px;
-  font-weight: 400;
-  font-size: 12.5px;
-}
 dl div {
   display: grid;
   grid-template-columns: 78px minmax(0, 1fr);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { CarryPrice, PaysOtherwise } from '../../../../core/check/carried'
+import type { CarryPrice } from '../../../../core/check/carried'
+import type { PaysOtherwise } from '../../../../core/check/pays-otherwise'
 import type { Reframing } from '../../../../core/edit/looks'
 import { formatOf } from '../../../../core/edit/project'
 import type { Placement, Timeline } from '../../../../core/edit/timeline'

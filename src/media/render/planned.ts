@@ -1,0 +1,45 @@
+import { present } from '../../core/assert'
+import { type Profile, codecOf, perChroma } from '../../core/dispatch/codecs'
+import { layersAt } from '../../core/edit/layers'
+import { formatOf } from '../../core/edit/project'
+import type { Timeline } from '../../core/edit/timeline'
+import type { Format } from '../../core/format/format'
+import type { Planes } from '../../core/planes/planes'
+import { chromaSiting } from '../../core/resample/picture'
+import { contentKey, frameOfClip } from '../lying'
+import type { composer } from './composer'
+import { type Wanted, compositionOf } from './compositions'
+import type { RenderPlan } from './rendering'
+
+/** What a render makes, and a proof looks for: each frame of what goes out, in the samples of its profile. */
+export interface PlannedFrames {
+  readonly timeline: Timeline
+  readonly format: Format
+  readonly profile: Profile
+  /** @throws Error in a sentence, where a source cannot be had */
+  planesAt(n: number, signal: AbortSignal): Promise<Planes>
+}
+
+export function plannedFrames(
+  { doc, timelineId, deliverable, locators }: RenderPlan,
+  compose: ReturnType<typeof composer>['planes'],
+): PlannedFrames {
+  const timeline = present(doc.timelines[timelineId], 'what goes out is in its document')
+  const format = present(formatOf(doc, timeline), 'what goes out has a format')
+  const { profile } = present(codecOf(deliverable.video), 'what goes out is said in full')
+  const [across, down] = perChroma[profile.chroma]
+  const composing = { bitDepth: profile.bitDepth, siting: chromaSiting({ across, down }, '') }
+  const { width, height } = format
+  const wanted: Wanted = (clip, index) => frameOfClip(clip, index, (one) => locators[contentKey(one)] ?? null)
+  return {
+    timeline,
+    format,
+    profile,
+    async planesAt(n, signal) {
+      const composition = await compositionOf(doc, layersAt(doc, timeline, n), format, wanted, composing)
+      const { planes, trouble } = await compose(composition, { x: 0, y: 0, width, height }, signal)
+      if (trouble) throw new Error(trouble)
+      return planes
+    },
+  }
+}
