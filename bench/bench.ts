@@ -13,6 +13,7 @@ import { measureHuge, measurePosters } from './pictures'
 import { measurePixels } from './pixels'
 import { measurePlaying } from './playing'
 import { measureRanking } from './ranking'
+import { measureRendering } from './rendering'
 import { measureBytes, measureReading } from './reading'
 import { measureStrip } from './strip'
 
@@ -159,4 +160,13 @@ if (asked('first-use') && hasBrowser) {
     '12 clips of the siding listed (target 1000 ms)',
     `${median(twelveClips)!.toFixed(0)} ms (${range(twelveClips)})`,
   )
+}
+if (asked('rendering')) {
+  const { own, native } = await measureRendering()
+  if (native)
+    line(
+      'rendering HD 25p H.264 with one reduced layer',
+      `${own.toFixed(1)} frames a second, ${(own / native).toFixed(2)} times the native toolkit (target 0.5)`,
+    )
+  else console.log('the media toolkit is not here: rendering is not compared')
 }

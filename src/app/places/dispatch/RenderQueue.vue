@@ -75,7 +75,7 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
         <p v-if="one.why" role="alert" class="trouble">
           {{ one.why }} {{ one.made ? 'The file was not read back to its end.' : 'Nothing of it was kept.' }}
         </p>
-        <p v-if="one.made">
+        <p v-if="one.made" :data-frames-per-second="one.made.rendered.frames / one.made.rendered.seconds">
           {{ one.fileName }}, {{ fileSize(one.made.file.size) }},
           {{ counted(one.made.rendered.frames, 'frame') }} in
           {{ clockTime(one.made.rendered.seconds) }}

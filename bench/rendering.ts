@@ -1,0 +1,91 @@
+/** Frames a second of a render with one layer that is reduced, beside the media toolkit doing the same. */
+import { spawnSync } from 'node:child_process'
+import { mkdtemp, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Page } from '@playwright/test'
+import { base, withBrowser } from './first-use'
+import { hasToolkit } from './native'
+
+const demoClip = join(import.meta.dirname, '../demo/clips/hall_wide_A003.mp4')
+const bits = 12_000_000
+/** How small the layer is drawn, in percent. */
+const zoom = 60
+
+/** A clip of so many seconds, 25p in H.264 with sound, of a size: one of the demo, over and over. */
+export function longClip(folder: string, seconds: number, size = '1920:1080'): string {
+  const file = join(folder, 'hall_long.mp4')
+  spawnSync('ffmpeg', [
+    ...['-v', 'error', '-stream_loop', '-1', '-i', demoClip, '-t', `${seconds}`, '-vf', `scale=${size}`],
+    ...['-map', '0:v:0', '-map', '0:a:0', '-c:v', 'libx264', '-preset', 'veryfast', '-b:v', '15M'],
+    ...['-c:a', 'aac', '-y', file],
+  ])
+  return file
+}
+
+/** Opens a new project with one clip in a timeline of its format. */
+export async function placed(page: Page, file: string, format: string): Promise<void> {
+  await page.goto(base)
+  await page.getByLabel('Name of the new project').fill('Second casting')
+  await page.getByRole('button', { name: 'Begin…' }).click()
+  await page.getByRole('button', { name: 'Begin the project' }).click()
+  await page.getByLabel('Files to take in').setInputFiles(file)
+  await page.getByRole('heading', { name: /^1 arrived$/ }).waitFor({ timeout: 60_000 })
+  const place = (name: string) =>
+    page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name }).click()
+  await place('Yard')
+  const candidates = page.getByRole('complementary', { name: 'Candidates' })
+  await candidates.getByLabel('Another format').fill(format)
+  await candidates.getByRole('button', { name: 'Try' }).click()
+  await candidates.getByRole('button', { name: 'Set as project format' }).click()
+  await place('Timelines')
+  await page.getByRole('button', { name: 'New timeline' }).click()
+  await page.getByLabel('ask about mismatches').uncheck()
+  await page
+    .getByRole('complementary', { name: 'Timelines and clips' })
+    .getByRole('button', { name: /^hall_long/ })
+    .first()
+    .press('Enter')
+}
+
+/** Has a deliverable of a format made. @returns frames a second of making it, as the app counts them */
+export async function made(page: Page, format: string, longest: number): Promise<number> {
+  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Dispatch' }).click()
+  const field = page.getByLabel('Format to deliver')
+  if (!(await field.isVisible())) await page.getByRole('button', { name: 'New…' }).click()
+  await field.fill(format)
+  await field.press('Enter')
+  await page.getByLabel('Bit rate in Mbit/s').fill(String(bits / 1e6))
+  await page.getByLabel('Bit rate in Mbit/s').press('Enter')
+  await page.getByRole('button', { name: 'Make the file' }).click()
+  const line = page.getByRole('region', { name: 'Queue' }).locator('[data-frames-per-second]')
+  await line.waitFor({ timeout: longest })
+  return Number(await line.getAttribute('data-frames-per-second'))
+}
+
+/** Frames a second of both; the toolkit's is null where it is not here. */
+export async function measureRendering(seconds = 24): Promise<{ own: number; native: number | null }> {
+  if (!hasToolkit()) return { own: 0, native: null }
+  const folder = await mkdtemp(join(tmpdir(), 'render-'))
+  try {
+    const file = longClip(folder, seconds)
+    const own = await withBrowser(async (browser) => {
+      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+      await placed(page, file, '1920x1080@25p')
+      await page.locator('button.block').first().click()
+      const box = page.getByRole('complementary', { name: 'Docket' }).getByLabel('zoom')
+      await box.fill(String(zoom))
+      await box.press('Enter')
+      return made(page, '1920x1080@25p', 600_000)
+    })
+    const words = `scale=iw*${zoom / 100}:ih*${zoom / 100}:flags=bicubic,pad=1920:1080:(ow-iw)/2:(oh-ih)/2`
+    const before = performance.now()
+    spawnSync('ffmpeg', [
+      ...['-v', 'error', '-nostdin', '-i', file, '-vf', words, '-c:v', 'libx264', '-preset', 'veryfast'],
+      ...['-b:v', `${bits}`, '-c:a', 'aac', '-y', join(folder, 'out.mp4')],
+    ])
+    return { own, native: (seconds * 25) / ((performance.now() - before) / 1000) }
+  } finally {
+    await rm(folder, { recursive: true })
+  }
+}
