@@ -36,7 +36,14 @@ describe('tally export', () => {
     expect((await tally('--edl', '--timeline', 'Main cut', path)).stdout).toContain('001  HALL     V     C')
     expect((await tally('--csv', path)).stdout.split('\n')[1]).toContain('hall.mp4')
   })
+  it('gives other tables, and the project as a report', async () => {
+    expect((await tally('--csv', '--table', 'clips', path)).stdout.split('\n')[1]).toContain('3840×2160')
+    const { stdout } = await tally('--report', path)
+    expect(stdout).toContain('<!doctype html>')
+    expect(stdout).toContain('Timeline “Main cut”')
+  })
   it.each([
+    ['a table that is none', ['--csv', '--table', 'x'], 2],
     ['two kinds', ['--otio', '--edl'], 2],
     ['no kind', [], 2],
     ['a timeline that is not there', ['--otio', '--timeline', 'x'], 2],

@@ -5,26 +5,30 @@ import { timelinesOf } from '../src/core/edit/project'
 import { toEdl } from '../src/core/exchange/edl'
 import { toOtio } from '../src/core/exchange/otio'
 import { readProjectFile } from '../src/core/exchange/project-file'
-import { tallyRows } from '../src/core/exchange/tally-table'
+import { reportHtml, reportOf } from '../src/core/exchange/report'
+import { tableNames, tableRows } from '../src/core/exchange/tables'
 import { reasonOf } from '../src/core/words/reason'
 import { type Command, WrongUse, print, tell, words } from './command'
 
-const kinds = ['otio', 'edl', 'csv'] as const
+const kinds = ['otio', 'edl', 'csv', 'report'] as const
 
 export const exportCommand: Command = {
-  usage: 'export --otio|--edl|--csv [--timeline NAME] PROJECT.json',
-  summary: 'A timeline of a project file as OpenTimelineIO, as an edit decision list, or its tally as CSV.',
+  usage: 'export --otio|--edl|--csv|--report [--timeline NAME] [--table NAME] PROJECT.json',
+  summary:
+    'A timeline as OpenTimelineIO, as an edit decision list or as CSV (placements, clips, findings, charges); the project as a report.',
   async run(args) {
     const { positionals, values } = words(args, {
       otio: { type: 'boolean' },
       edl: { type: 'boolean' },
       csv: { type: 'boolean' },
+      report: { type: 'boolean' },
       timeline: { type: 'string' },
+      table: { type: 'string' },
     })
     const wanted = kinds.filter((kind) => values[kind])
     const [path] = positionals
     const [kind] = wanted
-    if (!kind || wanted.length > 1) throw new WrongUse('One of --otio, --edl and --csv is needed.')
+    if (!kind || wanted.length > 1) throw new WrongUse('One of --otio, --edl, --csv and --report is needed.')
     if (path === undefined || positionals.length > 1) throw new WrongUse('One project file is needed.')
     const text = await readFile(path, 'utf8').catch((error: unknown) => {
       tell(`${path}: ${reasonOf(error)}`)
@@ -34,6 +38,12 @@ export const exportCommand: Command = {
     if (read && !read.ok) tell(`${path}: ${read.error}`)
     if (!read?.ok) return 1
     const { doc } = read
+    const table = tableNames.find((name) => name === (values.table ?? 'placements'))
+    if (!table) throw new WrongUse(`A table is one of ${tableNames.join(', ')}.`)
+    if (kind === 'report') {
+      process.stdout.write(reportHtml(reportOf(doc)))
+      return 0
+    }
     const all = timelinesOf(doc)
     const timeline = values.timeline === undefined ? all[0] : all.find(({ name }) => name === values.timeline)
     if (!timeline)
@@ -46,7 +56,7 @@ export const exportCommand: Command = {
       return 1
     }
     if (kind === 'otio') print(JSON.stringify(toOtio(doc, timeline), null, 2))
-    if (kind === 'csv') print(csvOf(tallyRows(check)))
+    if (kind === 'csv') print(csvOf(tableRows(table, doc, timeline, check)))
     if (kind === 'edl') {
       const { text: list, leavesOut } = toEdl(doc, timeline)
       for (const one of leavesOut) tell(`Left out: ${one}.`)

@@ -3,6 +3,8 @@ import { type Clip } from '../core/edit/clip'
 import { sizeName } from '../core/format/format'
 import { uprightSize } from '../core/picture/turn'
 import { rateWithScan } from '../core/rate/rate'
+import { loudnessName } from '../core/sound/loudness'
+import type { MeasuredLoudness } from '../stores/loudness'
 
 /** A clip's size as it stands upright: `1080×1920`. */
 export function uprightSizeName(clip: Clip): string {
@@ -36,3 +38,7 @@ export const codecLabel = (clip: Clip): string => {
 }
 
 export const clockOf = (iso: string): string => dayjs(iso).format('HH:mm')
+
+/** How loud something is, once it is measured. */
+export const loudnessWords = (found: MeasuredLoudness | undefined): string =>
+  !found ? 'is measured…' : 'trouble' in found ? found.trouble : loudnessName(found)

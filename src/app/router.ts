@@ -28,6 +28,11 @@ export const router = createRouter({
           component: () => import('./places/arrivals/InspectionSheet.vue'),
         },
         { path: 'log', name: 'log', component: () => import('./places/yard/LogSheet.vue') },
+        {
+          path: 'report',
+          name: 'report',
+          component: () => import('./places/dispatch/ReportSheet.vue'),
+        },
         ...places.map((place) => ({ path: place, name: place, component: views[place] as never })),
       ],
     },

@@ -52,11 +52,11 @@ export const useDispatching = defineStore('dispatching', () => {
     for (let n = 2; taken.has(name); n++) name = `${base} (${n})`
     return name
   }
-  /** Puts another in the place of one; what was as usual is set with it. */
+  /** Puts another in the place of one; what was as usual is set with it, and what was proven was another. */
   function change(label: string, next: Deliverable): void {
     project.edit(label, (doc) => {
       const at = doc.project.deliverables.findIndex(({ id }) => id === next.id)
-      if (at >= 0) doc.project.deliverables[at] = next as Draft<Deliverable>
+      if (at >= 0) doc.project.deliverables[at] = { ...next, proof: null } as Draft<Deliverable>
     })
   }
   function copy(): void {
@@ -64,7 +64,12 @@ export const useDispatching = defineStore('dispatching', () => {
     if (!one) return
     const id = newId()
     project.edit(`deliver ${one.name} once more`, (doc) => {
-      doc.project.deliverables.push({ ...one, id, name: freeName(one.name) } as Draft<Deliverable>)
+      doc.project.deliverables.push({
+        ...one,
+        id,
+        name: freeName(one.name),
+        proof: null,
+      } as Draft<Deliverable>)
     })
     selectedId.value = id
   }

@@ -5,15 +5,18 @@ import { computed, ref, shallowRef } from 'vue'
 import type { Clip } from '../core/edit/clip'
 import { endingOf, wrapperNamed } from '../core/dispatch/codecs'
 import { type Outgoing, outgoing } from '../core/dispatch/outgoing'
-import type { Proof } from '../core/dispatch/proof'
+import type { Proof } from '../core/edit/proof'
 import { wrapped } from '../core/dispatch/usual'
 import type { Deliverable } from '../core/edit/deliverable'
+import type { Draft } from '../core/edit/draft'
 import { timelinesWithin } from '../core/edit/sense'
 import { type Timeline, placementsIn, timecodeAt } from '../core/edit/timeline'
+import { layoutOf } from '../core/sound/mix'
 import { fileNameOf } from '../core/words/file-name'
 import { reasonOf } from '../core/words/reason'
 import { contentKey } from '../media/lying'
-import type { RenderOrder, RenderPlan, RenderProgress, Rendered } from '../media/render/rendering'
+import type { RenderPlan, RenderProgress } from '../media/render/plan'
+import type { Rendered } from '../media/render/rendering'
 import type { MediaLocator } from '../media/source'
 import { beginRender, dropRender, dropUnfinished, findRenders, finishRender } from '../storage/renders'
 import { storageTrouble } from '../storage/trouble'
@@ -22,6 +25,12 @@ import { renderService } from '../workers/services'
 import { useMedia } from './media'
 import { newId, now, useProject } from './project'
 import { useSounds } from './sounds'
+
+/** A whole file; what there is to say of its making is null where it was made elsewhere. */
+export interface Made {
+  readonly file: File
+  readonly rendered: Rendered | null
+}
 
 /** A render that waits, is made, or is over. */
 export interface QueuedRender {
@@ -33,7 +42,7 @@ export interface QueuedRender {
   readonly progress: RenderProgress | null
   /** Why there is no file. */
   readonly why: string | null
-  readonly made: { readonly file: File; readonly rendered: Rendered } | null
+  readonly made: Made | null
   /** What was found in the file; null while it was not read back. */
   readonly proof: Proof | null
 }
@@ -72,20 +81,43 @@ export const useRendering = defineStore('rendering', () => {
 
   /** Puts a deliverable into the line. */
   function add(wanted: Deliverable): void {
+    const set = queued(wanted, null)
+    if (set) line = line.then(() => make(set.entry, set.out, set.signal))
+  }
+
+  /** Holds a file that was made elsewhere against a deliverable, in its turn. */
+  function hold(wanted: Deliverable, file: File): void {
+    const set = queued(wanted, { file, rendered: null })
+    if (!set) return
+    const { entry, out, signal } = set
+    line = line.then(async () => {
+      try {
+        plans.set(entry.id, await planOf(out, entry.deliverable))
+        await prove(entry.id, false, signal)
+      } catch (error) {
+        change(entry.id, { state: 'whole', why: signal.aborted ? null : whyOf(error) })
+      } finally {
+        ends.delete(entry.id)
+      }
+    })
+  }
+
+  /** Puts a deliverable into the queue, in the place of what is over of it. */
+  function queued(wanted: Deliverable, made: Made | null) {
     const deliverable = wrapped(wanted)
     const id = newId()
     const { doc } = project
     const out = doc && outgoing(doc, deliverable)
-    if (!doc || !out) return
+    if (!doc || !out) return null
     const entry: QueuedRender = {
       id,
       projectId: doc.project.id,
       deliverable,
-      fileName: fileFor(deliverable),
+      fileName: made?.file.name ?? fileFor(deliverable),
       state: 'waits',
       progress: null,
       why: null,
-      made: null,
+      made,
       proof: null,
     }
     queue.value = [
@@ -94,7 +126,7 @@ export const useRendering = defineStore('rendering', () => {
     ]
     const end = new AbortController()
     ends.set(id, end)
-    line = line.then(() => make(entry, out, end.signal))
+    return { entry, out, signal: end.signal }
   }
 
   async function make(
@@ -106,17 +138,17 @@ export const useRendering = defineStore('rendering', () => {
     change(id, { state: 'renders' })
     try {
       const file = await beginRender(projectId, fileName)
-      const order = await orderOf(out, deliverable, file)
+      const plan = await planOf(out, deliverable)
       const service = renderService()
       const tell = proxy((progress: RenderProgress) => void change(id, { progress }))
       const rendered = await askFor<Rendered>(
         service,
-        async (job) => service.render(job, order, tell),
+        async (job) => service.render(job, { ...plan, file }, tell),
         signal,
       )
       const made = await finishRender(projectId, fileName)
       change(id, { state: 'proves', made: { file: made, rendered }, progress: null })
-      orders.set(id, order)
+      plans.set(id, plan)
       await prove(id, false, signal)
     } catch (error) {
       // What is whole stays, also where it was not read back to the end.
@@ -129,21 +161,34 @@ export const useRendering = defineStore('rendering', () => {
     }
   }
   /** What each whole file was made from. */
-  const orders = new Map<string, RenderPlan>()
+  const plans = new Map<string, RenderPlan>()
   /** Reads a whole file back. @param all compares every frame of it */
   async function prove(id: string, all: boolean, signal: AbortSignal): Promise<void> {
-    const [one, order] = [queue.value.find((entry) => entry.id === id), orders.get(id)]
-    if (!one?.made || !order) return
+    const [one, plan] = [queue.value.find((entry) => entry.id === id), plans.get(id)]
+    if (!one?.made || !plan) return
     change(id, { state: 'proves', progress: null })
     const { file } = one.made
     const tell = proxy((progress: RenderProgress) => void change(id, { progress }))
     const service = renderService()
     const proof = await askFor<Proof>(
       service,
-      async (job) => service.prove(job, order, file, all, now(), tell),
+      async (job) => service.prove(job, plan, file, all, now(), tell),
       signal,
     )
     change(id, { state: 'whole', proof })
+    keep(one, proof)
+  }
+  /** Keeps a proof with its deliverable, as long as that is what was made. */
+  function keep({ projectId, deliverable }: QueuedRender, proof: Proof): void {
+    const stored = project.doc?.project
+    if (stored?.id !== projectId || !stored.deliverables.some(({ id }) => id === deliverable.id)) return
+    project.edit(
+      `proof of ${deliverable.name}: ${proof.holds ? 'as asked' : 'not what was asked'}`,
+      (doc) => {
+        for (const one of doc.project.deliverables)
+          if (one.id === deliverable.id) one.proof = proof as Draft<Proof>
+      },
+    )
   }
   /** Compares every frame of a whole file, in its turn. */
   function proveAll(id: string): void {
@@ -160,11 +205,7 @@ export const useRendering = defineStore('rendering', () => {
   const whyOf = (error: unknown) => (error instanceof DOMException ? storageTrouble(error) : reasonOf(error))
 
   /** What a worker has to have for a render. */
-  async function orderOf(
-    out: Outgoing,
-    deliverable: Deliverable,
-    file: FileSystemFileHandle,
-  ): Promise<RenderOrder> {
+  async function planOf(out: Outgoing, deliverable: Deliverable): Promise<RenderPlan> {
     const { timeline, range } = out
     const { timelines, clips } = needed(out)
     const locators: Record<string, MediaLocator> = {}
@@ -185,9 +226,10 @@ export const useRendering = defineStore('rendering', () => {
       sound: deliverable.sound && {
         sampleRate: timeline.sampleRate,
         layout: timeline.soundLayout,
+        outLayout: layoutOf(deliverable.sound.channels) ?? timeline.soundLayout,
+        gain: 0,
         parts,
       },
-      file,
     }
   }
 
@@ -211,7 +253,7 @@ export const useRendering = defineStore('rendering', () => {
   })
   const forget = (id: string) => (queue.value = queue.value.filter((one) => one.id !== id || ends.has(id)))
 
-  return { queue, isPaused, isBusy, removed, found, find, drop, add, proveAll, pause, end, forget }
+  return { queue, isPaused, isBusy, removed, found, find, drop, add, hold, proveAll, pause, end, forget }
 })
 
 /** The timelines that a render shows, and their clips. */

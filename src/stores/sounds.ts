@@ -82,5 +82,5 @@ export const useSounds = defineStore('sounds', () => {
     return askFor(service, (id) => service.mix(id, order), signal)
   }
 
-  return { shapeOf, heardOn, mix }
+  return { shapeOf, partsOf, heardOn, mix }
 })

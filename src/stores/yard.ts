@@ -9,7 +9,8 @@ import { type Candidate, priceOf } from '../core/choice/rank'
 import { type Priority, gatherVotes } from '../core/choice/vote'
 import { setProjectFormat } from '../core/edit/operations'
 import { formatOfClip } from '../core/edit/placing'
-import { deliverableOf } from '../core/edit/deliverable'
+import { type Deliverable, deliverableOf } from '../core/edit/deliverable'
+import type { Draft } from '../core/edit/draft'
 import { deliveredFormats, weightsOf } from '../core/edit/project'
 import { type Format, formatName, sameFormat } from '../core/format/format'
 import type { Lean, Mains } from '../core/toll/policy'
@@ -185,7 +186,9 @@ export const useYard = defineStore('yard', () => {
   const deliver = (format: Format) =>
     project.edit(`deliver ${formatName(format)}`, (doc) => {
       if (!doc.project.deliverables.some((delivered) => sameFormat(delivered.format, format)))
-        doc.project.deliverables.push(deliverableOf(newId(), formatName(format), format))
+        doc.project.deliverables.push(
+          deliverableOf(newId(), formatName(format), format) as Draft<Deliverable>,
+        )
     })
   const deliverNot = (format: Format) =>
     project.edit(`do not deliver ${formatName(format)}`, (doc) => {

@@ -4,15 +4,10 @@ import { NoPicture } from '../media/decode/engine'
 import { type FrameAccess, openFrames } from '../media/frames'
 import { openAccesses } from '../media/open'
 import { composer } from '../media/render/composer'
-import type { Proof } from '../core/dispatch/proof'
+import type { Proof } from '../core/edit/proof'
 import { proved } from '../media/render/proving'
-import {
-  type RenderOrder,
-  type RenderPlan,
-  type RenderProgress,
-  type Rendered,
-  rendered,
-} from '../media/render/rendering'
+import type { RenderOrder, RenderPlan, RenderProgress } from '../media/render/plan'
+import { type Rendered, rendered } from '../media/render/rendering'
 import { mixer } from '../media/sound/mixing'
 import { jobs } from './job'
 

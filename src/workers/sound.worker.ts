@@ -1,5 +1,7 @@
 import { expose, transfer } from 'comlink'
+import type { Loudness } from '../core/sound/loudness'
 import type { Channels } from '../core/sound/mix'
+import { type SoundSpan, spanLoudness } from '../media/sound/loudness'
 import { type MixOrder, type SoundFile, mixer } from '../media/sound/mixing'
 import { jobs } from './job'
 
@@ -11,6 +13,8 @@ export interface Mixed {
 
 const running = jobs()
 const { mix, peaks } = mixer()
+/** What is measured goes on while something is played. */
+const measuring = mixer()
 
 const service = {
   /** A stretch of a timeline's sound. */
@@ -28,6 +32,9 @@ const service = {
       const shape = await peaks(files, seconds, signal)
       return transfer(shape, [shape.buffer])
     }),
+  /** How loud a stretch of sound is. */
+  loudness: (id: number, span: SoundSpan): Promise<Loudness> =>
+    running.run(id, (signal) => spanLoudness(measuring.mix, span, signal)),
   end: running.end,
 }
 

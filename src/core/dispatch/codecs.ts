@@ -35,6 +35,8 @@ export interface VideoCodec {
   readonly profiles: readonly Profile[]
   /** Whether it can hold the fields of an interlaced picture. */
   readonly interlaced: boolean
+  /** Whether it can be made in two passes: the first measures, the second spreads the bits. */
+  readonly twoPasses: boolean
   /** How its amount of data is set: as a bit rate, by the profile alone, or by nothing, since nothing is lost. */
   readonly amount: 'bit-rate' | 'profile' | 'lossless'
   /** Bits for each pixel of each frame between which a picture is neither starved nor padded; of a profile, what it has. */
@@ -56,6 +58,7 @@ export const videoCodecs: readonly VideoCodec[] = [
     wrappers: ['MP4', 'QuickTime', 'Matroska'],
     profiles: [profile('High', '4:2:0', 8), profile('Main', '4:2:0', 8), profile('High 4:2:2', '4:2:2', 10)],
     interlaced: true,
+    twoPasses: true,
     amount: 'bit-rate',
     bitsPerPixel: between(0.08, 0.28),
   },
@@ -64,6 +67,7 @@ export const videoCodecs: readonly VideoCodec[] = [
     wrappers: ['MXF', 'QuickTime', 'Matroska'],
     profiles: [profile('4:2:2', '4:2:2', 8), profile('Main', '4:2:0', 8)],
     interlaced: true,
+    twoPasses: true,
     amount: 'bit-rate',
     bitsPerPixel: between(0.35, 1),
   },
@@ -78,6 +82,7 @@ export const videoCodecs: readonly VideoCodec[] = [
       profile('4444', '4:4:4', 10),
     ],
     interlaced: true,
+    twoPasses: false,
     amount: 'profile',
     bitsPerPixel: each({ '422 Proxy': 0.73, '422 LT': 1.64, '422': 2.36, '422 HQ': 3.54, '4444': 5.3 }),
   },
@@ -86,6 +91,7 @@ export const videoCodecs: readonly VideoCodec[] = [
     wrappers: ['MXF', 'QuickTime'],
     profiles: [profile('HQ', '4:2:2', 8), profile('SQ', '4:2:2', 8), profile('LB', '4:2:2', 8)],
     interlaced: false,
+    twoPasses: false,
     amount: 'profile',
     bitsPerPixel: each({ LB: 0.7, SQ: 2.31, HQ: 3.5 }),
   },
@@ -98,6 +104,7 @@ export const videoCodecs: readonly VideoCodec[] = [
       profile('4:4:4', '4:4:4', 8),
     ],
     interlaced: true,
+    twoPasses: false,
     amount: 'lossless',
     bitsPerPixel: between(2, 12),
   },
@@ -106,6 +113,7 @@ export const videoCodecs: readonly VideoCodec[] = [
     wrappers: ['WebM', 'Matroska', 'MP4'],
     profiles: [profile('0', '4:2:0', 8)],
     interlaced: false,
+    twoPasses: true,
     amount: 'bit-rate',
     bitsPerPixel: between(0.05, 0.2),
   },
@@ -114,6 +122,7 @@ export const videoCodecs: readonly VideoCodec[] = [
     wrappers: ['WebM', 'MP4', 'Matroska'],
     profiles: [profile('Main', '4:2:0', 8)],
     interlaced: false,
+    twoPasses: false,
     amount: 'bit-rate',
     bitsPerPixel: between(0.04, 0.16),
   },
@@ -123,7 +132,6 @@ export interface SoundCodec {
   readonly name: string
   readonly wrappers: readonly Wrapper[]
   readonly sampleRates: readonly number[]
-  readonly mostChannels: number
   /** How much data there is: bits a second for each channel, or bits for each sample. */
   readonly amount: { readonly bitsPerChannel: number } | { readonly bitsPerSample: number }
 }
@@ -134,35 +142,30 @@ export const soundCodecs: readonly SoundCodec[] = [
     name: 'AAC',
     wrappers: ['MP4', 'QuickTime', 'Matroska'],
     sampleRates: [48_000, 44_100, 96_000],
-    mostChannels: 6,
     amount: { bitsPerChannel: 96_000 },
   },
   {
     name: 'PCM 24 bit',
     wrappers: ['MXF', 'QuickTime', 'Matroska'],
     sampleRates: studioRates,
-    mostChannels: 16,
     amount: { bitsPerSample: 24 },
   },
   {
     name: 'PCM 16 bit',
     wrappers: ['MXF', 'QuickTime', 'Matroska'],
     sampleRates: studioRates,
-    mostChannels: 16,
     amount: { bitsPerSample: 16 },
   },
   {
     name: 'Opus',
     wrappers: ['WebM', 'Matroska', 'MP4'],
     sampleRates: [48_000],
-    mostChannels: 6,
     amount: { bitsPerChannel: 96_000 },
   },
   {
     name: 'FLAC',
     wrappers: ['Matroska'],
     sampleRates: [48_000, 44_100, 96_000],
-    mostChannels: 8,
     amount: { bitsPerSample: 14 },
   },
 ]

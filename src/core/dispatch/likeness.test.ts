@@ -55,7 +55,7 @@ describe('a frame that was made', () => {
 describe('levels', () => {
   it('are one to one, or stretched, or lifted', () => {
     const level = (scale: number, offset: number) => {
-      const made = levelsOf([[picture(100), picture(100, 0, 3, scale, offset)]])!
+      const made = levelsOf([[picture(100).values, picture(100, 0, 3, scale, offset).values]])!
       return [made.slope, made.offset].map((value) => Number(value.toFixed(2)))
     }
     expect(level(1, 0)).toEqual([1, expect.closeTo(0, 0)])
@@ -64,7 +64,25 @@ describe('levels', () => {
     expect(slope).toBeCloseTo(1.16, 1)
     expect(offset).toBeLessThan(-10)
     const flat = reduced({ ...barAt(0), luma: new Uint8Array(640 * 96).fill(80) })
-    expect(levelsOf([[flat, flat]])).toBeNull()
+    expect(levelsOf([[flat.values, flat.values]])).toBeNull()
+  })
+})
+
+describe('colours', () => {
+  const bars = (scale: number) => {
+    const chroma = (turn: number) =>
+      Uint8Array.from(
+        { length: 320 * 48 },
+        (_, i) => 128 + scale * 60 * Math.sin(((i % 320) / 320) * 6 + turn),
+      )
+    return reduced({ ...barAt(0), across: 2, down: 2, chroma: { cb: chroma(0), cr: chroma(2) } })
+  }
+  it('are as they were, or paler; too little of them cannot be told', () => {
+    const held = (scale: number) => levelsOf([[bars(1).colours, bars(scale).colours]], 3)!.slope
+    expect(held(1)).toBeCloseTo(1)
+    expect(held(0.9)).toBeCloseTo(0.9, 1)
+    expect(levelsOf([[bars(0.02).colours, bars(0.02).colours]], 3)).toBeNull()
+    expect(picture(0).colours).toHaveLength(0)
   })
 })
 

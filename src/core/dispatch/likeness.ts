@@ -8,12 +8,15 @@ export interface Reduced {
   readonly height: number
   /** In code values of 8 bits. */
   readonly values: Float32Array
+  /** Means of blocks of both colours, one after the other; none of a picture without. */
+  readonly colours: Float32Array
 }
 
 const widest = 320
 
 /** The luma of a picture in means of blocks; fields stay apart, so that a swap of them is seen. */
-export function reduced({ width, height, luma, bitDepth }: Planes): Reduced {
+export function reduced(planes: Planes): Reduced {
+  const { width, height, luma, bitDepth } = planes
   const by = Math.max(1, Math.ceil(width / widest))
   const [w, h] = [Math.floor(width / by), Math.floor(height / (2 * by)) * 2]
   const values = new Float32Array(w * h)
@@ -31,15 +34,37 @@ export function reduced({ width, height, luma, bitDepth }: Planes): Reduced {
       }
     }
   }
-  return { width: w, height: h, values }
+  return { width: w, height: h, values, colours: coloursOf(planes) }
+}
+
+/** Blocks of colour across a picture. */
+const colourBlocks = 64
+
+/** Chroma in means of blocks: what mixes its fields leaves them as they are. */
+function coloursOf({ width, height, across, down, chroma, bitDepth }: Planes): Float32Array {
+  if (!chroma) return new Float32Array()
+  const [wide, high] = [Math.ceil(width / across), Math.ceil(height / down)]
+  const by = Math.max(1, Math.floor(wide / colourBlocks))
+  const [w, h] = [Math.floor(wide / by), Math.floor(high / by)]
+  const unit = 1 / (by * by * 2 ** (bitDepth - 8))
+  const made = new Float32Array(2 * w * h)
+  for (const [i, plane] of [chroma.cb, chroma.cr].entries())
+    for (let y = 0; y < h * by; y++) {
+      const row = i * w * h + Math.floor(y / by) * w
+      for (let x = 0; x < w * by; x++) {
+        const at = row + Math.floor(x / by)
+        made[at] = (made[at] as number) + (plane[y * wide + x] as number) * unit
+      }
+    }
+  return made
 }
 
 /** The same with its fields the other way round. */
-export function swapped({ width, height, values }: Reduced): Reduced {
+export function swapped({ width, height, values, colours }: Reduced): Reduced {
   const made = new Float32Array(values.length)
   for (let row = 0; row < height; row++)
     made.set(values.subarray((row ^ 1) * width, ((row ^ 1) + 1) * width), row * width)
-  return { width, height, values: made }
+  return { width, height, values: made, colours }
 }
 
 /** The mean square of what differs, in code values of 8 bits; infinite where the sizes do. */
@@ -81,21 +106,27 @@ export function judged(found: Reduced, planned: Reduced, others: Readonly<Record
   return { ...verdict, verdict: canTell ? 'planned' : 'cannot-tell' }
 }
 
-/** How levels came out: found = slope · planned + offset, by least squares; null where the picture has one level alone. */
-export function levelsOf(pairs: readonly (readonly [planned: Reduced, found: Reduced])[]) {
+/** Values that were planned, and those that were found in their places. */
+export type Pairs = readonly (readonly [planned: Float32Array, found: Float32Array])[]
+
+/**
+ * How levels came out: found = slope · planned + offset, by least squares; null where what was planned is all of one level.
+ * @param spread how far apart the planned ones have to lie for that, in code values (standard deviation)
+ */
+export function levelsOf(pairs: Pairs, spread = 1e-3) {
   let [n, x, y, xx, xy] = [0, 0, 0, 0, 0]
   for (const [planned, found] of pairs)
-    for (let i = 0; i < planned.values.length; i++) {
-      const [a, b] = [planned.values[i] as number, found.values[i] ?? 0]
+    for (let i = 0; i < planned.length; i++) {
+      const [a, b] = [planned[i] as number, found[i] ?? 0]
       n++
       x += a
       y += b
       xx += a * a
       xy += a * b
     }
-  const spread = n * xx - x * x
-  if (n === 0 || spread < 1e-6 * n * n) return null
-  const slope = (n * xy - x * y) / spread
+  const variation = n * xx - x * x
+  if (n === 0 || variation < (spread * n) ** 2) return null
+  const slope = (n * xy - x * y) / variation
   return { slope, offset: (y - slope * x) / n }
 }
 

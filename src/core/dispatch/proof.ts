@@ -1,20 +1,19 @@
 import type { Deliverable } from '../edit/deliverable'
+import type { Proof, ProofLine } from '../edit/proof'
 import { type Timeline, timecodeAt } from '../edit/timeline'
 import { formatName } from '../format/format'
 import { equal, toNumber } from '../rational/rational'
 import type { Reading } from '../reading/reading'
 import { rateWithScan } from '../rate/rate'
+import { type Loudness, loudnessName } from '../sound/loudness'
 import { counted, figure, kilohertz, ratio, spaced } from '../words/figures'
 import { codecOf } from './codecs'
 import type { Verdict } from './likeness'
 
-/** A line of a proof: what was asked, and what was found in the file. */
-export interface ProofLine {
-  readonly what: string
-  readonly asked: string
-  readonly found: string
-  /** Null where it cannot be told. */
-  readonly holds: boolean | null
+/** How values came out: found = slope · planned + offset, in code values of 8 bits. */
+interface Levels {
+  readonly slope: number
+  readonly offset: number
 }
 
 /** What was measured in the decoded file. */
@@ -22,19 +21,21 @@ export interface Compared {
   /** By frame of the file. */
   readonly verdicts: readonly (Verdict & { readonly n: number })[]
   readonly frames: number
-  readonly levels: { readonly slope: number; readonly offset: number } | null
-  /** Milliseconds by which the sound is late; null where it is too even to tell, or there is none. */
-  readonly lag: number | null
+  readonly levels: Levels | null
+  /** Of both colours; null where there is too little colour to tell. */
+  readonly colours: Levels | null
+  /** Null where there is none. */
+  readonly sound: ComparedSound | null
 }
 
-/** A rendered file, read back. */
-export interface Proof {
-  readonly at: string
-  readonly lines: readonly ProofLine[]
-  /** Whether nothing that was asked was found to be otherwise. */
-  readonly holds: boolean
-  readonly framesCompared: number
-  readonly frames: number
+/** The sound of a file beside what was planned. */
+export interface ComparedSound {
+  /** Milliseconds by which it is late; null where it is too even to tell. */
+  readonly lag: number | null
+  readonly planned: Loudness
+  readonly found: Loudness
+  /** Samples of one channel; what is found is null where the wrapper does not tell. */
+  readonly samples: { readonly planned: number; readonly found: number | null }
 }
 
 const line = (what: string, asked: string, found: string, holds: boolean | null): ProofLine => ({
@@ -136,7 +137,10 @@ export function saidLines(
 const same = (a: string, b: string): boolean => a.replace(/;/g, ':') === b.replace(/;/g, ':')
 
 /** What is seen and heard in the file beside what was planned. */
-export function seenLines({ verdicts, levels, lag }: Compared, hasSound: boolean): ProofLine[] {
+export function seenLines(
+  { verdicts, levels, colours, sound }: Compared,
+  asked: Deliverable['sound'],
+): ProofLine[] {
   const of = (verdict: Verdict['verdict']) => verdicts.filter((one) => one.verdict === verdict)
   const [planned, another, unknown] = [of('planned'), of('another'), of('cannot-tell')]
   const least = Math.min(...verdicts.map((one) => one.decibels))
@@ -158,31 +162,83 @@ export function seenLines({ verdicts, levels, lag }: Compared, hasSound: boolean
         : told.join(', '),
       another.length ? false : planned.length ? true : null,
     ),
+    line('levels', 'as planned', levels ? levelWords(levels) : 'one level alone', within(levels, 0, 0.01, 1)),
     line(
-      'levels',
+      'colours',
       'as planned',
-      levels
-        ? `times ${figure(levels.slope, 3)}, ${figure(Math.abs(levels.offset))} codes ${levels.offset < -0.05 ? 'down' : 'up'}`
-        : 'one level alone',
-      levels ? Math.abs(levels.slope - 1) <= 0.01 && Math.abs(levels.offset) <= 1 : null,
+      colours ? levelWords(colours) : 'too little colour',
+      within(colours, 128, 0.03, 1.5),
     ),
   ]
-  if (hasSound)
-    lines.push(
-      line(
-        'sound with picture',
-        'within 10 ms',
-        lag === null
-          ? 'too even to tell'
-          : `${lag > 0 ? 'late by' : lag < 0 ? 'early by' : 'off by'} ${Math.abs(lag)} ms`,
-        lag === null ? null : Math.abs(lag) <= 10,
-      ),
-    )
+  if (!asked || !sound) return lines
+  const { lag } = sound
+  lines.push(
+    line(
+      'sound with picture',
+      'within 10 ms',
+      lag === null
+        ? 'too even to tell'
+        : `${lag > 0 ? 'late by' : lag < 0 ? 'early by' : 'off by'} ${Math.abs(lag)} ms`,
+      lag === null ? null : Math.abs(lag) <= 10,
+    ),
+    loudnessLine(sound, asked.loudnessLufs),
+    lengthLine(sound, asked.codec),
+  )
   return lines
 }
 
-export const proofOf = (at: string, lines: readonly ProofLine[], compared: Compared): Proof => ({
+/** What a codec in blocks may add at both ends: two blocks of AAC and what gets it under way. */
+const blocks = 2 * 1024 + 64
+
+function lengthLine({ samples: { planned, found } }: ComparedSound, codec: string): ProofLine {
+  const most = codec === 'AAC' || codec === 'Opus' ? blocks : 0
+  return line(
+    'sound length',
+    counted(planned, 'sample'),
+    found === null ? 'not stated' : counted(found, 'sample'),
+    found === null ? null : Math.abs(found - planned) <= most,
+  )
+}
+
+/** Loudness may differ by so much, in LU: EBU R 128. */
+const nearLoudness = 0.5
+
+/** How loud it is, beside how loud it was to be: that of the cut where no loudness was asked. */
+function loudnessLine({ planned, found }: ComparedSound, wanted: number | null): ProofLine {
+  const [plan, is] = [planned.integratedLufs, found.integratedLufs]
+  const lufs = (value: number | null) =>
+    value === null ? 'silent' : `${figure(value).replace('-', '−')} LUFS`
+  const reached = plan !== null && wanted !== null && Math.abs(plan - wanted) <= 0.1
+  const asked =
+    wanted === null
+      ? `${lufs(plan)}, as the cut`
+      : reached
+        ? lufs(wanted)
+        : `${lufs(plan)}: its peak lets it be no nearer to ${lufs(wanted)}`
+  return line(
+    'loudness',
+    asked,
+    loudnessName(found),
+    plan === null || is === null ? plan === is : Math.abs(plan - is) <= nearLoudness,
+  )
+}
+
+const levelWords = ({ slope, offset }: Levels): string =>
+  `times ${figure(slope, 3)}, ${figure(Math.abs(offset))} codes ${offset < -0.05 ? 'down' : 'up'}`
+
+/** Whether values stay, in their slope and where they lie in the middle. @returns null where there are none */
+const within = (levels: Levels | null, middle: number, slope: number, codes: number): boolean | null =>
+  levels &&
+  Math.abs(levels.slope - 1) <= slope &&
+  Math.abs(levels.offset + (levels.slope - 1) * middle) <= codes
+
+export const proofOf = (
+  { at, file }: Pick<Proof, 'at' | 'file'>,
+  lines: readonly ProofLine[],
+  compared: Compared,
+): Proof => ({
   at,
+  file,
   lines,
   holds: lines.every(({ holds }) => holds !== false),
   framesCompared: compared.verdicts.length,

@@ -76,8 +76,20 @@ describe('what a deliverable may be', () => {
     const sound = { ...it_.sound!, codec: 'PCM 24 bit', sampleRate: 44_100, channels: 32 }
     expect(says({ ...it_, wrapper: 'QuickTime', sound })).toEqual([
       'PCM 24 bit is not made at 44.1 kHz here.',
-      'PCM 24 bit holds 16 channels at most.',
+      '32 channels have no layout here: 1, 2 and 6 have.',
     ])
+  })
+  it('has two passes only where the codec is made in two, and no sound where none is wanted', () => {
+    const plain = aDeliverable('1920x1080@25p')
+    expect(says({ ...plain, video: { ...plain.video!, passes: 2 } })).toEqual([])
+    const prores = {
+      ...plain,
+      wrapper: 'QuickTime',
+      video: { ...usualVideo(codec('ProRes'), plain), passes: 2 as const },
+    }
+    expect(says(prores)).toEqual(['ProRes is made in one pass here.'])
+    expect(breachesOf(prores)[0]!.instead!.deliverable.video!.passes).toBe(1)
+    expect(wrapped({ ...plain, sound: null }).sound).toBeNull()
   })
   it('comes right by taking what is nearest, whatever was chosen', () => {
     const drawn = fc.record({
@@ -93,30 +105,35 @@ describe('what a deliverable may be', () => {
       profile: fc.nat(4),
       sound: fc.constantFrom(...soundCodecs),
       sampleRate: fc.constantFrom(44_100, 48_000, 96_000, 192_000),
-      channels: fc.constantFrom(1, 2, 6, 24),
+      channels: fc.constantFrom(1, 2, 4, 6, 24),
+      passes: fc.constantFrom(1 as const, 2 as const),
     })
     fc.assert(
-      fc.property(drawn, ({ format, wrapper, codec: picture, profile, sound, sampleRate, channels }) => {
-        const base = deliverableOf('d', 'Out', parseFormat(format)!.format)
-        const video = {
-          ...usualVideo(picture, base),
-          profile: picture.profiles[profile % picture.profiles.length]!.name,
-        }
-        let it_: Deliverable = {
-          ...base,
-          wrapper,
-          video,
-          sound: { ...usualSound(sound), sampleRate, channels },
-        }
-        for (let step = 0; step < 12; step++) {
-          const [first] = breachesOf(it_)
-          if (!first) return
-          expect(first.says.length).toBeGreaterThan(10)
-          if (!first.instead) return
-          it_ = first.instead.deliverable
-        }
-        expect(says(it_)).toEqual([])
-      }),
+      fc.property(
+        drawn,
+        ({ format, wrapper, codec: picture, profile, sound, sampleRate, channels, passes }) => {
+          const base = deliverableOf('d', 'Out', parseFormat(format)!.format)
+          const video = {
+            ...usualVideo(picture, base),
+            profile: picture.profiles[profile % picture.profiles.length]!.name,
+            passes,
+          }
+          let it_: Deliverable = {
+            ...base,
+            wrapper,
+            video,
+            sound: { ...usualSound(sound), sampleRate, channels },
+          }
+          for (let step = 0; step < 12; step++) {
+            const [first] = breachesOf(it_)
+            if (!first) return
+            expect(first.says.length).toBeGreaterThan(10)
+            if (!first.instead) return
+            it_ = first.instead.deliverable
+          }
+          expect(says(it_)).toEqual([])
+        },
+      ),
     )
   })
   it('has a bit rate by its pixels', () => {

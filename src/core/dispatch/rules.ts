@@ -1,6 +1,6 @@
 import type { Deliverable } from '../edit/deliverable'
 import { toNumber } from '../rational/rational'
-import { kilohertz } from '../words/figures'
+import { counted, kilohertz } from '../words/figures'
 import {
   type Profile,
   type VideoCodec,
@@ -13,7 +13,8 @@ import {
   videoCodecs,
   wrapperNamed,
 } from './codecs'
-import { bitRateRange, usualSound, usualVideo, wrapped } from './usual'
+import { channelsOf, layoutOf } from '../sound/mix'
+import { bitRateRange, soundIn, usualSound, usualVideo, wrapped } from './usual'
 
 /** What of a deliverable cannot be, in a sentence, and the nearest that can. */
 export interface Breach {
@@ -28,6 +29,13 @@ export function breachesOf(deliverable: Deliverable): Breach[] {
 }
 
 const instead = (name: string, deliverable: Deliverable): Breach['instead'] => ({ name, deliverable })
+
+/** A deliverable in another codec, in the wrapper that usually carries it. */
+function inWrapperOf(codec: VideoCodec, deliverable: Deliverable): Deliverable {
+  const [wrapper = null] = codec.wrappers
+  const { sound } = deliverable
+  return { ...deliverable, wrapper, video: usualVideo(codec, deliverable), sound: sound && soundIn(wrapper) }
+}
 
 function wrapperBreaches(deliverable: Deliverable): Breach[] {
   const { wrapper, video, sound } = deliverable
@@ -45,7 +53,9 @@ function wrapperBreaches(deliverable: Deliverable): Breach[] {
     const [other] = codec.wrappers
     breaches.push({
       says: `${holder} does not carry ${codec.name}.`,
-      instead: other ? instead(other, wrapped({ ...deliverable, wrapper: other, sound: null })) : null,
+      instead: other
+        ? instead(other, { ...deliverable, wrapper: other, sound: sound && soundIn(other) })
+        : null,
     })
   }
   const heard = soundCodecNamed(sound?.codec)
@@ -97,6 +107,7 @@ function pictureBreaches(deliverable: Deliverable): Breach[] {
           },
         ]
       : []),
+    ...passesBreaches(deliverable, codec),
     ...levelBreaches(deliverable, codec),
   ]
 }
@@ -108,12 +119,7 @@ function interlaceBreaches(deliverable: Deliverable, codec: VideoCodec): Breach[
   return [
     {
       says: `${codec.name} holds no fields: interlaced pictures would comb for good.`,
-      instead: other
-        ? instead(
-            other.name,
-            wrapped({ ...deliverable, wrapper: null, sound: null, video: usualVideo(other, deliverable) }),
-          )
-        : null,
+      instead: other ? instead(other.name, inWrapperOf(other, deliverable)) : null,
     },
   ]
 }
@@ -153,6 +159,17 @@ function depthBreaches(deliverable: Deliverable, codec: VideoCodec, profile: Pro
   ]
 }
 
+function passesBreaches(deliverable: Deliverable, codec: VideoCodec): Breach[] {
+  const { video } = deliverable
+  if (!video || video.passes === 1 || codec.twoPasses) return []
+  return [
+    {
+      says: `${codec.name} is made in one pass here.`,
+      instead: instead('one pass', { ...deliverable, video: { ...video, passes: 1 } }),
+    },
+  ]
+}
+
 function levelBreaches(deliverable: Deliverable, codec: VideoCodec): Breach[] {
   const { format, video } = deliverable
   if (codec.name !== 'H.264' || video?.rateControl?.kind !== 'bit-rate') return []
@@ -185,7 +202,7 @@ function soundBreaches(deliverable: Deliverable): Breach[] {
     return [
       {
         says: `${sound.codec} cannot be made here.`,
-        instead: instead('the usual one', wrapped({ ...deliverable, sound: null })),
+        instead: instead('the usual one', { ...deliverable, sound: soundIn(deliverable.wrapper) }),
       },
     ]
   const breaches: Breach[] = []
@@ -197,13 +214,12 @@ function soundBreaches(deliverable: Deliverable): Breach[] {
       says: `${codec.name} is not made at ${kilohertz(sound.sampleRate)} here.`,
       instead: instead(kilohertz(nearest), { ...deliverable, sound: { ...sound, sampleRate: nearest } }),
     })
-  if (sound.channels > codec.mostChannels)
+  if (layoutOf(sound.channels) === null) {
+    const channels = Math.max(...Object.values(channelsOf).filter((count) => count <= sound.channels))
     breaches.push({
-      says: `${codec.name} holds ${codec.mostChannels} channels at most.`,
-      instead: instead(`${codec.mostChannels} channels`, {
-        ...deliverable,
-        sound: { ...sound, channels: codec.mostChannels },
-      }),
+      says: `${sound.channels} channels have no layout here: 1, 2 and 6 have.`,
+      instead: instead(counted(channels, 'channel'), { ...deliverable, sound: { ...sound, channels } }),
     })
+  }
   return breaches
 }

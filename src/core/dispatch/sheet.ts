@@ -57,7 +57,12 @@ export function settingsSheet(deliverable: Deliverable, out: Outgoing | null): S
       `limited range${profile ? `, ${profile.bitDepth} bit ${profile.chroma}` : ''}`,
     ),
     ...(codec && video
-      ? [line('bit rate', bits === null ? 'as it comes' : megabits(bits), rangeNote(codec, deliverable))]
+      ? [
+          line('bit rate', bits === null ? 'as it comes' : megabits(bits), rangeNote(codec, deliverable)),
+          ...(video.passes === 2
+            ? [line('passes', '2', 'the first measures, the second spreads the bits')]
+            : []),
+        ]
       : []),
     sound
       ? line(

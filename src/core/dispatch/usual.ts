@@ -42,17 +42,25 @@ export function bitRateRange(
   return [least * pixels, most * pixels]
 }
 
-/** How a deliverable goes out where nothing is said of its wrapping: H.264 in MP4; with fields, MPEG-2 in MXF. */
+/** The usual sound of a wrapper. */
+export function soundIn(wrapper: string | null): Deliverable['sound'] {
+  const codec = soundCodecs.find(({ wrappers }) => wrappers.some((name) => name === wrapper))
+  return codec ? usualSound(codec) : null
+}
+
+/**
+ * How a deliverable goes out where nothing is said of its wrapping: H.264 in MP4; with fields, MPEG-2 in MXF. Of one whose picture is
+ * said, no sound means none.
+ */
 export function wrapped(deliverable: Deliverable): Deliverable {
   const isInterlaced = deliverable.format.scan === 'interlaced'
   const codec = videoCodecNamed(deliverable.video?.codec ?? (isInterlaced ? 'MPEG-2' : 'H.264'))
   if (!codec) return deliverable
   const wrapper = deliverable.wrapper ?? codec.wrappers[0] ?? null
-  const sound = soundCodecs.find((one) => wrapper !== null && one.wrappers.some((name) => name === wrapper))
   return {
     ...deliverable,
     wrapper,
     video: deliverable.video ?? usualVideo(codec, deliverable),
-    sound: deliverable.sound ?? (sound ? usualSound(sound) : null),
+    sound: deliverable.sound ?? (deliverable.video === null ? soundIn(wrapper) : null),
   }
 }

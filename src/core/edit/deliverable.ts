@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { Format } from '../format/format'
 import { Override } from '../treatment/treatment'
 import { Id, Name } from './id'
+import { Proof } from './proof'
 
 /** How the picture of a deliverable is encoded. */
 const VideoSetting = z
@@ -51,6 +52,8 @@ export const Deliverable = z
       .default(null),
     /** Whether timecode and source frame are written into the picture. */
     burnIn: z.boolean().default(false),
+    /** What was found in the file that was made of it last; null while none was read back. */
+    proof: Proof.nullable().default(null),
   })
   .readonly()
 export type Deliverable = z.infer<typeof Deliverable>
@@ -67,4 +70,5 @@ export const deliverableOf = (id: string, name: string, format: Format): Deliver
   treatment: {},
   range: null,
   burnIn: false,
+  proof: null,
 })

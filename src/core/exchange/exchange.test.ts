@@ -12,7 +12,7 @@ import { rational } from '../rational/rational'
 import { logText } from './log'
 import { toOtio } from './otio'
 import { readProjectFile, writeProjectFile } from './project-file'
-import { tallyRows } from './tally-table'
+import { tallyRows } from './tables'
 
 const offset = fc.integer({ min: -999, max: 999 }).map((n) => rational(n, 4))
 /** Anything that can be set on a placement, in the shape in which it is stored. */

@@ -11,7 +11,7 @@ import type { Reading } from '../reading/reading'
 import { logText } from './log'
 import { toOtio } from './otio'
 import { readProjectFile, writeProjectFile } from './project-file'
-import { tallyRows } from './tally-table'
+import { tallyRows } from './tables'
 
 const film = parseFormat('1920x1080@23.976p')!.format
 const kept = (name: string) => readFile(new URL(`../../../fixtures/${name}`, import.meta.url), 'utf8')

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { gainTo, kWeighting, loudnessMeter } from './loudness'
+import { gainTo, kWeighting, loudnessMeter, loudnessName } from './loudness'
 
 /** A sine, in stretches of a level each: EBU Tech 3341 describes its cases so. */
 function sines(
@@ -163,5 +163,14 @@ describe('the gain to a loudness', () => {
     expect(gainTo(loudness, -23)!.gain).toBeCloseTo(-1.6)
     expect(gainTo(loudness, -16)).toEqual({ gain: expect.closeTo(2.2), limited: true })
     expect(gainTo({ ...loudness, integratedLufs: null }, -23)).toBeNull()
+  })
+
+  it('is said in words with its sign', () => {
+    const loudness = { integratedLufs: -21.4, rangeLu: 5, truePeakDbtp: -3.2, samplePeakDbfs: -3.4 }
+    expect(loudnessName(loudness)).toBe('−21.4 LUFS, range 5.0 LU, peak −3.2 dB')
+    expect(loudnessName({ ...loudness, integratedLufs: null, truePeakDbtp: null })).toBe('silent')
+    expect(loudnessName({ ...loudness, integratedLufs: null, rangeLu: null })).toBe(
+      'too quiet or short to tell, peak −3.2 dB',
+    )
   })
 })

@@ -1,3 +1,4 @@
+import { figure } from '../words/figures'
 import type { Channels } from './mix'
 
 /** Loudness by ITU-R BS.1770-4, its range by EBU Tech 3342, the true peak at four times the samples. */
@@ -215,7 +216,21 @@ function sincAt(share: number): Float64Array {
   return weights.map((weight) => weight / sum)
 }
 
-/** The gain in decibels that brings a sound to a loudness, as far as its true peak lets it be raised. */
+/** Loudness in words: `−20.3 LUFS, range 4.2 LU, peak −1.1 dB`. */
+export function loudnessName({ integratedLufs, rangeLu, truePeakDbtp }: Loudness): string {
+  const signed = (value: number) => figure(value).replace('-', '−')
+  if (integratedLufs === null)
+    return truePeakDbtp === null ? 'silent' : `too quiet or short to tell, peak ${signed(truePeakDbtp)} dB`
+  return [
+    `${signed(integratedLufs)} LUFS`,
+    rangeLu === null ? '' : `range ${signed(rangeLu)} LU`,
+    truePeakDbtp === null ? '' : `peak ${signed(truePeakDbtp)} dB`,
+  ]
+    .filter(Boolean)
+    .join(', ')
+}
+
+/** The gain in tenths of a decibel that brings a sound to a loudness, as far as its true peak lets it be raised. */
 export function gainTo(
   { integratedLufs, truePeakDbtp }: Loudness,
   wanted: number,
@@ -224,5 +239,7 @@ export function gainTo(
   if (integratedLufs === null) return null
   const gain = wanted - integratedLufs
   const most = truePeakDbtp === null ? Infinity : highest - truePeakDbtp
-  return gain > most ? { gain: most, limited: true } : { gain, limited: false }
+  return gain > most
+    ? { gain: Math.floor(most * 10 + 1e-6) / 10, limited: true }
+    : { gain: Math.round(gain * 10) / 10, limited: false }
 }

@@ -5,6 +5,10 @@ export type Channels = readonly Float32Array[]
 export const channelsOf = { mono: 1, stereo: 2, '5.1': 6 } as const
 export type SoundLayout = keyof typeof channelsOf
 
+/** The layout of so many channels; null where none has that many. */
+export const layoutOf = (channels: number): SoundLayout | null =>
+  (Object.keys(channelsOf) as SoundLayout[]).find((layout) => channelsOf[layout] === channels) ?? null
+
 const half = Math.SQRT1_2
 
 /**

@@ -25,6 +25,9 @@ declare module '@ffmpeg/core' {
     registerDevice(device: number, operations: Device): void
     mkdev(path: string, device: number): void
     mkdir(path: string): void
+    readdir(path: string): string[]
+    readFile(path: string): Uint8Array
+    writeFile(path: string, bytes: Uint8Array): void
     mount(type: unknown, options: { files: readonly unknown[] }, at: string): void
   }
   export interface Core {

@@ -6,10 +6,12 @@ import type { Timeline } from '../../core/edit/timeline'
 import type { Format } from '../../core/format/format'
 import type { Planes } from '../../core/planes/planes'
 import { chromaSiting } from '../../core/resample/picture'
+import { stamped } from '../../core/compose/stamp'
 import { contentKey, frameOfClip } from '../lying'
+import { burntIn, burntWords } from './burn-in'
 import type { composer } from './composer'
 import { type Wanted, compositionOf } from './compositions'
-import type { RenderPlan } from './rendering'
+import type { RenderPlan } from './plan'
 
 /** What a render makes, and a proof looks for: each frame of what goes out, in the samples of its profile. */
 export interface PlannedFrames {
@@ -39,7 +41,9 @@ export function plannedFrames(
       const composition = await compositionOf(doc, layersAt(doc, timeline, n), format, wanted, composing)
       const { planes, trouble } = await compose(composition, { x: 0, y: 0, width, height }, signal)
       if (trouble) throw new Error(trouble)
-      return planes
+      return deliverable.burnIn
+        ? stamped(planes, await burntIn(burntWords(doc, timeline, n), format))
+        : planes
     },
   }
 }

@@ -1,31 +1,22 @@
-import {
-  type Reduced,
-  type Verdict,
-  envelope,
-  judged,
-  lagOf,
-  levelsOf,
-  reduced,
-  swapped,
-} from '../../core/dispatch/likeness'
-import { type Compared, type Proof, proofOf, saidLines, seenLines } from '../../core/dispatch/proof'
+import { type Reduced, type Verdict, judged, levelsOf, reduced, swapped } from '../../core/dispatch/likeness'
+import { type Compared, proofOf, saidLines, seenLines } from '../../core/dispatch/proof'
+import type { Proof } from '../../core/edit/proof'
 import { type Timeline, placementsIn } from '../../core/edit/timeline'
 import { read } from '../../core/reading/read'
 import { timingOfReading } from '../../core/edit/timing'
-import { channelsOf } from '../../core/sound/mix'
 import { openFrames } from '../frames'
 import { kindOfReading } from '../lying'
-import { openSound } from '../decode/sound'
 import { byteSource } from '../source'
 import { plannedFrames } from './planned'
-import { type Makers, type RenderPlan, type RenderProgress, samplesAt } from './rendering'
+import type { Makers, RenderPlan, RenderProgress } from './plan'
+import { soundCompared } from './sound-proof'
 
 /** Frames that are looked at where not all are. */
 const usualSamples = 120
 /** More than these are not compared at once, even where all are asked for. */
 const mostFrames = 10_000
-/** Seconds of sound that are held against each other. */
-const soundSeconds = 20
+/** Colours have to lie so far apart to be compared: what a codec leaves of fainter ones is noise. */
+const leastColour = 3
 
 /** Frames of a render that are compared: each side of every cut, and others evenly between. */
 export function framesToCompare(
@@ -62,9 +53,15 @@ export async function proved(
   if (!result.ok) throw new Error(`It cannot be read back: ${result.error.message}`)
   const { reading } = result
   const said = saidLines(deliverable, timeline, range, reading)
-  const none: Compared = { verdicts: [], frames: range.to - range.from, levels: null, lag: null }
+  const none: Compared = {
+    verdicts: [],
+    frames: range.to - range.from,
+    levels: null,
+    colours: null,
+    sound: null,
+  }
   const kind = kindOfReading(reading, timingOfReading(reading))
-  if (!kind) return proofOf(at, said, none)
+  if (!kind) return proofOf({ at, file: file.name }, said, none)
 
   /** What was planned, kept for the frames beside it. */
   const known = new Map<number, Reduced>()
@@ -102,50 +99,16 @@ export async function proved(
   } finally {
     access.close()
   }
+  const heard = sound && deliverable.sound ? await soundCompared(order, locator, reading, mix, signal) : null
   const compared: Compared = {
     verdicts,
     frames: range.to - range.from,
-    levels: levelsOf(pairs),
-    lag: sound && deliverable.sound ? await soundLag() : null,
+    levels: levelsOf(pairs.map(([plan, found]) => [plan.values, found.values])),
+    colours: levelsOf(
+      pairs.map(([plan, found]) => [plan.colours, found.colours]),
+      leastColour,
+    ),
+    sound: heard,
   }
-  return proofOf(at, [...said, ...seenLines(compared, deliverable.sound !== null)], compared)
-
-  /** By how much what is heard in the file is late against what was planned, in its first seconds that sound. */
-  async function soundLag(): Promise<number | null> {
-    const heard = reading.audio[0]
-    if (!sound || !heard) return null
-    const { sampleRate, layout, parts } = sound
-    const first = samplesAt(range.from, sampleRate, format.rate)
-    const last = samplesAt(range.to, sampleRate, format.rate)
-    const open = await openSound(
-      locator,
-      {
-        stream: 0,
-        sampleRate: heard.sampleRate ?? sampleRate,
-        channels: heard.channels ?? channelsOf[layout],
-        hasPicture: true,
-        startSec: heard.startSec ?? 0,
-      },
-      signal,
-    )
-    try {
-      const count = Math.min(soundSeconds * sampleRate, last - first)
-      for (let from = first; from < last; from += count) {
-        const length = Math.min(count, last - from)
-        const mixed = await mix({ sampleRate, layout, from, count: length, parts }, signal)
-        const plan = envelope(mixed.channels[0] ?? new Float32Array(), sampleRate)
-        const begins = Math.round(((from - first) * open.sampleRate) / sampleRate)
-        const samples = await open.samples(
-          begins,
-          begins + Math.round((length * open.sampleRate) / sampleRate),
-          signal,
-        )
-        const lag = lagOf(plan, envelope(samples[0] ?? new Float32Array(), open.sampleRate))
-        if (lag !== null) return lag
-      }
-      return null
-    } finally {
-      open.close()
-    }
-  }
+  return proofOf({ at, file: file.name }, [...said, ...seenLines(compared, deliverable.sound)], compared)
 }

@@ -1,46 +1,13 @@
 import { wrap } from 'comlink'
-import type { Deliverable } from '../../core/edit/deliverable'
-import type { Doc } from '../../core/edit/project'
-import type { Rate } from '../../core/rate/rate'
-import { type SoundLayout, channelsOf } from '../../core/sound/mix'
+import { channelsOf } from '../../core/sound/mix'
 import { newRing, ringWriter } from '../decode/ring'
-import type { MediaLocator } from '../source'
-import type { MixPart, mixer } from '../sound/mixing'
 import { nextTurn } from '../turns'
-import type { composer } from './composer'
+import type { Makers, RenderOrder, RenderProgress } from './plan'
 import { plannedFrames } from './planned'
+import { type Evened, evenedSound, plannedSamples, samplesAt, woven } from './planned-sound'
 import { NotTaken, browserEncoder, planesAsTheyAre } from './picture-encoder'
 import { frameBytes, writingWords } from './words'
-import type { WriterEnd, WriterService } from './writer.worker'
-
-/** What goes out, with all that a worker needs to make its frames and its sound. */
-export interface RenderPlan {
-  /** With the timelines that are made for it. */
-  readonly doc: Doc
-  readonly timelineId: string
-  /** Said in full. */
-  readonly deliverable: Deliverable
-  readonly range: { readonly from: number; readonly to: number }
-  readonly timecode: string
-  /** Where the bytes of files are, by what they hold. */
-  readonly locators: Readonly<Record<string, MediaLocator>>
-  readonly sound: {
-    readonly sampleRate: number
-    readonly layout: SoundLayout
-    readonly parts: readonly MixPart[]
-  } | null
-}
-
-/** What is rendered, and the file that it goes into. */
-export interface RenderOrder extends RenderPlan {
-  readonly file: FileSystemFileHandle
-}
-
-export interface RenderProgress {
-  readonly frames: number
-  readonly of: number
-  readonly framesPerSecond: number
-}
+import type { PassLog, WriterEnd, WriterService } from './writer.worker'
 
 /** What came of a render. */
 export interface Rendered {
@@ -49,14 +16,8 @@ export interface Rendered {
   readonly seconds: number
   /** What encoded the picture. */
   readonly encodedBy: 'browser' | 'toolkit'
-}
-
-/** What has the frames and the sound made. */
-export interface Makers {
-  readonly planes: ReturnType<typeof composer>['planes']
-  readonly mix: ReturnType<typeof mixer>['mix']
-  /** Resolves at once, or once it goes on. */
-  readonly goesOn: () => Promise<void>
+  /** What brought the sound to the loudness that was asked, in decibels; null where none was asked. */
+  readonly evened: Evened
 }
 
 const encodedRing = 8 * 2 ** 20
@@ -65,10 +26,6 @@ const soundRing = 2 ** 20
 /** Between two words of progress, in milliseconds. */
 const tellEvery = 250
 
-/** Samples of sound from the start of a timeline to the start of a frame: whole, so that nothing drifts. */
-export const samplesAt = (frame: number, sampleRate: number, rate: Rate): number =>
-  Math.round((frame * sampleRate * rate.den) / rate.num)
-
 /**
  * Renders a timeline into a file: each frame from its layers by the exact kernels, encoded by the browser where it can, else by the
  * toolkit, which writes the wrapper. Nothing more of it is in memory than what is under way.
@@ -76,39 +33,73 @@ export const samplesAt = (frame: number, sampleRate: number, rate: Rate): number
  */
 export async function rendered(
   order: RenderOrder,
-  { planes, mix, goesOn }: Makers,
+  makers: Makers,
   tell: (progress: RenderProgress) => void,
   signal: AbortSignal,
 ): Promise<Rendered> {
+  const begun = performance.now()
+  const seconds = () => (performance.now() - begun) / 1000
+  const { sound, evened } = await evenedSound(order, makers.mix, signal)
+  const frames = order.range.to - order.range.from
+  const passes = order.deliverable.video?.passes ?? 1
+  /** Frames of earlier passes. */
+  let before = 0
+  let log: PassLog = []
+  for (;;) {
+    const pass = passes === 1 ? null : before === 0 ? 1 : 2
+    const told = (made: number) =>
+      tell({ frames: before + made, of: frames * passes, framesPerSecond: (before + made) / seconds() })
+    const { end, encodedBy } = await onePass(
+      { ...order, sound: pass === 1 ? null : sound },
+      pass,
+      log,
+      makers,
+      told,
+      signal,
+    )
+    if (pass !== 1) return { frames, bytes: end.bytes, seconds: seconds(), encodedBy, evened }
+    log = end.log
+    before = frames
+  }
+}
+
+/** Goes through all frames once. @param pass null where one is all */
+async function onePass(
+  order: RenderOrder,
+  pass: 1 | 2 | null,
+  log: PassLog,
+  { planes, mix, goesOn }: Makers,
+  tell: (frames: number) => void,
+  signal: AbortSignal,
+) {
   const { deliverable, range, sound, file, timecode } = order
   const { format, profile, planesAt } = plannedFrames(order, planes)
   const plainRing = Math.min(mostPlanes, planesAhead * frameBytes(profile, format) + 1)
   const pictureRing = newRing(Math.max(encodedRing, plainRing))
   const pictures = ringWriter(pictureRing)
-  const byBrowser = await browserEncoder(deliverable, profile, pictures)
+  const byBrowser = pass === null ? await browserEncoder(deliverable, profile, pictures) : null
   const encoder = byBrowser ?? planesAsTheyAre(pictures)
-  const channels = sound ? channelsOf[sound.layout] : 0
   const sounds = sound && newRing(soundRing)
   const words = writingWords({
     deliverable,
     picture: byBrowser ? 'encoded' : 'planes',
-    sound: sound && { sampleRate: sound.sampleRate, channels },
+    sound: sound && { sampleRate: sound.sampleRate, channels: channelsOf[sound.outLayout] },
     timecode,
+    pass,
   })
   const worker = new Worker(new URL('./writer.worker.ts', import.meta.url), {
     type: 'module',
     name: 'writer',
   })
   const failed = new Promise<WriterEnd>((settle) => {
-    worker.addEventListener('error', ({ message }) => settle({ code: 1, bytes: 0, said: [message] }))
-    signal.addEventListener('abort', () => settle({ code: 1, bytes: 0, said: ['it was ended'] }))
+    const gone = (why: string) => settle({ code: 1, bytes: 0, said: [why], log: [] })
+    worker.addEventListener('error', ({ message }) => gone(message))
+    signal.addEventListener('abort', () => gone('it was ended'))
   })
   const written = Promise.race([
-    wrap<WriterService>(worker).run({ words, picture: pictureRing, sound: sounds, file }),
+    wrap<WriterService>(worker).run({ words, picture: pictureRing, sound: sounds, file, log }),
     failed,
   ])
-  const begun = performance.now()
-  const seconds = () => (performance.now() - begun) / 1000
 
   async function makePicture(): Promise<void> {
     let told = 0
@@ -116,10 +107,9 @@ export async function rendered(
       await goesOn()
       signal.throwIfAborted()
       await encoder.add(await planesAt(n, signal), n - range.from)
-      const frames = n - range.from + 1
       if (performance.now() - told < tellEvery && n + 1 < range.to) continue
       told = performance.now()
-      tell({ frames, of: range.to - range.from, framesPerSecond: frames / seconds() })
+      tell(n - range.from + 1)
       await nextTurn()
     }
     await encoder.end()
@@ -133,14 +123,8 @@ export async function rendered(
     for (let from = at(range.from); from < last; from += sound.sampleRate) {
       await goesOn()
       const count = Math.min(sound.sampleRate, last - from)
-      const { sampleRate, layout, parts } = sound
-      const mixed = await mix({ sampleRate, layout, from, count, parts }, signal)
-      if (mixed.trouble) throw new Error(mixed.trouble)
-      const woven = new Float32Array(count * channels)
-      mixed.channels.forEach((samples, channel) => {
-        for (let i = 0; i < count; i++) woven[i * channels + channel] = samples[i] as number
-      })
-      if (!(await out.put(new Uint8Array(woven.buffer))))
+      const samples = woven(await plannedSamples(mix, sound, from, count, signal))
+      if (!(await out.put(new Uint8Array(samples.buffer))))
         throw new NotTaken('the file is not written any further')
     }
     out.end()
@@ -158,8 +142,7 @@ export async function rendered(
     ])
     signal.throwIfAborted()
     if (end.code !== 0) throw new Error(whyNot(end))
-    const frames = range.to - range.from
-    return { frames, bytes: end.bytes, seconds: seconds(), encodedBy: byBrowser ? 'browser' : 'toolkit' }
+    return { end, encodedBy: byBrowser ? ('browser' as const) : ('toolkit' as const) }
   } finally {
     encoder.close()
     worker.terminate()

@@ -15,6 +15,7 @@ function words(format: string, of: VideoCodec, wrapper: Wrapper, picture: Pictur
     picture,
     sound: { sampleRate: 48_000, channels: 2 },
     timecode: '10:00:00:00',
+    pass: null,
   })
 }
 /** What stands behind a word. */

@@ -23,7 +23,12 @@ export interface WritingOrder {
   readonly sound: { readonly sampleRate: number; readonly channels: number } | null
   /** The timecode of the first frame, `;` before the frames where numbers are dropped. */
   readonly timecode: string
+  /** Which of two passes it is; null where one is all. */
+  readonly pass: 1 | 2 | null
 }
+
+/** Where passes keep what they measured. */
+export const logFolder = '/log'
 
 /** Wrappers that hold a start timecode. */
 export const holdsTimecode: ReadonlySet<Wrapper> = new Set(['MP4', 'QuickTime', 'MXF'])
@@ -87,7 +92,7 @@ const number: Readonly<Record<string, number>> = {
 
 /** All that the toolkit is told, but for the name of the file. @throws Error where the deliverable is not whole */
 export function writingWords(order: WritingOrder): string[] {
-  const { deliverable, picture, sound, timecode } = order
+  const { deliverable, picture, sound, timecode, pass } = order
   const { format, video } = deliverable
   const [wrapper, set] = [wrapperNamed(deliverable.wrapper), codecOf(video)]
   if (!wrapper || !set) throw new Error('This deliverable is not said in full.')
@@ -100,6 +105,7 @@ export function writingWords(order: WritingOrder): string[] {
           ...['-f', 'rawvideo', '-pixel_format', layoutOf(profile)],
           ...['-video_size', `${format.width}x${format.height}`, '-framerate', rate, '-i', '/in/picture'],
         ]
+  const written = [...(holdsTimecode.has(wrapper) ? ['-timecode', timecode] : []), ...wrapperWords[wrapper]]
   return [
     ...comes,
     ...(sound
@@ -118,9 +124,9 @@ export function writingWords(order: WritingOrder): string[] {
       '+bitexact',
     ],
     ...(picture === 'encoded' ? asEncoded(codec, format) : encoded(codec, profile, deliverable)),
+    ...(pass ? ['-pass', `${pass}`, '-passlogfile', `${logFolder}/pass`] : []),
     ...(sound ? soundWords(deliverable) : []),
-    ...(holdsTimecode.has(wrapper) ? ['-timecode', timecode] : []),
-    ...wrapperWords[wrapper],
+    ...(pass === 1 ? ['-f', 'null'] : written),
   ]
 }
 

@@ -3,6 +3,7 @@ import { expose } from 'comlink'
 import { reasonOf } from '../../core/words/reason'
 import { type Ring, ringReader } from '../decode/ring'
 import { newCore } from '../decode/toolkit-core'
+import { logFolder } from './words'
 
 /** What is written into a file. */
 export interface WriterJob {
@@ -12,7 +13,12 @@ export interface WriterJob {
   readonly sound: Ring | null
   /** A file of the browser's own storage; what was in it is gone. */
   readonly file: FileSystemFileHandle
+  /** What an earlier pass has measured. */
+  readonly log: PassLog
 }
+
+/** Files in which a pass keeps what it measured of the picture. */
+export type PassLog = readonly { readonly name: string; readonly bytes: Uint8Array }[]
 
 /** How the writing ended. */
 export interface WriterEnd {
@@ -20,6 +26,7 @@ export interface WriterEnd {
   readonly bytes: number
   /** The last lines that the toolkit said. */
   readonly said: readonly string[]
+  readonly log: PassLog
 }
 
 const most = 60
@@ -55,9 +62,15 @@ function intoFile({ FS }: Core, file: FileSystemSyncAccessHandle): void {
   FS.mkdev('/out/file', device)
 }
 
+/** What a pass has measured. */
+const logOf = ({ FS }: Core): PassLog =>
+  FS.readdir(logFolder)
+    .filter((name) => !name.startsWith('.'))
+    .map((name) => ({ name, bytes: FS.readFile(`${logFolder}/${name}`) }))
+
 const service = {
   /** Writes one file from beginning to end; the worker hears nothing else meanwhile. */
-  async run({ words, picture, sound, file }: WriterJob): Promise<WriterEnd> {
+  async run({ words, picture, sound, file, log }: WriterJob): Promise<WriterEnd> {
     const said: string[] = []
     const out = await file.createSyncAccessHandle()
     try {
@@ -71,11 +84,13 @@ const service = {
       fromRing(core, 'picture', 0, picture)
       if (sound) fromRing(core, 'sound', 1, sound)
       intoFile(core, out)
+      core.FS.mkdir(logFolder)
+      for (const { name, bytes } of log) core.FS.writeFile(`${logFolder}/${name}`, bytes)
       const code = core.exec('-nostdin', '-nostats', ...words, '-y', '/out/file')
       out.flush()
-      return { code, bytes: out.getSize(), said }
+      return { code, bytes: out.getSize(), said, log: logOf(core) }
     } catch (error) {
-      return { code: 1, bytes: 0, said: [...said, reasonOf(error)] }
+      return { code: 1, bytes: 0, said: [...said, reasonOf(error)], log: [] }
     } finally {
       // Whoever still puts something in is told that nothing is wanted.
       ringReader(picture).cancel()

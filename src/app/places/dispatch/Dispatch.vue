@@ -7,6 +7,7 @@ import { tollSentence } from '../../../core/toll/sentence'
 import { counted } from '../../../core/words/figures'
 import { useDispatching } from '../../../stores/dispatching'
 import { useRendering } from '../../../stores/rendering'
+import FileButton from '../../components/FileButton.vue'
 import GradeMark from '../../components/GradeMark.vue'
 import PlaceLayout from '../../components/PlaceLayout.vue'
 import CutCheck from './CutCheck.vue'
@@ -81,6 +82,13 @@ onMounted(() => void rendering.find())
             <div class="acts">
               <Button type="primary" :disabled="!canRender" @click="rendering.add(dispatching.current)"
                 >Make the file</Button
+              >
+              <FileButton
+                small
+                accept="video/*,.mxf,.mkv"
+                name="File to hold against it"
+                @file="(file) => dispatching.current && rendering.hold(dispatching.current, file)"
+                >Prove a file made elsewhere…</FileButton
               >
               <button class="word" @click="dispatching.remove(dispatching.current.id)">
                 do not deliver it

@@ -4,10 +4,11 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { toEdl } from '../../../core/exchange/edl'
 import { toOtio } from '../../../core/exchange/otio'
-import { tallyRows } from '../../../core/exchange/tally-table'
+import { tableRows } from '../../../core/exchange/tables'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import FileButton from '../../components/FileButton.vue'
+import NativeSelect from '../../components/NativeSelect.vue'
 import { csvOf } from '../../csv'
 import { fileNameOf } from '../../../core/words/file-name'
 import { download, downloadProject } from '../../download'
@@ -33,8 +34,19 @@ const edl = computed(() => (timelines.current ? toEdl(project.opened, timelines.
 function saveEdl() {
   if (edl.value) download(`${base.value}.edl`, edl.value.text, 'text/plain')
 }
-function saveTally() {
-  if (check.value) download(`${base.value}.csv`, csvOf(tallyRows(check.value)), 'text/csv')
+const tableSays = {
+  placements: 'A line for each placed clip: size, rate, toll, charges.',
+  clips: 'A line for each clip: what it is, and what is odd.',
+  findings: 'A line for each kind of finding, and what helps.',
+  charges: 'A line for each charge of each placement.',
+} as const
+const tables = Object.keys(tableSays).map((value) => ({ value, label: value }))
+const table = ref<keyof typeof tableSays>('placements')
+function saveTable() {
+  const [timeline, found] = [timelines.current, check.value]
+  if (!timeline || !found) return
+  const rows = tableRows(table.value, project.opened, timeline, found)
+  download(`${base.value}_${table.value}.csv`, csvOf(rows), 'text/csv')
 }
 const saveProject = () => downloadProject(project.opened.project.name, project.exportFile())
 
@@ -76,8 +88,15 @@ async function importProject(file: File) {
       </p>
     </div>
     <div class="way">
-      <Button :disabled="!check" @click="saveTally">Tally as CSV</Button>
-      <p class="quiet">A line for each placed clip: size, rate, toll, charges.</p>
+      <RouterLink :to="{ name: 'report' }">Report on paper…</RouterLink>
+      <p class="quiet">Format and why, footage, tolls, findings, deliverables, proofs.</p>
+    </div>
+    <div class="way">
+      <span class="pair"
+        ><Button :disabled="!check" @click="saveTable">CSV of</Button
+        ><NativeSelect v-model:value="table" aria-label="What the CSV lists" :options="tables"
+      /></span>
+      <p class="quiet">{{ tableSays[table] }}</p>
     </div>
     <div class="way">
       <Button @click="saveProject">Project file</Button>

@@ -1,25 +1,26 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { holdsWords } from '../../../core/edit/proof'
 import { useDispatching } from '../../../stores/dispatching'
 import { useRendering } from '../../../stores/rendering'
+import { clockOf } from '../../figures'
 
 /** What was asked beside what was found in the file, read back and decoded. */
 const dispatching = useDispatching()
 const rendering = useRendering()
+/** What was made of it in this session: of such a file all frames can be compared. */
 const render = computed(() =>
   rendering.queue.findLast((one) => one.deliverable.id === dispatching.stored?.id && one.proof),
 )
-const proof = computed(() => render.value?.proof ?? null)
-const words = { true: 'as asked', false: 'otherwise', null: 'cannot tell' } as const
-const time = computed(() => proof.value?.at.slice(11, 16) ?? '')
-const print = () => window.print()
+const proof = computed(() => render.value?.proof ?? dispatching.stored?.proof ?? null)
+const time = computed(() => (proof.value ? clockOf(proof.value.at) : ''))
 </script>
 
 <template>
-  <section v-if="render && proof" aria-label="Proof">
+  <section v-if="proof" aria-label="Proof">
     <h2 class="with-ways">
       <span
-        >Proof of {{ render.deliverable.name }}:
+        >Proof of {{ proof.file }}:
         {{ proof.holds ? 'as asked' : 'not what was asked' }}
         <span class="quiet"
           >read back {{ time }}, {{ proof.framesCompared }} of {{ proof.frames }} frames compared</span
@@ -27,14 +28,14 @@ const print = () => window.print()
       >
       <span class="ways">
         <button
-          v-if="proof.framesCompared < proof.frames"
+          v-if="render && proof.framesCompared < proof.frames"
           class="word"
           :disabled="render.state === 'proves'"
           @click="rendering.proveAll(render.id)"
         >
           compare all
         </button>
-        <button class="word" @click="print">print</button>
+        <RouterLink :to="{ name: 'report' }">on paper</RouterLink>
       </span>
     </h2>
     <table class="lines">
@@ -51,7 +52,7 @@ const print = () => window.print()
           <td class="quiet">{{ line.what }}</td>
           <td class="figures">{{ line.asked }}</td>
           <td class="figures">{{ line.found }}</td>
-          <td>{{ words[`${line.holds}`] }}</td>
+          <td>{{ holdsWords(line.holds) }}</td>
         </tr>
       </tbody>
     </table>

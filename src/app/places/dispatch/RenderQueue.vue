@@ -2,12 +2,20 @@
 import { computed } from 'vue'
 import { clockTime, counted, fileSize, figure } from '../../../core/words/figures'
 import { type QueuedRender, useRendering } from '../../../stores/rendering'
+import type { Rendered } from '../../../media/render/rendering'
 import { saveFile } from '../../download'
 
 /** What is being made, what waits, and what is whole or is not. */
 const rendering = useRendering()
 const left = ({ progress }: QueuedRender) =>
   progress && progress.framesPerSecond > 0 ? (progress.of - progress.frames) / progress.framesPerSecond : null
+const evenedWords = (evened: Rendered['evened']) =>
+  evened
+    ? `, sound ${figure(evened.gain)} dB${evened.limited ? ': its peak lets it be no louder' : ''}`.replace(
+        '-',
+        '−',
+      )
+    : ''
 const isOver = ({ state }: QueuedRender) => state === 'whole' || state === 'failed' || state === 'ended'
 /** Files of before: what is in the queue stands there. */
 const before = computed(() =>
@@ -75,10 +83,16 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
         <p v-if="one.why" role="alert" class="trouble">
           {{ one.why }} {{ one.made ? 'The file was not read back to its end.' : 'Nothing of it was kept.' }}
         </p>
-        <p v-if="one.made" :data-frames-per-second="one.made.rendered.frames / one.made.rendered.seconds">
+        <p v-if="one.made && !one.made.rendered" class="quiet">
+          {{ one.fileName }}, {{ fileSize(one.made.file.size) }}, made elsewhere
+        </p>
+        <p
+          v-else-if="one.made?.rendered"
+          :data-frames-per-second="one.made.rendered.frames / one.made.rendered.seconds"
+        >
           {{ one.fileName }}, {{ fileSize(one.made.file.size) }},
-          {{ counted(one.made.rendered.frames, 'frame') }} in
-          {{ clockTime(one.made.rendered.seconds) }}
+          {{ counted(one.made.rendered.frames, 'frame') }} in {{ clockTime(one.made.rendered.seconds)
+          }}{{ evenedWords(one.made.rendered.evened) }}
           <button class="word" @click="saveFile(one.made.file, one.fileName)">save the file</button>
         </p>
       </li>

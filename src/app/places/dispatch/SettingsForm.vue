@@ -9,11 +9,12 @@ import {
   wrapperNamed,
   wrappers,
 } from '../../../core/dispatch/codecs'
-import { usualSound, usualVideo, wrapped } from '../../../core/dispatch/usual'
+import { soundIn, usualSound, usualVideo } from '../../../core/dispatch/usual'
 import type { Deliverable } from '../../../core/edit/deliverable'
 import { timecodeAt } from '../../../core/edit/timeline'
 import { timecodeToFrame } from '../../../core/rate/timecode'
-import { kilohertz } from '../../../core/words/figures'
+import { channelsOf, layoutOf } from '../../../core/sound/mix'
+import { counted, kilohertz } from '../../../core/words/figures'
 import { useDispatching } from '../../../stores/dispatching'
 import { useProject } from '../../../stores/project'
 import CommitInput from '../../components/CommitInput.vue'
@@ -44,12 +45,9 @@ function setWrapper(name: string) {
   const keepsSound = heard.value?.wrappers.includes(holder)
   const usual = videoCodecs.find((one) => one.wrappers.includes(holder))
   set(`wrap it in ${name}`, {
-    ...wrapped({
-      ...it.value,
-      wrapper: name,
-      video: keepsPicture ? it.value.video : usual ? usualVideo(usual, it.value) : null,
-      sound: keepsSound ? it.value.sound : null,
-    }),
+    wrapper: name,
+    video: keepsPicture ? it.value.video : usual ? usualVideo(usual, it.value) : null,
+    sound: it.value.sound && (keepsSound ? it.value.sound : soundIn(name)),
   })
 }
 function setCodec(name: string) {
@@ -57,12 +55,11 @@ function setCodec(name: string) {
   const holder = wrapperNamed(it.value.wrapper)
   if (!next) return
   const fits = holder && next.wrappers.includes(holder)
+  const wrapper = fits ? holder : (next.wrappers[0] ?? null)
   set(`encode it as ${name}`, {
-    ...wrapped({
-      ...it.value,
-      video: usualVideo(next, it.value),
-      ...(fits ? {} : { wrapper: null, sound: null }),
-    }),
+    wrapper,
+    video: usualVideo(next, it.value),
+    sound: it.value.sound && (fits ? it.value.sound : soundIn(wrapper)),
   })
 }
 function setSoundCodec(name: string) {
@@ -82,6 +79,13 @@ const bitRate = computed(() => {
   const control = it.value.video?.rateControl
   return control?.kind === 'bit-rate' ? String(Number((control.bitsPerSecond / 1e6).toFixed(2))) : ''
 })
+const loudness = computed(() => String(it.value.sound?.loudnessLufs ?? '').replace('-', '−'))
+function setLoudness(text: string) {
+  const value = Number(text.replace('−', '-').replace(',', '.'))
+  if (text.trim() === '') setSound('as loud as the cut', { loudnessLufs: null })
+  else if (Number.isFinite(value) && value <= 0 && value >= -70)
+    setSound(`${text} LUFS`, { loudnessLufs: value })
+}
 /** How the cut comes into a frame of another shape. */
 const framing = computed(() => it.value.treatment.framing?.mode?.kind ?? 'framed')
 function setFraming(kind: string) {
@@ -153,6 +157,17 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
         ></span
       ></label
     >
+    <label v-if="codec?.twoPasses"
+      ><span>passes</span
+      ><NativeSelect
+        :value="it.video?.passes ?? 1"
+        aria-label="Passes"
+        :options="[
+          { value: 1, label: 'one' },
+          { value: 2, label: 'two: slower, the bits where they are needed' },
+        ]"
+        @update:value="(passes: number) => setVideo(`${counted(passes, 'pass', 'passes')}`, { passes })"
+    /></label>
     <label
       ><span>framing</span
       ><NativeSelect
@@ -177,8 +192,28 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
           :value="it.sound.sampleRate"
           aria-label="Sample rate"
           :options="options(heard.sampleRates, kilohertz)"
-          @update:value="(sampleRate: number) => setSound(kilohertz(sampleRate), { sampleRate })" /></span
+          @update:value="
+            (sampleRate: number) => setSound(kilohertz(sampleRate), { sampleRate })
+          " /><NativeSelect
+          v-if="it.sound"
+          :value="it.sound.channels"
+          aria-label="Channels"
+          :options="options(Object.values(channelsOf), (count) => layoutOf(count) ?? String(count))"
+          @update:value="
+            (channels: number) => setSound(layoutOf(channels) ?? String(channels), { channels })
+          " /></span
     ></label>
+    <label v-if="it.sound"
+      ><span>loudness</span
+      ><span class="pair"
+        ><CommitInput
+          :text="loudness"
+          label="Loudness in LUFS"
+          placeholder="as the cut"
+          @commit="setLoudness"
+        /><span class="quiet">LUFS; −23 by EBU R 128</span></span
+      ></label
+    >
     <label
       ><span>goes out</span
       ><span class="pair"
@@ -195,6 +230,18 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
         <button class="word" :disabled="whole" @click="set('deliver all of it', { range: null })">
           all
         </button></span
+      ></label
+    >
+    <label
+      ><span>written in</span
+      ><span class="pair"
+        ><input
+          type="checkbox"
+          :checked="it.burnIn"
+          aria-label="Timecode and source frame written into the picture"
+          @change="set('timecode in the picture', { burnIn: ($event.target as HTMLInputElement).checked })"
+        />
+        timecode and source frame</span
       ></label
     >
   </div>

@@ -22,6 +22,7 @@ import ClipsToPlace from './left/ClipsToPlace.vue'
 import { droppedClip } from './left/drag'
 import FindingList from './left/FindingList.vue'
 import RuleList from './left/RuleList.vue'
+import SoundList from './left/SoundList.vue'
 import MismatchQuestion from './MismatchQuestion.vue'
 import type { StripAct } from './strip/strip-keys'
 import TimelineStrip from './strip/TimelineStrip.vue'
@@ -45,6 +46,8 @@ watch(
   () => timelines.current?.id,
   () => (placing.value = hand.all.length === 0),
 )
+/** Whether the sound stands in their place. */
+const hearing = ref(false)
 const viewer = ref<InstanceType<typeof TimelineViewer> | null>(null)
 const findings = ref<InstanceType<typeof FindingList> | null>(null)
 
@@ -140,14 +143,22 @@ const does: Record<StripAct, () => void> = {
         Choose the format in the Yard first: a timeline never takes it from what is placed first.
       </p>
       <template v-if="timelines.current">
-        <template v-if="!placing && timelines.check">
+        <SoundList v-if="hearing" :timeline="timelines.current" />
+        <template v-else-if="!placing && timelines.check">
           <FindingList ref="findings" :timeline="timelines.current" :check="timelines.check" />
           <RuleList :timeline="timelines.current" />
         </template>
         <ClipsToPlace v-else />
-        <button class="word toggle" :aria-pressed="placing" @click="placing = !placing">
-          {{ placing ? 'show what happens' : 'place clips…' }}
-        </button>
+        <span class="make">
+          <button
+            class="word toggle"
+            :aria-pressed="placing"
+            @click="((placing = hearing ? placing : !placing), (hearing = false))"
+          >
+            {{ placing !== hearing ? 'show what happens' : 'place clips…' }}
+          </button>
+          <button class="word toggle" :aria-pressed="hearing" @click="hearing = !hearing">sound…</button>
+        </span>
       </template>
     </template>
     <CarrySheet v-if="carrying.timeline" class="wide" />

@@ -1,27 +1,44 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Placement } from '../../../../core/edit/timeline'
+import { soundMismatches } from '../../../../core/sound/mismatch'
+import { useLoudness } from '../../../../stores/loudness'
 import { useProject } from '../../../../stores/project'
 import { useStrip } from '../../../../stores/strip'
+import { useTimelines } from '../../../../stores/timelines'
+import { loudnessWords } from '../../../figures'
 import FigureInput from './FigureInput.vue'
 
 /** How placements of sound sound: how loud, and which of the channels of their clip are heard. */
 const props = defineProps<{ placements: readonly Placement[] }>()
 const project = useProject()
 const strip = useStrip()
+const loudness = useLoudness()
+const timelines = useTimelines()
 const first = computed(() => props.placements[0])
+const found = computed(() => {
+  const [timeline, placement] = [timelines.current, first.value]
+  return timeline && placement ? loudness.ofTimeline(timeline, placement) : undefined
+})
 const gain = computed(() => {
   const [one, ...rest] = props.placements.map((placement) => placement.gain)
   return one !== undefined && rest.every((other) => other === one) ? one : null
 })
-/** The channels of the first one's clip, stream after stream. */
-const channels = computed(() => {
+const streams = computed(() => {
   const source = first.value?.source
   const clip = source?.kind === 'clip' ? project.opened.clips[source.clipId] : undefined
-  return (clip?.reading?.audio ?? []).flatMap(({ channels: count }, stream) =>
-    Array.from({ length: count ?? 1 }, (_, channel) => `stream ${stream + 1}, channel ${channel + 1}`),
-  )
+  return clip?.reading?.audio ?? []
 })
+const differs = computed(() => {
+  const timeline = timelines.current
+  return timeline ? [...new Set(streams.value.flatMap((one) => soundMismatches(one, timeline)))] : []
+})
+/** The channels of the first one's clip, stream after stream. */
+const channels = computed(() =>
+  streams.value.flatMap(({ channels: count }, stream) =>
+    Array.from({ length: count ?? 1 }, (_, channel) => `stream ${stream + 1}, channel ${channel + 1}`),
+  ),
+)
 const heard = computed(() => new Set(first.value?.channels ?? channels.value.map((_, i) => i)))
 function toggle(channel: number) {
   const next = new Set(heard.value)
@@ -36,6 +53,8 @@ function toggle(channel: number) {
 <template>
   <section aria-label="Sound">
     <h3>Sound</h3>
+    <p class="small figures">{{ loudnessWords(found) }}</p>
+    <p v-for="says in differs" :key="says" class="small">{{ says }}</p>
     <FigureInput
       label="gain"
       unit="dB"
@@ -56,6 +75,9 @@ section {
   display: flex;
   flex-direction: column;
   align-items: flex-start;
+}
+.small {
+  font-size: 11.5px;
 }
 label {
   display: flex;

@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import { computed } from 'vue'
+import type { Timeline } from '../../../../core/edit/timeline'
+import { soundMismatches } from '../../../../core/sound/mismatch'
+import { figure } from '../../../../core/words/figures'
+import { useHand } from '../../../../stores/hand'
+import { useLoudness } from '../../../../stores/loudness'
+import { loudnessWords } from '../../../figures'
+import CommitInput from '../../../components/CommitInput.vue'
+
+/** How loud a timeline and the clips heard on it are, what is not as the timeline's sound, and the gain that evens each. */
+const props = defineProps<{ timeline: Timeline }>()
+const loudness = useLoudness()
+const hand = useHand()
+const whole = computed(() => loudness.ofTimeline(props.timeline, null))
+const clips = computed(() =>
+  loudness.clips.map((clip) => {
+    const placements = loudness.placementsOf(clip)
+    const gains = new Set(placements.map(({ gain }) => gain))
+    const evening = loudness.evening(clip)
+    return {
+      clip,
+      placements,
+      found: loudness.ofClip(clip),
+      differs: [
+        ...new Set((clip.reading?.audio ?? []).flatMap((one) => soundMismatches(one, props.timeline))),
+      ],
+      gain: gains.size === 1 ? [...gains][0] : null,
+      evening,
+      isEven: evening !== null && placements.every(({ gain }) => Math.abs(gain - evening.gain) < 0.05),
+    }
+  }),
+)
+const decibels = (value: number) => `${value > 0 ? '+' : value < 0 ? '−' : ''}${figure(Math.abs(value))} dB`
+function aimAt(text: string) {
+  const value = Number(text.replace('−', '-').replace(',', '.'))
+  if (Number.isFinite(value) && value <= 0 && value >= -70) loudness.target = value
+}
+</script>
+
+<template>
+  <h2 class="heading">sound · {{ timeline.soundLayout }}</h2>
+  <p class="small">
+    the whole:
+    <span class="figures">{{ loudnessWords(whole) }}</span>
+  </p>
+  <label class="small target"
+    >evened to
+    <CommitInput :text="String(loudness.target)" label="Loudness to even to, in LUFS" @commit="aimAt" />
+    LUFS</label
+  >
+  <ul aria-label="Sound of the clips" :aria-busy="loudness.isBusy">
+    <li v-if="clips.length === 0" class="quiet">Nothing sounds.</li>
+    <li v-for="one in clips" :key="one.clip.id">
+      <button class="what" @click="hand.select(one.placements.map(({ id }) => id))">
+        <b>{{ one.clip.name }}</b>
+        <span class="figures small">{{ loudnessWords(one.found) }}</span>
+      </button>
+      <p v-for="says in one.differs" :key="says" class="small">{{ says }}</p>
+      <p v-if="one.gain" class="small quiet">heard {{ decibels(one.gain) }}</p>
+      <Button
+        v-if="one.evening && one.placements.length && !one.isEven"
+        size="small"
+        @click="loudness.even(one.clip)"
+        >Even it: {{ decibels(one.evening.gain) }}</Button
+      >
+      <p v-if="one.evening?.limited" class="small quiet">no more: its peak reaches −1 dB</p>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  padding: 0;
+  width: 100%;
+  overflow: auto;
+  min-height: 60px;
+  flex: 1;
+  border-top: 1px solid var(--line);
+}
+li {
+  border-bottom: 1px solid var(--line);
+  padding: 4px 8px 4px 0;
+}
+.what {
+  all: unset;
+  display: flex;
+  flex-direction: column;
+  cursor: pointer;
+  min-height: 24px;
+  width: 100%;
+}
+.what:focus-visible {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
+}
+.small {
+  font-size: 11.5px;
+  line-height: 1.3;
+}
+.target {
+  display: flex;
+  gap: 5px;
+  align-items: center;
+}
+.target :deep(input) {
+  width: 48px;
+}
+</style>

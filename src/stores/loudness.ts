@@ -1,0 +1,142 @@
+import { defineStore } from 'pinia'
+import { computed, reactive, ref } from 'vue'
+import type { Clip } from '../core/edit/clip'
+import { heardIn } from '../core/edit/heard'
+import { exactDuration } from '../core/edit/timing'
+import { type Placement, type Timeline, lengthOf, placementsIn } from '../core/edit/timeline'
+import { toNumber } from '../core/rational/rational'
+import { type Loudness, gainTo } from '../core/sound/loudness'
+import type { SoundLayout } from '../core/sound/mix'
+import { reasonOf } from '../core/words/reason'
+import type { SoundSpan } from '../media/sound/loudness'
+import { contentKey } from '../media/lying'
+import { askFor } from '../workers/job'
+import { soundService } from '../workers/services'
+import { useProject } from './project'
+import { useSounds } from './sounds'
+import { useStrip } from './strip'
+import { useTimelines } from './timelines'
+
+/** How loud something is, or why that cannot be told. */
+export type MeasuredLoudness = Loudness | { readonly trouble: string }
+
+/** The loudness that EBU R 128 asks of a programme. */
+const usualTarget = -23
+
+/** How loud clips, placements and timelines are, and what evens them. */
+export const useLoudness = defineStore('loudness', () => {
+  const project = useProject()
+  const sounds = useSounds()
+  const timelines = useTimelines()
+  const strip = useStrip()
+  /** The loudness that clips are evened to, in LUFS. */
+  const target = ref(usualTarget)
+  const known = reactive(new Map<string, MeasuredLoudness>())
+  const asked = new Set<string>()
+  const open = ref(0)
+  let line: Promise<unknown> = Promise.resolve()
+
+  /** What was found under a name; it is measured, one after the other, where it was not yet. */
+  function measured(key: string, span: () => Promise<SoundSpan | null>): MeasuredLoudness | undefined {
+    if (asked.has(key)) return known.get(key)
+    asked.add(key)
+    line = line.then(async () => {
+      open.value++
+      try {
+        const wanted = await span()
+        // What has come by then is measured when it is asked for again.
+        if (!wanted) return void asked.delete(key)
+        const service = soundService()
+        known.set(key, await askFor(service, (id) => service.loudness(id, wanted)))
+      } catch (error) {
+        known.set(key, { trouble: reasonOf(error) })
+      } finally {
+        open.value--
+      }
+    })
+    return undefined
+  }
+
+  /** How loud a clip is by itself: all of its streams, in as many channels as it has. */
+  const ofClip = (clip: Clip): MeasuredLoudness | undefined =>
+    measured(`clip ${contentKey(clip)}`, async () => {
+      const seconds = toNumber(exactDuration(clip))
+      const [first] = clip.reading?.audio ?? []
+      const sampleRate = first?.sampleRate ?? 48_000
+      const layout: SoundLayout = first?.channels === 1 ? 'mono' : first?.channels === 6 ? '5.1' : 'stereo'
+      const whole = { clip, from: 0, to: seconds, sourceSeconds: 0, speed: 1 }
+      const parts = await sounds.partsOf({ ...whole, keepPitch: false, gain: 0, channels: null }, sampleRate)
+      return parts.length
+        ? { sampleRate, layout, from: 0, to: Math.round(seconds * sampleRate), parts }
+        : null
+    })
+
+  /** How loud a stretch of a timeline is, of all of it or of one placement; asked anew once anything heard of it changes. */
+  function ofTimeline(timeline: Timeline, placement: Placement | null): MeasuredLoudness | undefined {
+    const { rate, sampleRate, soundLayout: layout } = timeline
+    if (!rate) return undefined
+    const seen = placement ? only(timeline, placement.id) : timeline
+    const heard = heardIn(project.opened, seen)
+    const at = (frames: number) => Math.round((frames * sampleRate) / toNumber(rate))
+    const [from, to] = placement
+      ? [at(placement.start), at(placement.start + placement.length)]
+      : [0, at(lengthOf(timeline))]
+    const signature = heard.map(({ clip, ...rest }) => [contentKey(clip), rest])
+    return measured(JSON.stringify([from, to, sampleRate, layout, signature]), async () => ({
+      sampleRate,
+      layout,
+      from,
+      to,
+      parts: await sounds.heardOn(project.opened, seen),
+    }))
+  }
+
+  /** The placements of the timeline in hand on which a clip is heard. */
+  const placementsOf = (clip: Clip): Placement[] =>
+    (timelines.current?.tracks ?? [])
+      .filter(({ kind }) => kind === 'audio')
+      .flatMap(({ placements }) => placements)
+      .filter(({ source }) => source.kind === 'clip' && source.clipId === clip.id)
+  /** Clips that are heard on the timeline in hand, in the order of their first placement. */
+  const clips = computed<Clip[]>(() => {
+    const timeline = timelines.current
+    if (!timeline) return []
+    const found = new Map(heardIn(project.opened, timeline).map(({ clip }) => [clip.id, clip]))
+    const inOrder = placementsIn(timeline).flatMap(({ source }) =>
+      source.kind === 'clip' && found.has(source.clipId) ? [source.clipId] : [],
+    )
+    return [...new Set([...inOrder, ...found.keys()])].flatMap((id) => found.get(id) ?? [])
+  })
+
+  /** The gain that brings a clip to the loudness that is aimed at; null while it is not known. */
+  function evening(clip: Clip): ReturnType<typeof gainTo> {
+    const found = ofClip(clip)
+    return found && !('trouble' in found) ? gainTo(found, target.value) : null
+  }
+  /** Gives all placements of a clip the gain that evens it, in one step. */
+  function even(clip: Clip): void {
+    const gain = evening(clip)
+    if (gain) strip.setSound(placementsOf(clip), { gain: gain.gain })
+  }
+
+  return {
+    target,
+    isBusy: computed(() => open.value > 0),
+    clips,
+    ofClip,
+    ofTimeline,
+    placementsOf,
+    evening,
+    even,
+  }
+})
+
+/** A timeline on which one placement alone is heard. */
+const only = (timeline: Timeline, id: string): Timeline => ({
+  ...timeline,
+  tracks: timeline.tracks.map((track) => ({
+    ...track,
+    muted: false,
+    placements: track.placements.filter((one) => one.id === id),
+  })),
+})
