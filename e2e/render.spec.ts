@@ -1,51 +1,8 @@
-import { type Page, expect, test } from '@playwright/test'
+import { expect, test } from '@playwright/test'
+import { card, files, makeFile, proofOf, queue } from './delivering'
 import { begun, place, saved } from './line'
 
 /** Deliverables that are made: real files, read back. */
-
-const card = (page: Page, name: string) =>
-  page
-    .getByRole('complementary', { name: 'Deliverables' })
-    .getByRole('button', { name: new RegExp(`^${name}`) })
-const queue = (page: Page) => page.getByRole('region', { name: 'Queue' })
-
-/** Adds a deliverable of so many frames, and has it made. */
-async function makeFile(
-  page: Page,
-  format: string,
-  until: string,
-  set: (page: Page) => Promise<void> = async () => {},
-) {
-  const field = page.getByLabel('Format to deliver')
-  if (!(await field.isVisible())) await page.getByRole('button', { name: 'New…' }).click()
-  await field.fill(format)
-  await field.press('Enter')
-  await set(page)
-  await page.getByLabel('To timecode').fill(until)
-  await page.getByLabel('To timecode').press('Enter')
-  await page.getByRole('button', { name: 'Make the file' }).click()
-}
-const proofOf = async (page: Page) => {
-  const rows = await page.getByRole('region', { name: 'Proof' }).getByRole('row').all()
-  const cells = await Promise.all(rows.slice(1).map(async (row) => row.getByRole('cell').allTextContents()))
-  return new Map(
-    cells.map(([what = '', asked = '', found = '', holds = '']) => [what.trim(), { asked, found, holds }]),
-  )
-}
-/** Files of the browser's own storage that were rendered. */
-const files = (page: Page) =>
-  page.evaluate(async () => {
-    const root = await navigator.storage.getDirectory()
-    const folder = await root.getDirectoryHandle('renders').catch(() => null)
-    const names: string[] = []
-    if (!folder) return names
-    for await (const project of (
-      folder as unknown as { values(): AsyncIterable<FileSystemDirectoryHandle> }
-    ).values())
-      for await (const name of (project as unknown as { keys(): AsyncIterable<string> }).keys())
-        names.push(name)
-    return names.sort()
-  })
 
 test('a cut goes out progressive, in fields, upright and for the edit, from one queue, each proven', async ({
   page,

@@ -21,6 +21,7 @@ import type { ClipKind, Engine } from '../../src/media/decode/engine'
 import { soundInBrowser } from '../../src/media/decode/browser-sound'
 import { soundByToolkit } from '../../src/media/decode/toolkit-sound'
 import { openStill } from '../../src/media/decode/still'
+import { newCore } from '../../src/media/decode/toolkit-core'
 import { toolkitClip } from '../../src/media/decode/toolkit-clip'
 import { measureClip } from '../../src/media/measure'
 import { byteSource } from '../../src/media/source'
@@ -344,6 +345,45 @@ const workshop = {
     }
     return most
   },
+  /** A file as the toolkit writes it anew. @param base64 its bytes @param words what is done to it, but for where it comes from and goes */
+  async retouched(base64: string, ending: string, words: readonly string[]): Promise<string> {
+    const { FS, exec, setLogger } = await newCore()
+    const said: string[] = []
+    setLogger(({ message }) => said.push(message))
+    FS.writeFile(
+      `/in.${ending}`,
+      Uint8Array.from(atob(base64), (c) => c.charCodeAt(0)),
+    )
+    const code = exec('-nostdin', '-i', `/in.${ending}`, ...words, '-y', `/out.${ending}`)
+    if (code !== 0) throw new Error(said.slice(-6).join('\n'))
+    return base64Of(FS.readFile(`/out.${ending}`))
+  },
+  /** Planes of the first frame of a file, one after the other. */
+  async firstFrame(base64: string, ending: string, layout: string): Promise<string> {
+    const { FS, exec } = await newCore()
+    FS.writeFile(
+      `/in.${ending}`,
+      Uint8Array.from(atob(base64), (c) => c.charCodeAt(0)),
+    )
+    exec(
+      '-nostdin',
+      '-i',
+      `/in.${ending}`,
+      '-frames:v',
+      '1',
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      layout,
+      '/out.raw',
+    )
+    return base64Of(FS.readFile('/out.raw'))
+  },
+}
+function base64Of(bytes: Uint8Array): string {
+  let text = ''
+  for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192))
+  return btoa(text)
 }
 export type Workshop = typeof workshop
 declare global {

@@ -26,8 +26,6 @@ async function samplesStated(locator: MediaLocator, sampleRate: number): Promise
 
 /** Seconds of sound that are held against each other. */
 const stretch = 20
-/** What a codec may add at the end, in seconds, is listened to as well. */
-const tail = 1
 
 /**
  * The sound of a rendered file beside what was planned: how loud both are, and by how much what is heard is late; null where the file
@@ -36,7 +34,7 @@ const tail = 1
 export async function soundCompared(
   plan: RenderPlan,
   locator: MediaLocator,
-  { audio, durationSec }: Reading,
+  { audio }: Reading,
   mix: Makers['mix'],
   signal: AbortSignal,
 ): Promise<ComparedSound | null> {
@@ -76,7 +74,6 @@ export async function soundCompared(
   }
 
   try {
-    const seconds = Math.max((last - first) / sampleRate, durationSec ?? 0) + tail
     const found = await samplesStated(locator, open.sampleRate)
     return {
       lag: await lag(),
@@ -87,7 +84,7 @@ export async function soundCompared(
         open.channels,
         open.sampleRate,
         0,
-        Math.round(seconds * open.sampleRate),
+        inFile(last - first),
         signal,
       ),
     }

@@ -240,7 +240,8 @@ function soundWords({ sound }: Deliverable): string[] {
     case 'PCM 16 bit':
       return ['-c:a', 'pcm_s16le', ...rate]
     case 'Opus':
-      return ['-c:a', 'libopus', ...bits, ...rate]
+      // What it looks for at a higher level needs more of the stack than the toolkit has.
+      return ['-c:a', 'libopus', '-compression_level', '4', ...bits, ...rate]
     case 'FLAC':
       return ['-c:a', 'flac', ...rate]
     default:
