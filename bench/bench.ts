@@ -13,7 +13,7 @@ import { measureHuge, measurePosters } from './pictures'
 import { measurePixels } from './pixels'
 import { measurePlaying } from './playing'
 import { measureRanking } from './ranking'
-import { measureRendering } from './rendering'
+import { type LongFigures, measureLong, measureRendering } from './rendering'
 import { measureBytes, measureReading } from './reading'
 import { measureStrip } from './strip'
 
@@ -170,3 +170,15 @@ if (asked('rendering')) {
     )
   else console.log('the media toolkit is not here: rendering is not compared')
 }
+const long = (name: string, { frames, framesPerSecond, held, growth, apart }: LongFigures) => {
+  line(`${name}, ${frames} frames`, `${framesPerSecond.toFixed(1)} frames a second`)
+  line(
+    'held by the page at most (target 1000 MB)',
+    `${held.toFixed(0)} MB, ${growth.toFixed(1)} MB more a minute`,
+  )
+  line('sound ends beside the picture (target 1 ms)', `${apart.toFixed(2)} ms`)
+}
+if (asked('rendering-long') && hasToolkit())
+  long('30 min of 640×360 at 29.97', await measureLong(1800, '640x360', '30000/1001', '640x360@29.97p'))
+if (asked('rendering-hd') && hasToolkit())
+  long('3 min of HD at 25', await measureLong(180, '1920x1080', '25', '1920x1080@25p'))

@@ -1,5 +1,6 @@
 /** How long a newcomer waits: the first view, and twelve clips from the siding. Needs the build and Chromium. */
 import { type ChildProcess, spawn } from 'node:child_process'
+import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { type Browser, chromium } from '@playwright/test'
 
@@ -45,6 +46,20 @@ export async function withBrowser<T>(
     return await withServer(() => work(browser), words)
   } finally {
     await browser.close()
+  }
+}
+
+/** Weighs what the heaviest page and its workers hold, in megabytes. */
+export async function scales(browser: Browser): Promise<() => Promise<number>> {
+  const session = await browser.newBrowserCDPSession()
+  return async () => {
+    const { processInfo } = await session.send('SystemInfo.getProcessInfo')
+    const pages = (processInfo as { id: number; type: string }[]).filter(({ type }) => type === 'renderer')
+    const held = pages.map(async ({ id }) => {
+      const status = await readFile(`/proc/${id}/status`, 'utf8').catch(() => '')
+      return Number(/^VmRSS:\s+(\d+)/m.exec(status)?.[1] ?? 0) / 1024
+    })
+    return Math.max(0, ...(await Promise.all(held)))
   }
 }
 

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import type { Page } from '@playwright/test'
-import { base, serverPid, withBrowser } from './first-use'
+import { base, serverPid, withBrowser, scales } from './first-use'
 import { writeSparse } from './sparse'
 
 const demo = join(import.meta.dirname, '..', 'demo', 'clips')
@@ -139,16 +139,10 @@ export async function measureHuge(name: string, times: number): Promise<HugeFigu
         const before = await sent(serverPid())
         const began = performance.now()
         let [held, first] = [0, 0]
-        const session = await browser.newBrowserCDPSession()
+        const weigh = await scales(browser)
         const told = page.getByText(/of it were looked at/)
         while (!(await told.isVisible()) && performance.now() - began < 120_000) {
-          const { processInfo } = await session.send('SystemInfo.getProcessInfo')
-          for (const { id, type } of processInfo as { id: number; type: string }[]) {
-            if (type !== 'renderer') continue
-            const status = await readFile(`/proc/${id}/status`, 'utf8').catch(() => '')
-            const now = Number(/^VmRSS:\s+(\d+)/m.exec(status)?.[1] ?? 0) / 1024
-            held = Math.max(held, now)
-          }
+          held = Math.max(held, await weigh())
           first ||= held
           await page.waitForTimeout(100)
         }

@@ -4,7 +4,7 @@ import { mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
-import { base, withBrowser } from './first-use'
+import { base, scales, withBrowser } from './first-use'
 import { hasToolkit } from './native'
 
 const demoClip = join(import.meta.dirname, '../demo/clips/hall_wide_A003.mp4')
@@ -88,4 +88,81 @@ export async function measureRendering(seconds = 24): Promise<{ own: number; nat
   } finally {
     await rm(folder, { recursive: true })
   }
+}
+
+export interface LongFigures {
+  readonly frames: number
+  readonly framesPerSecond: number
+  /** What the page and its workers held at most, in megabytes, and by how much it grew each minute of the second half. */
+  readonly held: number
+  readonly growth: number
+  /** Milliseconds between the ends of picture and sound in the file. */
+  readonly apart: number
+}
+
+/** A synthetic source with sound, of a size and rate. */
+function syntheticClip(folder: string, seconds: number, size: string, rate: string): string {
+  const file = join(folder, 'hall_long.mp4')
+  spawnSync('ffmpeg', [
+    ...['-v', 'error', '-f', 'lavfi', '-i', `testsrc2=size=${size}:rate=${rate}:duration=${seconds}`],
+    ...['-f', 'lavfi', '-i', `sine=frequency=440:sample_rate=48000:duration=${seconds}`, '-c:v', 'libx264'],
+    ...['-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-ac', '2', '-y', file],
+  ])
+  return file
+}
+
+/** What a long render holds in memory, and whether its sound ends with its picture. Needs the media toolkit. */
+export async function measureLong(
+  seconds: number,
+  size: string,
+  rate: string,
+  format: string,
+): Promise<LongFigures> {
+  const folder = await mkdtemp(join(tmpdir(), 'long-'))
+  try {
+    const file = syntheticClip(folder, seconds, size, rate)
+    return await withBrowser(async (browser) => {
+      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+      await placed(page, file, format)
+      const weigh = await scales(browser)
+      const weights: number[] = []
+      let over = false
+      const making = made(page, format, 3_600_000).finally(() => (over = true))
+      while (!over) {
+        weights.push(await weigh())
+        await page.waitForTimeout(1000)
+      }
+      const framesPerSecond = await making
+      const proof = page.getByRole('region', { name: 'Proof' })
+      await proof.waitFor({ timeout: 3_600_000 })
+      const found = async (what: string) =>
+        Number.parseInt(
+          await proof
+            .getByRole('row', { name: new RegExp(`^${what} `) })
+            .getByRole('cell')
+            .nth(2)
+            .innerText(),
+        )
+      const [frames, samples] = [await found('length'), await found('sound length')]
+      const [num = 1, den = 1] = rate.split('/').map(Number)
+      const half = weights.slice(Math.floor(weights.length / 2))
+      return {
+        frames,
+        framesPerSecond,
+        held: Math.max(...weights),
+        growth: slope(half) * 60,
+        apart: Math.abs((frames * den) / num - samples / 48_000) * 1000,
+      }
+    })
+  } finally {
+    await rm(folder, { recursive: true })
+  }
+}
+
+/** By how much values grow from one to the next, by least squares. */
+function slope(values: readonly number[]): number {
+  const middle = (values.length - 1) / 2
+  const mean = values.reduce((sum, value) => sum + value, 0) / values.length
+  const over = values.reduce((sum, value, i) => sum + (i - middle) * (value - mean), 0)
+  return over / values.reduce((sum, _, i) => sum + (i - middle) ** 2, 0)
 }

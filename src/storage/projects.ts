@@ -11,7 +11,7 @@ import { Format } from '../core/format/format'
 import { type Doc, Project } from '../core/edit/project'
 import { type OpeningRow, type Owned, type PutAsideRow, database } from './database'
 import { type Journal, type StoredPast, loadPast, writeJournal } from './history'
-import { dropRenders } from './renders'
+import { keptProxies, keptRenders } from './kept-files'
 import { dropAhead } from './write-ahead'
 
 /** A project as the list of projects shows it: what it holds, what is decided, and a picture of it. */
@@ -346,5 +346,5 @@ export async function deleteProject(projectId: string): Promise<void> {
   })
   // Where no files are kept of it there are none to take away.
   await dropAhead(projectId).catch(() => {})
-  await dropRenders(projectId).catch(() => {})
+  for (const kept of [keptRenders, keptProxies]) await kept.dropAll(projectId).catch(() => {})
 }

@@ -1,8 +1,11 @@
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
-import { type Habits, type OwnFormat, defaultHabits } from '../core/edit/habits'
+import type { Deliverable } from '../core/edit/deliverable'
+import { type Habits, type OwnFormat, type OwnProfile, defaultHabits } from '../core/edit/habits'
 import { type NamedFormat, readFormatFile, writeFormatFile } from '../core/exchange/format-file'
+import { type NamedProfile, readProfileFile, writeProfileFile } from '../core/exchange/profile-file'
 import { type Format, formatName, sameFormat } from '../core/format/format'
+import type { Draft } from '../core/edit/draft'
 import { loadHabits, saveHabits } from '../storage/habits'
 import { useHistory } from './history'
 import { newId } from './project'
@@ -14,6 +17,7 @@ export const useHabits = defineStore('habits', () => {
   const ready = loadHabits().then(show, () => undefined)
 
   const habits = computed<Habits>(() => doc.value ?? defaultHabits)
+  const ownProfiles = computed<readonly OwnProfile[]>(() => habits.value.ownProfiles)
   const ownFormats = computed<readonly OwnFormat[]>(() => habits.value.ownFormats)
 
   const set = <Name extends 'mains' | 'onMismatch' | 'shape' | 'rate'>(name: Name, value: Habits[Name]) =>
@@ -24,10 +28,7 @@ export const useHabits = defineStore('habits', () => {
 
   /** Keeps a format under a name; without one, under what it is. @returns its name */
   function keep(format: Format, name = ''): string {
-    const taken = new Set(ownFormats.value.map((own) => own.name))
-    const wanted = name.trim().slice(0, 80) || formatName(format)
-    let free = wanted
-    for (let n = 2; taken.has(free); n++) free = `${wanted} (${n})`
+    const free = freeName(name.trim() || formatName(format), ownFormats.value)
     edit(`keep ${free}`, (draft) => void draft.ownFormats.push({ id: newId(), name: free, format }))
     return free
   }
@@ -58,5 +59,65 @@ export const useHabits = defineStore('habits', () => {
     return { added: added.length, known: result.value.length - added.length }
   }
 
-  return { ...history, ready, habits, ownFormats, set, keep, change, drop, exportFormats, importFormats }
+  /** Keeps how a deliverable is wrapped and encoded, under a name. @returns the name */
+  function keepProfile({ wrapper, video, sound, burnIn }: Deliverable, name: string): string {
+    const free = freeName(name.trim(), ownProfiles.value)
+    edit(`keep ${free}`, (draft) => {
+      draft.ownProfiles.push({ id: newId(), name: free, wrapper, video, sound, burnIn } as Draft<OwnProfile>)
+    })
+    return free
+  }
+  const renameProfile = (id: string, name: string) =>
+    edit(`call a profile ${name}`, (draft) => {
+      const own = draft.ownProfiles.find((one) => one.id === id)
+      if (own) own.name = name
+    })
+  const dropProfile = (id: string) =>
+    edit(`drop ${ownProfiles.value.find((own) => own.id === id)?.name}`, (draft) => {
+      draft.ownProfiles = draft.ownProfiles.filter((own) => own.id !== id)
+    })
+  const exportProfiles = () => writeProfileFile(ownProfiles.value)
+
+  /** Takes in a file of profiles; those kept already are left alone. @returns how many came, or what is wrong */
+  async function importProfiles(file: File): Promise<{ added: number; known: number } | { error: string }> {
+    const text = await file.text().catch(() => null)
+    if (text === null) return { error: `${file.name} could not be read. Nothing was changed.` }
+    const result = readProfileFile(text)
+    if (!result.ok) return { error: `${file.name}: ${result.error}` }
+    const key = (profile: NamedProfile) => writeProfileFile([profile])
+    const known = new Set(ownProfiles.value.map(key))
+    const added = result.value.filter((profile) => !known.has(key(profile)))
+    edit(`import ${added.length} profiles`, (draft) => {
+      draft.ownProfiles.push(...added.map((profile) => ({ ...profile, id: newId() }) as Draft<OwnProfile>))
+    })
+    return { added: added.length, known: result.value.length - added.length }
+  }
+
+  return {
+    ...history,
+    ready,
+    habits,
+    ownFormats,
+    ownProfiles,
+    keepProfile,
+    renameProfile,
+    dropProfile,
+    exportProfiles,
+    importProfiles,
+    set,
+    keep,
+    change,
+    drop,
+    exportFormats,
+    importFormats,
+  }
 })
+
+/** A name that nothing bears yet. */
+function freeName(wanted: string, taken: readonly { readonly name: string }[]): string {
+  const names = new Set(taken.map(({ name }) => name))
+  const base = wanted.slice(0, 80)
+  let free = base
+  for (let n = 2; names.has(free); n++) free = `${base} (${n})`
+  return free
+}

@@ -17,6 +17,7 @@ import { useHand } from './hand'
 import { useMeasuring } from './measuring'
 import { useMedia } from './media'
 import { useProject } from './project'
+import { useProxies } from './proxies'
 import { useSounds } from './sounds'
 
 /** What is watched: ways of the timeline, and where each is drawn. */
@@ -40,6 +41,7 @@ const leadIn = 120
 export const usePlaying = defineStore('playing', () => {
   const project = useProject()
   const media = useMedia()
+  const proxies = useProxies()
   const sounds = useSounds()
   const hand = useHand()
   const state = ref<'still' | 'preparing' | 'playing'>('still')
@@ -48,6 +50,8 @@ export const usePlaying = defineStore('playing', () => {
   const loops = ref(false)
   const achieved = shallowRef<Achieved | null>(null)
   const soundTrouble = ref<string | null>(null)
+  /** Clips that are played from their proxies. */
+  const proxied = shallowRef<readonly string[]>([])
   const isOn = computed(() => state.value !== 'still')
   useMeasuring().holdWhile(isOn)
   let stop = new AbortController()
@@ -56,16 +60,20 @@ export const usePlaying = defineStore('playing', () => {
   /** Where the frames of all that is on in a stretch come from, of placed timelines too. */
   async function sourcesOf(doc: Doc, ways: readonly Timeline[], { from, to }: Stretch) {
     const sources = new Map<string, PlayedSource>()
-    const lost: string[] = []
+    const [lost, small]: [string[], string[]] = [[], []]
     for (const source of ways.flatMap((timeline) => [...sourcesIn(doc, timeline, from, to)])) {
       const key = sourceKey({ source })
       if (key === null || sources.has(key)) continue
       if (source.kind === 'figure') sources.set(key, { kind: 'figure', figure: source })
       const clip = source.kind === 'clip' ? doc.clips[source.clipId] : undefined
-      const files = clip && (await media.decodable(clip))
-      if (files) sources.set(key, { kind: 'files', files, rotation: clip.reading?.video?.rotation ?? 0 })
+      const instead = clip && (await proxies.decodable(clip))
+      const files = instead ?? (clip && (await media.decodable(clip)))
+      if (clip && instead) small.push(clip.name)
+      if (clip && files)
+        sources.set(key, { kind: 'files', files, rotation: clip.reading?.video?.rotation ?? 0 })
       else if (clip && !lost.includes(clip.name)) lost.push(clip.name)
     }
+    proxied.value = small
     return { sources, lost }
   }
 
@@ -236,5 +244,5 @@ export const usePlaying = defineStore('playing', () => {
     await ended
   }
 
-  return { state, isOn, speed, loops, achieved, soundTrouble, play, halt }
+  return { state, isOn, speed, loops, achieved, soundTrouble, proxied, play, halt }
 })

@@ -18,7 +18,7 @@ import { contentKey } from '../media/lying'
 import type { RenderPlan, RenderProgress } from '../media/render/plan'
 import type { Rendered } from '../media/render/rendering'
 import type { MediaLocator } from '../media/source'
-import { beginRender, dropRender, dropUnfinished, findRenders, finishRender } from '../storage/renders'
+import { keptRenders } from '../storage/kept-files'
 import { storageTrouble } from '../storage/trouble'
 import { askFor } from '../workers/job'
 import { renderService } from '../workers/services'
@@ -71,7 +71,7 @@ export const useRendering = defineStore('rendering', () => {
   async function find(): Promise<void> {
     const id = project.doc?.project.id
     if (!id || isBusy.value) return
-    const { whole, removed: gone } = await findRenders(id).catch(() => ({ whole: [], removed: [] }))
+    const { whole, removed: gone } = await keptRenders.find(id).catch(() => ({ whole: [], removed: [] }))
     found.value = whole
     if (gone.length) removed.value = gone
   }
@@ -137,7 +137,7 @@ export const useRendering = defineStore('rendering', () => {
     if (signal.aborted) return change(id, { state: 'ended' })
     change(id, { state: 'renders' })
     try {
-      const file = await beginRender(projectId, fileName)
+      const file = await keptRenders.begin(projectId, fileName)
       const plan = await planOf(out, deliverable)
       const service = renderService()
       const tell = proxy((progress: RenderProgress) => void change(id, { progress }))
@@ -146,7 +146,7 @@ export const useRendering = defineStore('rendering', () => {
         async (job) => service.render(job, { ...plan, file }, tell),
         signal,
       )
-      const made = await finishRender(projectId, fileName)
+      const made = await keptRenders.finish(projectId, fileName)
       change(id, { state: 'proves', made: { file: made, rendered }, progress: null })
       plans.set(id, plan)
       await prove(id, false, signal)
@@ -154,7 +154,7 @@ export const useRendering = defineStore('rendering', () => {
       // What is whole stays, also where it was not read back to the end.
       const isWhole = queue.value.some((one) => one.id === id && one.made)
       if (isWhole) return change(id, { state: 'whole', why: signal.aborted ? null : whyOf(error) })
-      await dropUnfinished(projectId, fileName)
+      await keptRenders.dropUnfinished(projectId, fileName)
       change(id, signal.aborted ? { state: 'ended' } : { state: 'failed', why: whyOf(error) })
     } finally {
       ends.delete(id)
@@ -244,7 +244,7 @@ export const useRendering = defineStore('rendering', () => {
   /** Takes a file away that was made before. */
   async function drop(name: string): Promise<void> {
     const id = project.doc?.project.id
-    if (id) await dropRender(id, name)
+    if (id) await keptRenders.drop(id, name)
     await find()
   }
   // What is being made would be lost: the browser asks.

@@ -17,6 +17,9 @@ const mostOpen = 8
 const open = openAccesses<FrameAccess>(mostOpen)
 const never = new AbortController().signal
 
+/** Frames are passed once, from first to last: what mixtures and fields need of those beside them. */
+const mostKept = 128 * 2 ** 20
+
 const { planes } = composer(async ({ key, locator, kind, rotation }, index, signal) => {
   try {
     const access = await open.get(`${key} ${rotation}`, () => openFrames(locator, kind, rotation, never))
@@ -26,7 +29,7 @@ const { planes } = composer(async ({ key, locator, kind, rotation }, index, sign
     open.drop(`${key} ${rotation}`)
     return error instanceof NoPicture ? error.message : `A frame could not be decoded: ${reasonOf(error)}`
   }
-})
+}, mostKept)
 const { mix } = mixer()
 
 /** Whoever waits while it is paused. */

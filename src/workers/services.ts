@@ -4,6 +4,7 @@ import type { EvidenceService } from './evidence.worker'
 import type { FrameService } from './frames.worker'
 import type { LoadingService } from './loading.worker'
 import type { PlayingService } from './playing.worker'
+import type { ProxyService } from './proxy.worker'
 import type { ReadingService } from './reading.worker'
 import type { RenderService } from './render.worker'
 import type { SoundService } from './sound.worker'
@@ -36,6 +37,9 @@ export const writeAheadService = lazily<WriteAheadService>(
 )
 export const renderService = lazily<RenderService>(
   () => new Worker(new URL('./render.worker.ts', import.meta.url), { type: 'module', name: 'render' }),
+)
+export const proxyService = lazily<ProxyService>(
+  () => new Worker(new URL('./proxy.worker.ts', import.meta.url), { type: 'module', name: 'proxy' }),
 )
 export const choiceService = lazily<ChoiceService>(
   () => new Worker(new URL('./choice.worker.ts', import.meta.url), { type: 'module', name: 'choice' }),

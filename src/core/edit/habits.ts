@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { Format } from '../format/format'
+import { Deliverable } from './deliverable'
 import { Mains } from '../toll/policy'
 import { type RegionRates, regionRates } from '../choice/rates'
 import { type Rate, standardRates } from '../rate/rate'
@@ -8,6 +9,12 @@ import { Rational, equal, rational, toNumber } from '../rational/rational'
 /** A format that the editor keeps under a name. */
 export const OwnFormat = z.object({ id: z.string(), name: z.string().min(1).max(80), format: Format })
 export type OwnFormat = z.infer<typeof OwnFormat>
+
+/** How files are wrapped and encoded, kept under a name: all of a deliverable that is not its picture's format or its timeline. */
+export const OwnProfile = z
+  .object({ id: z.string(), name: z.string().min(1).max(80) })
+  .extend(Deliverable.unwrap().pick({ wrapper: true, video: true, sound: true, burnIn: true }).shape)
+export type OwnProfile = z.infer<typeof OwnProfile>
 
 /** What an editor sets once; every new project begins with it. */
 export const Habits = z.object({
@@ -19,6 +26,7 @@ export const Habits = z.object({
   /** Null: the first rate of the mains region. */
   rate: Rational.nullable().default(null),
   ownFormats: z.array(OwnFormat).default([]),
+  ownProfiles: z.array(OwnProfile).default([]),
 })
 export type Habits = z.infer<typeof Habits>
 

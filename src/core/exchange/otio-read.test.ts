@@ -13,6 +13,7 @@ import {
   Clip,
   Gap,
   LinearTimeWarp,
+  Marker,
   MediaReference,
   OtioTimeline,
   RationalTime,
@@ -37,6 +38,7 @@ const schemas: Record<string, { safeParse(value: unknown): { success: boolean } 
   RationalTime,
   TimeRange,
   LinearTimeWarp,
+  Marker,
   ExternalReference: MediaReference,
   GeneratorReference: MediaReference,
 }
@@ -224,7 +226,7 @@ describe('timelines of others', () => {
     const { placements, notes } = shown(
       timelineOf([
         clip('hall.mp4', range(0, 20), {
-          markers: [{ OTIO_SCHEMA: 'Marker.2' }, { OTIO_SCHEMA: 'Marker.1' }],
+          markers: [{ OTIO_SCHEMA: 'Marker.2', color: 'RED' }, { OTIO_SCHEMA: 'Marker.1' }],
         }),
         { OTIO_SCHEMA: 'Transition.1', in_offset: time(5), out_offset: time(5) },
         clip('bell.mp4', range(0, 20)),
@@ -237,9 +239,8 @@ describe('timelines of others', () => {
     ])
     expect([...notes].sort()).toEqual([
       'Not understood: 1 Hologram.7.',
-      'Not understood: 1 Marker.1.',
-      'Not understood: 1 Marker.2.',
       'Not understood: 1 transition, a cut here.',
+      'Not understood: 2 of the markers, which are not kept here.',
     ])
   })
   it('have a gap for what is not among the clips, and for what is switched off', () => {

@@ -20,6 +20,7 @@ import {
 } from '../rational/rational'
 import { counted } from '../words/figures'
 import {
+  Marker,
   AnyObject,
   Clip as OtioClip,
   Gap,
@@ -174,8 +175,17 @@ function readerOf(doc: Doc, making: Making) {
         },
       ]
     })
-    for (const marker of stack.markers ?? []) count(marker.OTIO_SCHEMA)
+    countMarkers(stack.markers)
     return paired(tracks, ({ id }) => !oursIds.has(id))
+  }
+
+  /** Markers of others are not kept; ours say what is found anew here. */
+  function countMarkers(markers: readonly AnyObject[] | null | undefined): void {
+    for (const marker of markers ?? []) {
+      const read = Marker.safeParse(marker)
+      if (!read.success) count(marker.OTIO_SCHEMA)
+      else if (own(read.data.metadata).finding === undefined) count('of the markers, which are not kept here')
+    }
   }
 
   function placementsOf(children: readonly AnyObject[], rate: Rate, depth: number): Placement[] {
@@ -228,7 +238,7 @@ function readerOf(doc: Doc, making: Making) {
     const { enabled, metadata, markers, effects, source_range: range } = clip.data ?? (stack.data as Stack)
     const ours = OwnPlacement.safeParse(own(metadata).placement)
     const treatment = Placement.unwrap().shape.treatment.safeParse(own(metadata).treatment)
-    for (const marker of markers ?? []) count(marker.OTIO_SCHEMA)
+    countMarkers(markers)
     if (enabled === false && !ours.success) {
       count('item that is switched off, a gap here')
       return null

@@ -16,6 +16,15 @@ export type RationalTime = z.infer<typeof RationalTime>
 export const TimeRange = named('TimeRange.1').extend({ start_time: RationalTime, duration: RationalTime })
 export type TimeRange = z.infer<typeof TimeRange>
 
+/** A mark on an item; the older one names its colour otherwise. */
+export const Marker = named('Marker.2', 'Marker.1').extend({
+  name: z.string().nullish(),
+  color: z.string().nullish(),
+  comment: z.string().nullish(),
+  marked_range: TimeRange.nullish(),
+  metadata: z.record(z.string(), z.unknown()).nullish(),
+})
+
 /** An object of any kind, known or not. */
 export const AnyObject = z.looseObject({ OTIO_SCHEMA: z.string().max(200), name: z.string().nullish() })
 export type AnyObject = z.infer<typeof AnyObject>

@@ -1,3 +1,4 @@
+import { checkTimeline } from '../check/check'
 import { type Clip, type Part, claimsOf } from '../edit/clip'
 import { type Doc, formatOf } from '../edit/project'
 import { settlePlacement } from '../edit/running'
@@ -7,11 +8,13 @@ import { type Format, formatText } from '../format/format'
 import { type Rational, divide, equal, multiply, rational, toNumber } from '../rational/rational'
 import { timecodeToFrame } from '../rate/timecode'
 import type { Rate } from '../rate/rate'
+import type { Toll } from '../toll/charge'
+import { shortWords, tollSentence } from '../toll/sentence'
 import type { Way } from '../treatment/way'
 
 /**
  * A timeline as OpenTimelineIO JSON. Schemas: Timeline.1, Stack.1, Track.1, Clip.2, Gap.1, ExternalReference.1,
- * GeneratorReference.1, LinearTimeWarp.1, TimeRange.1, RationalTime.1. Media is at the rate that its file claims, since that
+ * GeneratorReference.1, LinearTimeWarp.1, Marker.2, TimeRange.1, RationalTime.1. What is found on a placement is a marker on it. Media is at the rate that its file claims, since that
  * is what other programs read; another speed, by treatment or by correction, is a time warp. Durations are at the timeline's
  * rate, so that the cut is whole in its frames.
  * @throws Error when the timeline has no format
@@ -31,12 +34,36 @@ export function toOtio(doc: Doc, timeline: Timeline): object {
   }
 }
 
-const stackOf = (doc: Doc, timeline: Timeline, format: Format, name: string, depth = 0) => ({
-  OTIO_SCHEMA: 'Stack.1',
-  name,
-  ...plainItem,
-  children: timeline.tracks.map((track) => trackOf(doc, timeline, track, format, depth)),
-})
+function stackOf(doc: Doc, timeline: Timeline, format: Format, name: string, depth = 0) {
+  const found = checkTimeline(doc, timeline)?.findings ?? []
+  const tolls = new Map(found.map(({ placement, toll }) => [placement.id, toll]))
+  return {
+    OTIO_SCHEMA: 'Stack.1',
+    name,
+    ...plainItem,
+    children: timeline.tracks.map((track) => trackOf(doc, timeline, track, format, tolls, depth)),
+  }
+}
+
+/** Colours of markers that the format names, by how much is paid. */
+const markerColour = { free: 'WHITE', light: 'CYAN', heavy: 'ORANGE', severe: 'MAGENTA' } as const
+
+/** What a placement pays, as a marker over all of what is shown; none where it pays nothing. */
+const markersOf = (toll: Toll | undefined, range: object): object[] =>
+  !toll || toll.grade === 'free'
+    ? []
+    : [
+        {
+          OTIO_SCHEMA: 'Marker.2',
+          name: toll.charges.map(shortWords).join(', '),
+          comment: tollSentence(toll),
+          color: markerColour[toll.grade],
+          marked_range: range,
+          metadata: {
+            yard_tally: { finding: { grade: toll.grade, charges: toll.charges.map(({ kind }) => kind) } },
+          },
+        },
+      ]
 
 /** What of a timeline no published object says: all but its tracks. */
 const ownOf = ({ tracks: _, ...own }: Timeline) => own
@@ -54,13 +81,22 @@ const timeRange = (start: object, duration: object) => ({
   duration,
 })
 
-function trackOf(doc: Doc, timeline: Timeline, track: Track, format: Format, depth: number) {
+function trackOf(
+  doc: Doc,
+  timeline: Timeline,
+  track: Track,
+  format: Format,
+  tolls: ReadonlyMap<string, Toll>,
+  depth: number,
+) {
   const { rate } = format
   const children: object[] = []
   let at = 0
   for (const placement of track.placements) {
     if (placement.start > at) children.push(gap(placement.start - at, rate))
-    children.push(itemOf(doc, timeline, placement, format, depth))
+    const item = itemOf(doc, timeline, placement, format, depth)
+    const toll = track.kind === 'video' ? tolls.get(placement.id) : undefined
+    children.push({ ...item, markers: markersOf(toll, item.source_range) })
     at = placement.start + placement.length
   }
   return {
@@ -81,7 +117,13 @@ const gap = (frames: number, rate: Rate) => ({
   source_range: timeRange(rationalTime(0, rate), rationalTime(frames, rate)),
 })
 
-function itemOf(doc: Doc, timeline: Timeline, placement: Placement, format: Format, depth: number): object {
+function itemOf(
+  doc: Doc,
+  timeline: Timeline,
+  placement: Placement,
+  format: Format,
+  depth: number,
+): { readonly source_range: object; readonly [other: string]: unknown } {
   const { source } = placement
   const { way } = settlePlacement(doc, timeline, placement, format)
   const length = rationalTime(placement.length, format.rate)

@@ -18,7 +18,7 @@ type FrameOfFile = (file: WantedFile, index: number, signal: AbortSignal) => Pro
 type DecodedPicture = Pick<StoredPicture, 'planes' | 'meaning'>
 
 /** Decoded frames are kept for the next wish up to so many bytes: another treatment is tried on the same ones. */
-const mostKept = 256 * 2 ** 20
+const usuallyKept = 256 * 2 ** 20
 
 /** How the layout of a codec's chroma is called where it is not the common one. */
 const sitingName = ({ codec, height }: ClipKind): string =>
@@ -32,7 +32,7 @@ const bytesOf = ({ alpha, chroma, ...planes }: Planes): number =>
   bytesOfLayout({ ...planes, planeCount: alpha ? 4 : chroma ? 3 : 1 })
 
 /** What was decoded, the least used let go first. */
-function keeper() {
+function keeper(mostKept: number) {
   const kept = new Map<string, DecodedPicture>()
   let bytes = 0
   return {
@@ -56,10 +56,10 @@ function keeper() {
   }
 }
 
-/** Composes frames of timelines out of decoded planes. */
-export function composer(frameOfFile: FrameOfFile) {
+/** Composes frames of timelines out of decoded planes. @param mostKept bytes of them that wait for the next wish */
+export function composer(frameOfFile: FrameOfFile, mostKept = usuallyKept) {
   const kernels: Kernels = { resample: simdResample(), fields: simdFields() }
-  const decoded = keeper()
+  const decoded = keeper(mostKept)
   const figures = new Map<string, (index: number) => Planes>()
 
   /** A figure's ground is drawn once. */

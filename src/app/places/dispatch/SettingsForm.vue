@@ -13,16 +13,24 @@ import { soundIn, usualSound, usualVideo } from '../../../core/dispatch/usual'
 import type { Deliverable } from '../../../core/edit/deliverable'
 import { timecodeAt } from '../../../core/edit/timeline'
 import { timecodeToFrame } from '../../../core/rate/timecode'
+import { toNumber } from '../../../core/rational/rational'
 import { channelsOf, layoutOf } from '../../../core/sound/mix'
 import { counted, kilohertz } from '../../../core/words/figures'
 import { useDispatching } from '../../../stores/dispatching'
+import type { OwnProfile } from '../../../core/edit/habits'
+import { useHabits } from '../../../stores/habits'
+import { useHand } from '../../../stores/hand'
 import { useProject } from '../../../stores/project'
+import { useTimelines } from '../../../stores/timelines'
 import CommitInput from '../../components/CommitInput.vue'
 import NativeSelect from '../../components/NativeSelect.vue'
 
 /** What is set of the deliverable in hand. */
 const dispatching = useDispatching()
 const project = useProject()
+const habits = useHabits()
+const hand = useHand()
+const timelines = useTimelines()
 const it = computed<Deliverable>(() => dispatching.current as Deliverable)
 const out = computed(() => dispatching.check?.out ?? null)
 
@@ -86,6 +94,18 @@ function setLoudness(text: string) {
   else if (Number.isFinite(value) && value <= 0 && value >= -70)
     setSound(`${text} LUFS`, { loudnessLufs: value })
 }
+/** The own profile that it is set as; none where it differs from all. */
+const profileId = computed(() => {
+  const set = ({ wrapper, video, sound, burnIn }: Omit<OwnProfile, 'id' | 'name'>) =>
+    JSON.stringify([wrapper, video, sound, burnIn])
+  return habits.ownProfiles.find((own) => set(own) === set(it.value))?.id ?? ''
+})
+function takeProfile(id: string) {
+  const own = habits.ownProfiles.find((one) => one.id === id)
+  if (!own) return
+  const { wrapper, video, sound, burnIn } = own
+  set(`set it as ${own.name}`, { wrapper, video, sound, burnIn })
+}
 /** How the cut comes into a frame of another shape. */
 const framing = computed(() => it.value.treatment.framing?.mode?.kind ?? 'framed')
 function setFraming(kind: string) {
@@ -105,6 +125,13 @@ function setRange(end: 'from' | 'to', text: string) {
   const range = { ...frames.value, [end]: Math.max(0, at - first) }
   if (range.from < range.to) set('set what of it goes out', { range })
 }
+/** The stretch in hand on the timeline, in frames of what goes out; null where none is, or it is of another timeline. */
+const inHand = computed(() => {
+  const [stretch, made] = [hand.stretch, out.value]
+  if (!stretch || !made || made.source.id !== timelines.current?.id) return null
+  const times = toNumber(made.format.rate) / toNumber(made.sourceFormat.rate)
+  return { from: Math.floor(stretch.from * times), to: Math.ceil(stretch.to * times) }
+})
 const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, frame) : '')
 </script>
 
@@ -125,6 +152,23 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
         :options="project.timelines.map(({ id, name }) => ({ value: id, label: name }))"
         @update:value="(timelineId: string) => set('deliver another timeline', { timelineId, range: null })"
     /></label>
+    <div class="row">
+      <span>own profile</span
+      ><span class="pair"
+        ><NativeSelect
+          :value="profileId"
+          aria-label="Own profile"
+          :options="[
+            { value: '', label: habits.ownProfiles.length ? 'none of these' : 'none kept yet' },
+            ...habits.ownProfiles.map(({ id, name }) => ({ value: id, label: name })),
+          ]"
+          @update:value="takeProfile"
+        />
+        <button class="word" :disabled="profileId !== ''" @click="habits.keepProfile(it, it.name)">
+          keep as own
+        </button></span
+      >
+    </div>
     <label
       ><span>wrapper</span
       ><NativeSelect
@@ -227,8 +271,14 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
           label="To timecode"
           @commit="(text) => setRange('to', text)"
         />
-        <button class="word" :disabled="whole" @click="set('deliver all of it', { range: null })">
-          all
+        <button class="word" :disabled="whole" @click="set('deliver all of it', { range: null })">all</button>
+        <button
+          v-if="inHand"
+          class="word"
+          :title="`${timecode(inHand.from)} to ${timecode(inHand.to)}`"
+          @click="set('deliver what is in hand', { range: inHand })"
+        >
+          in hand
         </button></span
       ></label
     >
@@ -248,14 +298,16 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
 </template>
 
 <style scoped>
-label {
+label,
+.row {
   display: grid;
   grid-template-columns: 78px minmax(0, 1fr);
   align-items: center;
   padding: 3px 0;
   border-bottom: 1px solid var(--line);
 }
-label > span:first-child {
+label > span:first-child,
+.row > span:first-child {
   color: var(--quiet);
 }
 .pair {

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { ref } from 'vue'
-import { usualRate } from '../../../core/edit/habits'
+import { megabits } from '../../../core/dispatch/sheet'
+import { type OwnProfile, usualRate } from '../../../core/edit/habits'
 import { formatName, formatText, tradeName } from '../../../core/format/format'
 import { parseFormat } from '../../../core/format/parse'
 import { parseShape } from '../../../core/format/shape'
@@ -14,7 +15,7 @@ import FileButton from '../../components/FileButton.vue'
 import FormatPicker from '../../components/FormatPicker.vue'
 import MainsChoice from '../../components/MainsChoice.vue'
 import { download } from '../../download'
-import { counted } from '../../../core/words/figures'
+import { counted, kilohertz } from '../../../core/words/figures'
 
 /** What is set once and used for every new project, and the formats that the editor keeps. */
 const habits = useHabits()
@@ -43,13 +44,25 @@ function setName(id: string, name: string) {
   if (name.trim()) habits.change(id, { name: name.trim().slice(0, 80) })
 }
 const exportFile = () => download('own-formats.json', habits.exportFormats(), 'application/json')
-async function importFile(file: File) {
-  const result = await habits.importFormats(file)
-  said.value =
+type Imported = Awaited<ReturnType<typeof habits.importFormats>>
+const tellImported = (result: Imported, what: string) =>
+  (said.value =
     'error' in result
       ? result.error
-      : `${counted(result.added, 'format')} came in${result.known ? `, ${result.known} were here already` : ''}.`
-}
+      : `${counted(result.added, what)} came in${result.known ? `, ${result.known} were here already` : ''}.`)
+const importFile = async (file: File) => tellImported(await habits.importFormats(file), 'format')
+const importProfiles = async (file: File) => tellImported(await habits.importProfiles(file), 'profile')
+const exportProfiles = () => download('own-profiles.json', habits.exportProfiles(), 'application/json')
+const profileWords = ({ wrapper, video, sound, burnIn }: OwnProfile) =>
+  [
+    wrapper,
+    [video?.codec, video?.profile].filter(Boolean).join(' '),
+    video?.rateControl?.kind === 'bit-rate' && megabits(video.rateControl.bitsPerSecond),
+    sound ? `${sound.codec}, ${kilohertz(sound.sampleRate)}` : 'no sound',
+    burnIn && 'timecode in the picture',
+  ]
+    .filter(Boolean)
+    .join(' · ')
 </script>
 
 <template>
@@ -191,6 +204,44 @@ async function importFile(file: File) {
         name="A format to keep"
         @pick="(format) => habits.keep(format)"
       />
+    </section>
+    <section>
+      <div class="title">
+        <h2>Own profiles</h2>
+        <Button :disabled="habits.ownProfiles.length === 0" @click="exportProfiles">Export as JSON</Button>
+        <FileButton accept=".json,application/json" name="File of profiles" @file="importProfiles"
+          >Import…</FileButton
+        >
+      </div>
+      <p v-if="habits.ownProfiles.length === 0" class="quiet">
+        None yet. Keep how a deliverable is wrapped and encoded in Dispatch.
+      </p>
+      <table v-else>
+        <thead class="heading">
+          <tr>
+            <th>name</th>
+            <th>what it is</th>
+            <th><span class="visually-hidden">drop</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="own in habits.ownProfiles" :key="own.id">
+            <td>
+              <CommitInput
+                :text="own.name"
+                :label="`Name of ${own.name}`"
+                @commit="(name) => name.trim() && habits.renameProfile(own.id, name.trim().slice(0, 80))"
+              />
+            </td>
+            <td class="figures">{{ profileWords(own) }}</td>
+            <td>
+              <button class="word" :aria-label="`Drop ${own.name}`" @click="habits.dropProfile(own.id)">
+                drop
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
     </section>
   </main>
 </template>

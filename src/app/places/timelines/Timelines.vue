@@ -22,6 +22,7 @@ import ClipsToPlace from './left/ClipsToPlace.vue'
 import { droppedClip } from './left/drag'
 import FindingList from './left/FindingList.vue'
 import RuleList from './left/RuleList.vue'
+import PlaybackList from './left/PlaybackList.vue'
 import SoundList from './left/SoundList.vue'
 import MismatchQuestion from './MismatchQuestion.vue'
 import type { StripAct } from './strip/strip-keys'
@@ -46,8 +47,11 @@ watch(
   () => timelines.current?.id,
   () => (placing.value = hand.all.length === 0),
 )
-/** Whether the sound stands in their place. */
-const hearing = ref(false)
+/** What stands in the place of both. */
+const beside = ref<'sound' | 'playback' | null>(null)
+function turnTo(panel: 'sound' | 'playback') {
+  beside.value = beside.value === panel ? null : panel
+}
 const viewer = ref<InstanceType<typeof TimelineViewer> | null>(null)
 const findings = ref<InstanceType<typeof FindingList> | null>(null)
 
@@ -143,7 +147,8 @@ const does: Record<StripAct, () => void> = {
         Choose the format in the Yard first: a timeline never takes it from what is placed first.
       </p>
       <template v-if="timelines.current">
-        <SoundList v-if="hearing" :timeline="timelines.current" />
+        <SoundList v-if="beside === 'sound'" :timeline="timelines.current" />
+        <PlaybackList v-else-if="beside === 'playback'" :timeline="timelines.current" />
         <template v-else-if="!placing && timelines.check">
           <FindingList ref="findings" :timeline="timelines.current" :check="timelines.check" />
           <RuleList :timeline="timelines.current" />
@@ -153,11 +158,16 @@ const does: Record<StripAct, () => void> = {
           <button
             class="word toggle"
             :aria-pressed="placing"
-            @click="((placing = hearing ? placing : !placing), (hearing = false))"
+            @click="((placing = beside ? placing : !placing), (beside = null))"
           >
-            {{ placing !== hearing ? 'show what happens' : 'place clips…' }}
+            {{ placing === (beside === null) ? 'show what happens' : 'place clips…' }}
           </button>
-          <button class="word toggle" :aria-pressed="hearing" @click="hearing = !hearing">sound…</button>
+          <button class="word toggle" :aria-pressed="beside === 'sound'" @click="turnTo('sound')">
+            sound…
+          </button>
+          <button class="word toggle" :aria-pressed="beside === 'playback'" @click="turnTo('playback')">
+            playback…
+          </button>
         </span>
       </template>
     </template>

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { type Rate, rateName } from '../../../../core/rate/rate'
 import { toNumber } from '../../../../core/rational/rational'
-import { figure } from '../../../../core/words/figures'
+import { counted, figure } from '../../../../core/words/figures'
 import { usePlaying } from '../../../../stores/playing'
 
 /** What playing achieved, as it was counted: frames that were shown while they were due, of all that fell due. */
@@ -17,6 +17,11 @@ const says = computed(() => {
   const name = playing.speed === 1 ? rateName(props.rate) : figure(asked, 2)
   return `${figure(achieved.perSecond)} of ${name} frames a second, ${late > 0 ? `${late} late` : 'none late'}`
 })
+/** What is not seen as it is. */
+const small = computed(() => {
+  const { proxied } = playing
+  return proxied.length && says.value ? `${counted(proxied.length, 'proxy', 'proxies')} played · ` : ''
+})
 const trouble = computed(() => playing.achieved?.trouble ?? playing.soundTrouble)
 </script>
 
@@ -26,7 +31,8 @@ const trouble = computed(() => playing.achieved?.trouble ?? playing.soundTrouble
     role="status"
     :data-due="playing.achieved?.due"
     :data-shown="playing.achieved?.shown"
-    >{{ trouble ? `${says} · ${trouble}` : says }}</span
+    :title="playing.proxied.join(', ')"
+    >{{ small }}{{ trouble ? `${says} · ${trouble}` : says }}</span
   >
 </template>
 

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import { computed } from 'vue'
+import { type Timeline, placementsIn } from '../../../../core/edit/timeline'
+import { counted, fileSize } from '../../../../core/words/figures'
+import { useProject } from '../../../../stores/project'
+import { useProxies } from '../../../../stores/proxies'
+
+/** Which clips of a timeline are heavy to play, and their proxies: made in the background, played instead, thrown away. */
+const props = defineProps<{ timeline: Timeline }>()
+const project = useProject()
+const proxies = useProxies()
+const clips = computed(() => {
+  const ids = placementsIn(props.timeline).flatMap(({ source }) =>
+    source.kind === 'clip' ? [source.clipId] : [],
+  )
+  return [...new Set(ids)].flatMap((id) => {
+    const clip = project.opened.clips[id]
+    const weight = clip && proxies.weight(clip)
+    return clip && weight
+      ? [{ clip, weight, has: proxies.has(clip), against: proxies.speaksAgainst(clip) }]
+      : []
+  })
+})
+const heavy = computed(() => clips.value.filter(({ weight }) => weight.heavy))
+const wanting = computed(() => heavy.value.filter(({ has, against }) => !has && !against))
+</script>
+
+<template>
+  <h2 class="heading">playback · {{ heavy.length }} heavy of {{ clips.length }}</h2>
+  <p class="small quiet">
+    A proxy has a quarter of the pixels. It is played; files are made from the originals.
+  </p>
+  <div class="acts">
+    <Button
+      v-if="wanting.length && !proxies.waiting"
+      size="small"
+      @click="proxies.make(wanting.map(({ clip }) => clip))"
+      >Make {{ counted(wanting.length, 'proxy', 'proxies') }}</Button
+    >
+    <Button size="small" @click="proxies.measure(clips.map(({ clip }) => clip))">Measure decoding</Button>
+  </div>
+  <p v-if="proxies.inWork" role="status" class="small figures">
+    {{ proxies.inWork.clip.name }}: frame {{ proxies.inWork.frames }} of {{ proxies.inWork.of }}
+    <button class="word" @click="proxies.end()">cancel</button>
+  </p>
+  <p v-if="proxies.bytes" class="small">
+    <label><input v-model="proxies.plays" type="checkbox" /> play them</label>
+    <span class="figures">{{ fileSize(proxies.bytes) }} kept</span>
+    <button class="word" @click="proxies.throwAway()">throw away</button>
+  </p>
+  <ul aria-label="Playback of the clips">
+    <li v-if="clips.length === 0" class="quiet">Nothing moves.</li>
+    <li v-for="{ clip, weight, has, against } in clips" :key="clip.id">
+      <b>{{ clip.name }}</b>
+      <span class="small">{{ weight.heavy ? 'heavy' : 'light' }}: {{ weight.says }}</span>
+      <span v-if="has" class="small figures">proxy, {{ fileSize(proxies.sizeOf(clip)) }}</span>
+      <span v-else-if="against" class="small quiet">no proxy: {{ against }}</span>
+      <button
+        v-else-if="!proxies.waiting"
+        class="word"
+        :aria-label="`Make a proxy of ${clip.name}`"
+        @click="proxies.make([clip])"
+      >
+        make a proxy
+      </button>
+      <span v-if="proxies.troubles.get(clip.id)" role="alert" class="small">{{
+        proxies.troubles.get(clip.id)
+      }}</span>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  padding: 0;
+  width: 100%;
+  overflow: auto;
+  min-height: 60px;
+  flex: 1;
+  border-top: 1px solid var(--line);
+}
+li {
+  border-bottom: 1px solid var(--line);
+  padding: 4px 8px 4px 0;
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+}
+li .word {
+  padding: 0;
+}
+.small {
+  font-size: 11.5px;
+  line-height: 1.3;
+}
+.acts {
+  display: flex;
+  gap: 6px;
+  flex-wrap: wrap;
+}
+</style>

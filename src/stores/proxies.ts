@@ -1,0 +1,174 @@
+import { proxy } from 'comlink'
+import { defineStore } from 'pinia'
+import { computed, reactive, ref, shallowReactive, watch } from 'vue'
+import type { Clip, Part } from '../core/edit/clip'
+import { timingOfReading } from '../core/edit/timing'
+import { countOf } from '../core/motion/timing'
+import { read } from '../core/reading/read'
+import { type Weight, weightOf } from '../core/toll/heavy'
+import { fileNameOf } from '../core/words/file-name'
+import { reasonOf } from '../core/words/reason'
+import { contentKey, kindOf, kindOfReading } from '../media/lying'
+import type { DecodableFile } from '../media/measure'
+import { byteSource } from '../media/source'
+import { keptProxies } from '../storage/kept-files'
+import { storageTrouble } from '../storage/trouble'
+import { askFor } from '../workers/job'
+import { proxyService } from '../workers/services'
+import { useMedia } from './media'
+import { useProject } from './project'
+
+/** A proxy that is being made. */
+export interface ProxyInWork {
+  readonly clip: Clip
+  readonly frames: number
+  readonly of: number
+}
+
+const ending = '.mp4'
+const nameOf = (file: Clip | Part) => `${fileNameOf(contentKey(file))}${ending}`
+const filesOf = (clip: Clip): readonly (Clip | Part)[] => (clip.parts.length ? clip.parts : [clip])
+
+/** Clips that are heavy to play, and small stand-ins for them: for playing alone, never for what is made. */
+export const useProxies = defineStore('proxies', () => {
+  const project = useProject()
+  const media = useMedia()
+  /** By the name of the file. */
+  const made = shallowReactive(new Map<string, File>())
+  /** Frames a second that were decoded of a clip, by what it holds. */
+  const paces = reactive(new Map<string, number>())
+  const troubles = reactive(new Map<string, string>())
+  /** Whether they are played where they are there. */
+  const plays = ref(true)
+  const inWork = ref<ProxyInWork | null>(null)
+  const waiting = ref(0)
+  const bytes = computed(() => [...made.values()].reduce((sum, { size }) => sum + size, 0))
+  let stop = new AbortController()
+  let line: Promise<unknown> = Promise.resolve()
+
+  watch(
+    () => project.doc?.project.id,
+    async (id) => {
+      stop.abort()
+      made.clear()
+      troubles.clear()
+      if (!id) return
+      const { whole } = await keptProxies.find(id).catch(() => ({ whole: [] }))
+      if (project.doc?.project.id === id) for (const { name, file } of whole) made.set(name, file)
+    },
+    { immediate: true },
+  )
+
+  const weight = (clip: Clip): Weight | null => weightOf(clip.reading, paces.get(contentKey(clip)) ?? null)
+  const has = (clip: Clip): boolean => filesOf(clip).every((file) => made.has(nameOf(file)))
+  /** Bytes of a clip's proxies. */
+  const sizeOf = (clip: Clip): number =>
+    filesOf(clip).reduce((sum, file) => sum + (made.get(nameOf(file))?.size ?? 0), 0)
+  /** Why a clip has none; null where nothing speaks against it. */
+  const speaksAgainst = (clip: Clip): string | null =>
+    clip.reading?.video?.alpha ? 'what is seen through it would be lost' : null
+
+  /** Makes proxies of clips, one after the other. */
+  function make(clips: readonly Clip[]): void {
+    if (stop.signal.aborted) stop = new AbortController()
+    const { signal } = stop
+    for (const clip of clips) {
+      if (has(clip) || speaksAgainst(clip)) continue
+      waiting.value++
+      troubles.delete(clip.id)
+      line = line.then(async () => {
+        try {
+          if (!signal.aborted) await makeOf(clip, signal)
+        } catch (error) {
+          if (!signal.aborted)
+            troubles.set(clip.id, error instanceof DOMException ? storageTrouble(error) : reasonOf(error))
+        } finally {
+          waiting.value--
+          inWork.value = null
+        }
+      })
+    }
+  }
+  async function makeOf(clip: Clip, signal: AbortSignal): Promise<void> {
+    const projectId = project.opened.project.id
+    const hasFields = clip.reading?.video?.scan === 'interlaced'
+    for (const file of filesOf(clip)) {
+      const name = nameOf(file)
+      const kind = kindOf(clip, clip.parts.length ? (file as Part) : undefined)
+      const locator = await media.locate(file)
+      if (made.has(name) || !kind) continue
+      if (!locator) throw new Error(`${file.name} is not at hand: take the file in again.`)
+      const tell = proxy((frames: number, of: number) => void (inWork.value = { clip, frames, of }))
+      inWork.value = { clip, frames: 0, of: countOf(kind.steps) }
+      try {
+        const into = await keptProxies.begin(projectId, name)
+        const service = proxyService()
+        await askFor(service, (id) => service.make(id, locator, kind, hasFields, into, tell), signal)
+        made.set(name, await keptProxies.finish(projectId, name))
+      } catch (error) {
+        await keptProxies.dropUnfinished(projectId, name)
+        throw error
+      }
+    }
+  }
+  const end = () => stop.abort()
+
+  /** Throws all of them away. */
+  async function throwAway(): Promise<void> {
+    end()
+    made.clear()
+    const id = project.doc?.project.id
+    if (id) await keptProxies.dropAll(id)
+  }
+
+  /** Measures how fast clips are decoded here, one after the other. */
+  function measure(clips: readonly Clip[]): void {
+    for (const clip of clips)
+      line = line.then(async () => {
+        const [first] = filesOf(clip)
+        const locator = first && (await media.locate(first))
+        const kind = kindOf(clip, clip.parts[0])
+        if (!locator || !kind) return
+        const service = proxyService()
+        const pace = await askFor(service, (id) => service.pace(id, locator, kind)).catch(() => null)
+        if (pace !== null) paces.set(contentKey(clip), pace)
+      })
+  }
+
+  /** The proxies of a clip as what is decoded for playing; null where its own files are. */
+  async function decodable(clip: Clip): Promise<DecodableFile[] | null> {
+    if (!plays.value || !has(clip)) return null
+    const files: DecodableFile[] = []
+    let first = 0
+    for (const part of filesOf(clip)) {
+      const file = made.get(nameOf(part))
+      const own = kindOf(clip, clip.parts.length ? (part as Part) : undefined)
+      if (!file || !own) return null
+      const locator = { kind: 'file', file } as const
+      const result = await read(byteSource(locator))
+      const kind = result.ok ? kindOfReading(result.reading, timingOfReading(result.reading)) : null
+      // One that has other frames than its clip is none of it.
+      if (!kind || countOf(kind.steps) !== countOf(own.steps)) return null
+      files.push({ locator, kind, first })
+      first += countOf(own.steps)
+    }
+    return files
+  }
+
+  return {
+    plays,
+    inWork,
+    waiting,
+    bytes,
+    troubles,
+    weight,
+    has,
+    sizeOf,
+    speaksAgainst,
+    make,
+    end,
+    throwAway,
+    measure,
+    decodable,
+  }
+})
