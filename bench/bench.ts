@@ -3,6 +3,7 @@ import { existsSync } from 'node:fs'
 import { measureCard } from './card'
 import { measureFirstUse } from './first-use'
 import { measureList } from './list'
+import { measureLoudness } from './loudness'
 import { measureMoving, measurePaying } from './moving'
 import { measureLarge } from './large'
 import { measureKernels } from './measuring'
@@ -182,3 +183,5 @@ if (asked('rendering-long') && hasToolkit())
   long('30 min of 640×360 at 29.97', await measureLong(1800, '640x360', '30000/1001', '640x360@29.97p'))
 if (asked('rendering-hd') && hasToolkit())
   long('3 min of HD at 25', await measureLong(180, '1920x1080', '25', '1920x1080@25p'))
+if (asked('loudness'))
+  line('loudness of stereo, one core (target 30)', `${measureLoudness().toFixed(0)} times real time`)

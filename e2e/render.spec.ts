@@ -66,3 +66,34 @@ test('what is ended leaves nothing, and what a page that went has left is named 
   await expect(queue(page)).toContainText('was taken away: The-Ninth-Bell_1920-1080-25p.mp4.')
   await expect.poll(() => files(page)).toEqual([])
 })
+
+test('a render that cannot go on leaves nothing, and says why: no room, a source that is gone', async ({
+  page,
+  context,
+}) => {
+  test.setTimeout(180_000)
+  await begun(page, '3840x2160@25p', ['hall_wide_A003'])
+  await saved(page)
+  await place(page, 'Dispatch')
+  const session = await context.newCDPSession(page)
+  const quota = (quotaSize?: number) =>
+    session.send('Storage.overrideQuotaForOrigin', { origin: new URL(page.url()).origin, quotaSize })
+  await quota(3_000_000)
+  await makeFile(page, '1920x1080@25p', '00:00:10:00', async () => {
+    await page.getByLabel('Codec', { exact: true }).selectOption('FFV1')
+  })
+  await expect(queue(page).getByRole('alert')).toContainText(/room|space/, { timeout: 90_000 })
+  await expect(queue(page)).toContainText('Nothing of it was kept.')
+  await expect.poll(() => files(page)).toEqual([])
+  await quota()
+  // The source goes while its frames are taken.
+  await page.getByRole('button', { name: 'Make the file' }).click()
+  await expect(queue(page).getByText(/^frame \d+/)).toBeVisible({ timeout: 60_000 })
+  await context.route('**/api/siding/**', (route) => route.abort())
+  await expect(queue(page).getByRole('alert')).toContainText('Nothing of it was kept.', { timeout: 90_000 })
+  await expect(queue(page).getByRole('alert')).not.toContainText(/room|space/)
+  await expect.poll(() => files(page)).toEqual([])
+  await context.unroute('**/api/siding/**')
+  await makeFile(page, '640x360@25p', '00:00:01:00')
+  await expect(queue(page).getByText('made', { exact: true })).toBeVisible({ timeout: 60_000 })
+})

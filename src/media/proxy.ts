@@ -47,8 +47,12 @@ export async function makeProxy(
     await output.start()
     let n = 0
     for await (const frame of clip.samples(0, signal)) {
-      signal.throwIfAborted()
-      await frame.draw(context, width, height)
+      try {
+        signal.throwIfAborted()
+        await frame.draw(context, width, height)
+      } finally {
+        frame.close()
+      }
       await source.add(n / rate, 1 / rate)
       n++
       if (n >= of) break
@@ -78,7 +82,7 @@ export async function paceOf(locator: MediaLocator, kind: ClipKind, signal: Abor
     let n = 0
     let begun = performance.now()
     for await (const frame of clip.samples(0, signal)) {
-      await frame.lend(() => {})
+      await frame.lend(() => {}).finally(() => frame.close())
       // The first one waits until the decoder is under way.
       if (n++ === 0) begun = performance.now()
       if (n > trialFrames || performance.now() - begun > trial) break

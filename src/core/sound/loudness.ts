@@ -172,6 +172,9 @@ function rangeOf(blocks: readonly number[]): number | null {
 /** Samples on each side that weigh in one between two. */
 const side = 16
 
+/** So many times the higher of two samples a sound may reach between them: where it turns, and where it goes one way. */
+const [mostBetween, mostOneWay] = [2, 1.1]
+
 /** The highest value of a sound between its samples too, where it is looked at so often that nothing higher hides. */
 function peakMeter(sampleRate: number) {
   const times = sampleRate < 96_000 ? 4 : sampleRate < 192_000 ? 2 : 1
@@ -185,12 +188,21 @@ function peakMeter(sampleRate: number) {
     all.set(tail)
     all.set(samples, tail.length)
     for (let n = side - 1; n + side < all.length; n++) {
-      // Where both neighbours are small nothing high lies between.
-      if (Math.max(Math.abs(all[n] as number), Math.abs(all[n + 1] as number)) * 2 < highest) continue
+      const [a, b] = [all[n] as number, all[n + 1] as number]
+      // Where both neighbours are small nothing high lies between; where it goes one way, little more than the higher one.
+      const turns = (a - (all[n - 1] as number)) * ((all[n + 2] ?? 0) - b) <= 0
+      if (Math.max(Math.abs(a), Math.abs(b)) * (turns ? mostBetween : mostOneWay) < highest) continue
       for (const weights of phases) {
         let sum = 0
-        for (let k = 0; k < 2 * side; k++) sum += (weights[k] as number) * (all[n - side + 1 + k] as number)
-        highest = Math.max(highest, Math.abs(sum))
+        const first = n - side + 1
+        for (let k = 0; k < 2 * side; k += 4)
+          sum +=
+            (weights[k] as number) * (all[first + k] as number) +
+            (weights[k + 1] as number) * (all[first + k + 1] as number) +
+            (weights[k + 2] as number) * (all[first + k + 2] as number) +
+            (weights[k + 3] as number) * (all[first + k + 3] as number)
+        if (sum > highest) highest = sum
+        else if (-sum > highest) highest = -sum
       }
     }
     tail = all.slice(Math.max(0, all.length - 2 * side))

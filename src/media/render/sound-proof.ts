@@ -15,7 +15,8 @@ async function samplesStated(locator: MediaLocator, sampleRate: number): Promise
   try {
     const [track] = await input.getAudioTracks()
     if (!track) return null
-    const seconds = (await track.computeDuration()) - (await track.getFirstTimestamp())
+    // What gets a decoder under way lies before the beginning, and is not heard.
+    const seconds = (await track.computeDuration()) - Math.max(0, await track.getFirstTimestamp())
     return Math.round(seconds * sampleRate)
   } catch {
     return null

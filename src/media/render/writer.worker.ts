@@ -46,7 +46,7 @@ function fromRing({ FS }: Core, name: string, minor: number, ring: Ring): void {
 }
 
 /** Gives the toolkit a file to write that lies in the browser's own storage: read again and at any place, as indexes need it. */
-function intoFile({ FS }: Core, file: FileSystemSyncAccessHandle): void {
+function intoFile({ FS }: Core, file: FileSystemSyncAccessHandle, failed: (error: unknown) => void): void {
   const device = FS.makedev(72, 0)
   const room = (heap: Uint8Array | Int8Array, offset: number, length: number) =>
     new Uint8Array(heap.buffer as ArrayBuffer, heap.byteOffset + offset, length)
@@ -54,7 +54,18 @@ function intoFile({ FS }: Core, file: FileSystemSyncAccessHandle): void {
     open: () => undefined,
     close: () => undefined,
     read: (_stream, heap, offset, length, at) => file.read(room(heap, offset, length), { at }),
-    write: (_stream, heap, offset, length, at) => file.write(room(heap, offset, length), { at }),
+    write(_stream, heap, offset, length, at) {
+      try {
+        const written = file.write(room(heap, offset, length), { at })
+        // Where there is no room, what is returned may be less than was wanted, or no count at all.
+        if (written !== length) throw new DOMException('not all of it was written', 'QuotaExceededError')
+        return written
+      } catch (error) {
+        // The toolkit only knows that something failed.
+        failed(error)
+        throw error
+      }
+    },
     llseek: ({ position }, offset, whence) =>
       whence === fromStart ? offset : whence === fromHere ? position + offset : file.getSize() + offset,
   })
@@ -68,10 +79,16 @@ const logOf = ({ FS }: Core): PassLog =>
     .filter((name) => !name.startsWith('.'))
     .map((name) => ({ name, bytes: FS.readFile(`${logFolder}/${name}`) }))
 
+/** Why bytes could not be written. */
+const troubleOf = (error: unknown): string =>
+  error instanceof DOMException ? `${error.name}: ${error.message}` : reasonOf(error)
+
 const service = {
   /** Writes one file from beginning to end; the worker hears nothing else meanwhile. */
   async run({ words, picture, sound, file, log }: WriterJob): Promise<WriterEnd> {
     const said: string[] = []
+    /** What went wrong with the file. */
+    let first: unknown = null
     const out = await file.createSyncAccessHandle()
     try {
       out.truncate(0)
@@ -83,14 +100,15 @@ const service = {
       core.FS.mkdir('/in')
       fromRing(core, 'picture', 0, picture)
       if (sound) fromRing(core, 'sound', 1, sound)
-      intoFile(core, out)
+      intoFile(core, out, (error) => (first ??= error))
       core.FS.mkdir(logFolder)
       for (const { name, bytes } of log) core.FS.writeFile(`${logFolder}/${name}`, bytes)
       const code = core.exec('-nostdin', '-nostats', ...words, '-y', '/out/file')
       out.flush()
+      if (first) return { code: 1, bytes: 0, said: [troubleOf(first)], log: [] }
       return { code, bytes: out.getSize(), said, log: logOf(core) }
     } catch (error) {
-      return { code: 1, bytes: 0, said: [...said, reasonOf(error)], log: [] }
+      return { code: 1, bytes: 0, said: first ? [troubleOf(first)] : [...said, reasonOf(error)], log: [] }
     } finally {
       // Whoever still puts something in is told that nothing is wanted.
       ringReader(picture).cancel()

@@ -44,7 +44,7 @@ const wanting = computed(() => heavy.value.filter(({ has, against }) => !has && 
     {{ proxies.inWork.clip.name }}: frame {{ proxies.inWork.frames }} of {{ proxies.inWork.of }}
     <button class="word" @click="proxies.end()">cancel</button>
   </p>
-  <p v-if="proxies.bytes" class="small">
+  <p v-if="proxies.bytes" class="small acts">
     <label><input v-model="proxies.plays" type="checkbox" /> play them</label>
     <span class="figures">{{ fileSize(proxies.bytes) }} kept</span>
     <button class="word" @click="proxies.throwAway()">throw away</button>

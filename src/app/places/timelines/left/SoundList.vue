@@ -47,7 +47,11 @@ function aimAt(text: string) {
   </p>
   <label class="small target"
     >evened to
-    <CommitInput :text="String(loudness.target)" label="Loudness to even to, in LUFS" @commit="aimAt" />
+    <CommitInput
+      :text="String(loudness.target).replace('-', '−')"
+      label="Loudness to even to, in LUFS"
+      @commit="aimAt"
+    />
     LUFS</label
   >
   <ul aria-label="Sound of the clips" :aria-busy="loudness.isBusy">
