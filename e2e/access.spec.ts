@@ -1,3 +1,4 @@
+import { makeFile } from './delivering'
 import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import type { Page } from '@playwright/test'
@@ -104,8 +105,20 @@ for (const edition of ['light', 'night'] as const) {
     await page.getByRole('button', { name: 'What differs from the beginning' }).click()
     await look('history')
     await page.getByRole('complementary', { name: 'History' }).getByRole('button', { name: 'close' }).click()
+    for (const panel of ['sound…', 'playback…']) {
+      await page.getByRole('button', { name: panel }).click()
+      await look(panel)
+    }
     await place(page, 'Dispatch')
     await look('dispatch')
+    await makeFile(page, '640x360@25p', '00:00:00:10')
+    await page.getByRole('region', { name: 'Proof' }).waitFor({ timeout: 60_000 })
+    await page.getByRole('button', { name: 'keep as own' }).click()
+    await look('dispatch, proven')
+    await page.getByRole('link', { name: 'on paper' }).click()
+    await page.getByRole('heading', { name: 'Footage: 23 clips' }).waitFor()
+    await look('report')
+    await page.getByRole('link', { name: 'back to Dispatch' }).click()
     await place(page, 'Arrivals')
     await row(page, 'archive_reel2').click()
     await page.getByRole('button', { name: 'Another in its place…' }).click()

@@ -1,6 +1,9 @@
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import { card, files, makeFile, proofOf, queue } from './delivering'
-import { begun, place, saved } from './line'
+import { begun, clipToPlace, demoFile, place, saved } from './line'
 
 /** Deliverables that are made: real files, read back. */
 
@@ -10,7 +13,7 @@ test('a cut goes out progressive, in fields, upright and for the edit, from one 
   test.setTimeout(300_000)
   await begun(page, '3840x2160@25p', ['bell_swing_B011', 'tower_P100'])
   await place(page, 'Dispatch')
-  await makeFile(page, '1920x1080@25p', '00:00:02:00')
+  await makeFile(page, '3840x2160@25p', '00:00:01:00')
   await makeFile(page, '1920x1080@50i', '00:00:02:00')
   await makeFile(page, '1080x1920@25p', '00:00:02:00', async () => {
     await page.getByLabel('Framing in another shape').selectOption('fill')
@@ -20,7 +23,7 @@ test('a cut goes out progressive, in fields, upright and for the edit, from one 
   })
   await expect(queue(page).getByText('made', { exact: true })).toHaveCount(4, { timeout: 240_000 })
   for (const [name, wrapper, codec] of [
-    ['1920×1080 · 25p', 'MP4', 'H.264'],
+    ['3840×2160 · 25p', 'MP4', 'H.264'],
     ['1920×1080 · 50i', 'MXF', 'MPEG-2'],
     ['1080×1920 · 25p', 'MP4', 'H.264'],
     ['1280×720 · 25p', 'QuickTime', 'ProRes'],
@@ -37,8 +40,8 @@ test('a cut goes out progressive, in fields, upright and for the edit, from one 
   expect(await files(page)).toEqual([
     'The-Ninth-Bell_1080-1920-25p.mp4',
     'The-Ninth-Bell_1280-720-25p.mov',
-    'The-Ninth-Bell_1920-1080-25p.mp4',
     'The-Ninth-Bell_1920-1080-50i.mxf',
+    'The-Ninth-Bell_3840-2160-25p.mp4',
   ])
 })
 
@@ -72,7 +75,17 @@ test('a render that cannot go on leaves nothing, and says why: no room, a source
   context,
 }) => {
   test.setTimeout(180_000)
-  await begun(page, '3840x2160@25p', ['hall_wide_A003'])
+  // A file of the editor's own, with a box behind it that nobody reads, so that it is none of the demo's.
+  const own = join(await mkdtemp(join(tmpdir(), 'own-')), 'hall_copy.mp4')
+  const free = Buffer.from([0, 0, 0, 8, ...Buffer.from('free')])
+  await writeFile(own, Buffer.concat([await demoFile('hall_wide_A003.mp4'), free]))
+  await begun(page, '1920x1080@25p', ['bell_swing_B011'])
+  await place(page, 'Arrivals')
+  await page.getByLabel('Files to take in').setInputFiles(own)
+  await expect(page.getByRole('heading', { name: /^24 arrived$/ })).toBeVisible()
+  await place(page, 'Timelines')
+  await page.getByRole('button', { name: 'place clips…' }).click()
+  await clipToPlace(page, 'hall_copy').press('Enter')
   await saved(page)
   await place(page, 'Dispatch')
   const session = await context.newCDPSession(page)
@@ -86,14 +99,46 @@ test('a render that cannot go on leaves nothing, and says why: no room, a source
   await expect(queue(page)).toContainText('Nothing of it was kept.')
   await expect.poll(() => files(page)).toEqual([])
   await quota()
-  // The source goes while its frames are taken.
+  // The second clip goes while the first one is rendered.
   await page.getByRole('button', { name: 'Make the file' }).click()
   await expect(queue(page).getByText(/^frame \d+/)).toBeVisible({ timeout: 60_000 })
-  await context.route('**/api/siding/**', (route) => route.abort())
+  await rm(own)
   await expect(queue(page).getByRole('alert')).toContainText('Nothing of it was kept.', { timeout: 90_000 })
   await expect(queue(page).getByRole('alert')).not.toContainText(/room|space/)
   await expect.poll(() => files(page)).toEqual([])
-  await context.unroute('**/api/siding/**')
-  await makeFile(page, '640x360@25p', '00:00:01:00')
-  await expect(queue(page).getByText('made', { exact: true })).toBeVisible({ timeout: 60_000 })
+})
+
+test('the cut goes out as OpenTimelineIO and as a decision list, and comes in again beside itself', async ({
+  page,
+}) => {
+  test.setTimeout(90_000)
+  await begun(page, '3840x2160@25p', ['hall_wide_A003', 'bell_swing_B011', 'hall_sound'])
+  await place(page, 'Dispatch')
+  const handOver = page.getByRole('complementary', { name: 'Hand over' })
+  const saved = async (name: string) => {
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      handOver.getByRole('button', { name }).click(),
+    ])
+    return download.path()
+  }
+  for (const [name, ending] of [
+    ['Cut as OpenTimelineIO', 'otio'],
+    ['Edit decision list', 'edl'],
+  ] as const) {
+    const bytes = await readFile(await saved(name))
+    await handOver
+      .getByLabel('Cut of another program')
+      .setInputFiles({ name: `From the tower.${ending}`, mimeType: 'text/plain', buffer: bytes })
+    await expect(handOver.getByRole('status')).toContainText('Taken in as a timeline')
+  }
+  await place(page, 'Timelines')
+  const strip = page.locator('button.block')
+  await expect(strip.filter({ hasText: 'hall_wide_A003' }).first()).toBeVisible()
+  await expect(strip.filter({ hasText: 'bell_swing_B011' }).first()).toBeVisible()
+  await expect(
+    page
+      .getByRole('complementary', { name: 'Timelines and clips' })
+      .getByRole('button', { name: /^Carry “/ }),
+  ).toHaveCount(3)
 })
