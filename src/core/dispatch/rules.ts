@@ -34,7 +34,12 @@ const instead = (name: string, deliverable: Deliverable): Breach['instead'] => (
 function inWrapperOf(codec: VideoCodec, deliverable: Deliverable): Deliverable {
   const [wrapper = null] = codec.wrappers
   const { sound } = deliverable
-  return { ...deliverable, wrapper, video: usualVideo(codec, deliverable), sound: sound && soundIn(wrapper) }
+  return {
+    ...deliverable,
+    wrapper,
+    video: usualVideo(codec, deliverable),
+    sound: sound && soundIn(wrapper, codec.name),
+  }
 }
 
 function wrapperBreaches(deliverable: Deliverable): Breach[] {
@@ -54,7 +59,7 @@ function wrapperBreaches(deliverable: Deliverable): Breach[] {
     breaches.push({
       says: `${holder} does not carry ${codec.name}.`,
       instead: other
-        ? instead(other, { ...deliverable, wrapper: other, sound: sound && soundIn(other) })
+        ? instead(other, { ...deliverable, wrapper: other, sound: sound && soundIn(other, codec.name) })
         : null,
     })
   }
@@ -202,7 +207,10 @@ function soundBreaches(deliverable: Deliverable): Breach[] {
     return [
       {
         says: `${sound.codec} cannot be made here.`,
-        instead: instead('the usual one', { ...deliverable, sound: soundIn(deliverable.wrapper) }),
+        instead: instead('the usual one', {
+          ...deliverable,
+          sound: soundIn(deliverable.wrapper, deliverable.video?.codec),
+        }),
       },
     ]
   const breaches: Breach[] = []

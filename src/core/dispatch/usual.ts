@@ -42,10 +42,13 @@ export function bitRateRange(
   return [least * pixels, most * pixels]
 }
 
-/** The usual sound of a wrapper. */
-export function soundIn(wrapper: string | null): Deliverable['sound'] {
-  const codec = soundCodecs.find(({ wrappers }) => wrappers.some((name) => name === wrapper))
-  return codec ? usualSound(codec) : null
+/** The usual sound of a wrapper beside a codec of pictures: beside one that is meant to be worked on, samples as they are. */
+export function soundIn(wrapper: string | null, codec: string | null | undefined): Deliverable['sound'] {
+  const carried = soundCodecs.filter(({ wrappers }) => wrappers.some((name) => name === wrapper))
+  const amount = videoCodecNamed(codec)?.amount
+  const plain = carried.find(({ name }) => name.startsWith('PCM'))
+  const usual = amount === 'profile' || amount === 'lossless' ? (plain ?? carried[0]) : carried[0]
+  return usual ? usualSound(usual) : null
 }
 
 /**
@@ -61,6 +64,6 @@ export function wrapped(deliverable: Deliverable): Deliverable {
     ...deliverable,
     wrapper,
     video: deliverable.video ?? usualVideo(codec, deliverable),
-    sound: deliverable.sound ?? (deliverable.video === null ? soundIn(wrapper) : null),
+    sound: deliverable.sound ?? (deliverable.video === null ? soundIn(wrapper, codec.name) : null),
   }
 }

@@ -136,7 +136,9 @@ ul {
 }
 .acts {
   display: flex;
-  gap: 12px;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 12px;
   padding-top: 8px;
 }
 </style>

@@ -110,6 +110,10 @@ async function importProject(file: File) {
 </template>
 
 <style scoped>
+.pair {
+  display: flex;
+  gap: 8px;
+}
 .way {
   padding: 12px 0;
   border-bottom: 1px solid var(--line);

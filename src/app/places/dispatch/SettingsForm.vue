@@ -55,7 +55,9 @@ function setWrapper(name: string) {
   set(`wrap it in ${name}`, {
     wrapper: name,
     video: keepsPicture ? it.value.video : usual ? usualVideo(usual, it.value) : null,
-    sound: it.value.sound && (keepsSound ? it.value.sound : soundIn(name)),
+    sound:
+      it.value.sound &&
+      (keepsSound ? it.value.sound : soundIn(name, keepsPicture ? it.value.video?.codec : usual?.name)),
   })
 }
 function setCodec(name: string) {
@@ -67,7 +69,7 @@ function setCodec(name: string) {
   set(`encode it as ${name}`, {
     wrapper,
     video: usualVideo(next, it.value),
-    sound: it.value.sound && (fits ? it.value.sound : soundIn(wrapper)),
+    sound: it.value.sound && soundIn(wrapper, name),
   })
 }
 function setSoundCodec(name: string) {
