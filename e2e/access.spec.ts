@@ -115,7 +115,7 @@ for (const edition of ['light', 'night'] as const) {
     await page.getByRole('region', { name: 'Proof' }).waitFor({ timeout: 60_000 })
     await page.getByRole('button', { name: 'keep as own' }).click()
     await look('dispatch, proven')
-    await page.getByRole('link', { name: 'on paper' }).click()
+    await page.getByRole('link', { name: 'on paper', exact: true }).click()
     await page.getByRole('heading', { name: 'Footage: 23 clips' }).waitFor()
     await look('report')
     await page.getByRole('link', { name: 'back to Dispatch' }).click()
