@@ -1,6 +1,6 @@
 /** Frames that are shown while they are due, of all that fall due, as the app itself counts them. */
 import type { Page } from '@playwright/test'
-import { base, withBrowser } from './first-use'
+import { base, begunWith, withBrowser } from './first-use'
 
 export interface Played {
   readonly name: string
@@ -32,21 +32,7 @@ async function played(page: Page, { format, clip, ...run }: (typeof runs)[number
   await page.goto(base)
   await page.getByRole('button', { name: 'Open the demo' }).click()
   await page.getByRole('heading', { name: /^23 arrived$/ }).waitFor({ timeout: 60_000 })
-  const place = (name: string) =>
-    page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name }).click()
-  await place('Yard')
-  const candidates = page.getByRole('complementary', { name: 'Candidates' })
-  await candidates.getByLabel('Another format').fill(format)
-  await candidates.getByRole('button', { name: 'Try' }).click()
-  await candidates.getByRole('button', { name: 'Set as project format' }).click()
-  await place('Timelines')
-  await page.getByRole('button', { name: 'New timeline' }).click()
-  await page.getByLabel('ask about mismatches').uncheck()
-  await page
-    .getByRole('complementary', { name: 'Timelines and clips' })
-    .getByRole('button', { name: new RegExp(`^${clip}`) })
-    .first()
-    .press('Enter')
+  await begunWith(page, format, new RegExp(`^${clip}`))
   await page.waitForTimeout(4000)
   if ('two' in run) await page.getByRole('button', { name: 'beside', exact: true }).click()
   await page.getByRole('button', { name: 'play', exact: true }).click()

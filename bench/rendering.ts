@@ -4,7 +4,7 @@ import { mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
-import { base, scales, withBrowser } from './first-use'
+import { base, begunWith, scales, withBrowser } from './first-use'
 import { hasToolkit } from './native'
 
 const demoClip = join(import.meta.dirname, '../demo/clips/hall_wide_A003.mp4')
@@ -31,21 +31,7 @@ export async function placed(page: Page, file: string, format: string): Promise<
   await page.getByRole('button', { name: 'Begin the project' }).click()
   await page.getByLabel('Files to take in').setInputFiles(file)
   await page.getByRole('heading', { name: /^1 arrived$/ }).waitFor({ timeout: 60_000 })
-  const place = (name: string) =>
-    page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name }).click()
-  await place('Yard')
-  const candidates = page.getByRole('complementary', { name: 'Candidates' })
-  await candidates.getByLabel('Another format').fill(format)
-  await candidates.getByRole('button', { name: 'Try' }).click()
-  await candidates.getByRole('button', { name: 'Set as project format' }).click()
-  await place('Timelines')
-  await page.getByRole('button', { name: 'New timeline' }).click()
-  await page.getByLabel('ask about mismatches').uncheck()
-  await page
-    .getByRole('complementary', { name: 'Timelines and clips' })
-    .getByRole('button', { name: /^hall_long/ })
-    .first()
-    .press('Enter')
+  await begunWith(page, format, /^hall_long/)
 }
 
 /** Has a deliverable of a format made. @returns frames a second of making it, as the app counts them */

@@ -1,6 +1,8 @@
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, describe, expect, it } from 'vitest'
+import { wrapped } from '../core/dispatch/usual'
+import { deliverableOf } from '../core/edit/deliverable'
 import { parseFormat } from '../core/format/parse'
 import { loadHabits } from '../storage/habits'
 import { database } from '../storage/database'
@@ -73,5 +75,31 @@ describe('habits', () => {
     })
     expect(names(habits)).toEqual(['Foundry window'])
     expect(habits.undoLabel).toBe('keep Foundry window')
+  })
+
+  it('keep profiles under names, rename and drop them, and take them in again from a file', async () => {
+    const habits = await opened()
+    const out = wrapped(deliverableOf('d', 'Out', format('1920x1080@50i')))
+    expect(habits.keepProfile(out, 'For the tower')).toBe('For the tower')
+    expect(habits.keepProfile({ ...out, burnIn: true }, 'For the tower')).toBe('For the tower (2)')
+    const text = habits.exportProfiles()
+    const [first, second] = habits.ownProfiles
+    habits.renameProfile(first!.id, 'For the hall')
+    habits.dropProfile(second!.id)
+    expect(habits.ownProfiles.map(({ name, burnIn }) => [name, burnIn])).toEqual([['For the hall', false]])
+    expect(await habits.importProfiles(file(text))).toEqual({ added: 2, known: 0 })
+    expect(await habits.importProfiles(file(text))).toEqual({ added: 0, known: 2 })
+    expect(habits.ownProfiles.at(-1)).toMatchObject({
+      wrapper: 'MXF',
+      video: { codec: 'MPEG-2' },
+      burnIn: true,
+    })
+    expect(await habits.importProfiles(file('{}'))).toEqual({
+      error: 'own.json: The file is JSON, but not a list of profiles of Yard Tally. Nothing was changed.',
+    })
+    habits.undo()
+    expect(habits.ownProfiles).toHaveLength(1)
+    await habits.settled()
+    expect((await loadHabits()).ownProfiles).toHaveLength(1)
   })
 })

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import type { Deliverable } from '../core/edit/deliverable'
 import { type Habits, type OwnFormat, type OwnProfile, defaultHabits } from '../core/edit/habits'
+import type { Opened } from '../core/exchange/envelope'
 import { type NamedFormat, readFormatFile, writeFormatFile } from '../core/exchange/format-file'
 import { type NamedProfile, readProfileFile, writeProfileFile } from '../core/exchange/profile-file'
 import { type Format, formatName, sameFormat } from '../core/format/format'
@@ -44,20 +45,34 @@ export const useHabits = defineStore('habits', () => {
 
   const exportFormats = () => writeFormatFile(ownFormats.value)
 
-  /** Takes in a file of formats; those kept already, by name and value, are left alone. @returns how many came, or what is wrong */
-  async function importFormats(file: File): Promise<{ added: number; known: number } | { error: string }> {
+  /** Takes in a file of what is kept; what is here already is left alone. @returns how many came, or what is wrong */
+  async function takeIn<Named>(
+    file: File,
+    what: string,
+    read: (text: string) => Opened<Named[]>,
+    isKnown: (named: Named) => boolean,
+    keep: (draft: Draft<Habits>, added: readonly Named[]) => void,
+  ): Promise<{ added: number; known: number } | { error: string }> {
     const text = await file.text().catch(() => null)
     if (text === null) return { error: `${file.name} could not be read. Nothing was changed.` }
-    const result = readFormatFile(text)
+    const result = read(text)
     if (!result.ok) return { error: `${file.name}: ${result.error}` }
-    const isKnown = ({ name, format }: NamedFormat) =>
-      ownFormats.value.some((own) => own.name === name && sameFormat(own.format, format))
     const added = result.value.filter((named) => !isKnown(named))
-    edit(`import ${added.length} formats`, (draft) => {
-      draft.ownFormats.push(...added.map((named) => ({ id: newId(), ...named })))
+    edit(`import ${added.length} ${what}`, (draft) => {
+      keep(draft as Draft<Habits>, added)
     })
     return { added: added.length, known: result.value.length - added.length }
   }
+  const importFormats = (file: File) =>
+    takeIn(
+      file,
+      'formats',
+      readFormatFile,
+      ({ name, format }) =>
+        ownFormats.value.some((own) => own.name === name && sameFormat(own.format, format)),
+      (draft, added) =>
+        void draft.ownFormats.push(...added.map((named) => ({ id: newId(), ...named }) as Draft<OwnFormat>)),
+    )
 
   /** Keeps how a deliverable is wrapped and encoded, under a name. @returns the name */
   function keepProfile({ wrapper, video, sound, burnIn }: Deliverable, name: string): string {
@@ -78,20 +93,18 @@ export const useHabits = defineStore('habits', () => {
     })
   const exportProfiles = () => writeProfileFile(ownProfiles.value)
 
-  /** Takes in a file of profiles; those kept already are left alone. @returns how many came, or what is wrong */
-  async function importProfiles(file: File): Promise<{ added: number; known: number } | { error: string }> {
-    const text = await file.text().catch(() => null)
-    if (text === null) return { error: `${file.name} could not be read. Nothing was changed.` }
-    const result = readProfileFile(text)
-    if (!result.ok) return { error: `${file.name}: ${result.error}` }
-    const key = (profile: NamedProfile) => writeProfileFile([profile])
-    const known = new Set(ownProfiles.value.map(key))
-    const added = result.value.filter((profile) => !known.has(key(profile)))
-    edit(`import ${added.length} profiles`, (draft) => {
-      draft.ownProfiles.push(...added.map((profile) => ({ ...profile, id: newId() }) as Draft<OwnProfile>))
-    })
-    return { added: added.length, known: result.value.length - added.length }
-  }
+  const profileKey = (profile: NamedProfile) => writeProfileFile([profile])
+  const importProfiles = (file: File) =>
+    takeIn(
+      file,
+      'profiles',
+      readProfileFile,
+      (profile) => ownProfiles.value.some((own) => profileKey(own) === profileKey(profile)),
+      (draft, added) =>
+        void draft.ownProfiles.push(
+          ...added.map((profile) => ({ ...profile, id: newId() }) as Draft<OwnProfile>),
+        ),
+    )
 
   return {
     ...history,

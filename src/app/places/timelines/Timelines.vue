@@ -256,9 +256,6 @@ const does: Record<StripAct, () => void> = {
   gap: 6px;
   flex-wrap: wrap;
 }
-.small {
-  font-size: 11.5px;
-}
 .toggle {
   padding: 0;
   color: var(--accent);

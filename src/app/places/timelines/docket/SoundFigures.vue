@@ -76,9 +76,6 @@ section {
   flex-direction: column;
   align-items: flex-start;
 }
-.small {
-  font-size: 11.5px;
-}
 label {
   display: flex;
   gap: 6px;

@@ -85,7 +85,7 @@ defineExpose({ next })
     <h2 class="heading">what happens · untouched {{ percent(check.untouchedShare) }}</h2>
     <button v-if="groups.length" class="word" aria-label="next finding" @click="next">›</button>
   </div>
-  <ul aria-label="What happens">
+  <ul class="ruled" aria-label="What happens">
     <li v-if="groups.length === 0 && outputs.length === 0" class="quiet">
       Nothing: every clip runs as it was recorded.
     </li>
@@ -142,17 +142,7 @@ defineExpose({ next })
   padding-right: 8px;
 }
 ul {
-  list-style: none;
-  padding: 0;
-  width: 100%;
-  overflow: auto;
-  min-height: 60px;
   flex: 3;
-  border-top: 1px solid var(--line);
-}
-.finding {
-  border-bottom: 1px solid var(--line);
-  padding: 4px 8px 4px 0;
 }
 .what {
   all: unset;
@@ -170,10 +160,6 @@ ul {
 }
 .says {
   grid-column: 1 / -1;
-}
-.small {
-  font-size: 11.5px;
-  line-height: 1.3;
 }
 .at {
   box-shadow: inset 3px 0 var(--accent);

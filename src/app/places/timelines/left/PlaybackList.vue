@@ -49,7 +49,7 @@ const wanting = computed(() => heavy.value.filter(({ has, against }) => !has && 
     <span class="figures">{{ fileSize(proxies.bytes) }} kept</span>
     <button class="word" @click="proxies.throwAway()">throw away</button>
   </p>
-  <ul aria-label="Playback of the clips">
+  <ul class="ruled" aria-label="Playback of the clips">
     <li v-if="clips.length === 0" class="quiet">Nothing moves.</li>
     <li v-for="{ clip, weight, has, against } in clips" :key="clip.id">
       <b>{{ clip.name }}</b>
@@ -73,27 +73,15 @@ const wanting = computed(() => heavy.value.filter(({ has, against }) => !has && 
 
 <style scoped>
 ul {
-  list-style: none;
-  padding: 0;
-  width: 100%;
-  overflow: auto;
-  min-height: 60px;
   flex: 1;
-  border-top: 1px solid var(--line);
 }
 li {
-  border-bottom: 1px solid var(--line);
-  padding: 4px 8px 4px 0;
   display: flex;
   flex-direction: column;
   align-items: flex-start;
 }
 li .word {
   padding: 0;
-}
-.small {
-  font-size: 11.5px;
-  line-height: 1.3;
 }
 .acts {
   display: flex;

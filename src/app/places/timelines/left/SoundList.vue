@@ -54,7 +54,7 @@ function aimAt(text: string) {
     />
     LUFS</label
   >
-  <ul aria-label="Sound of the clips" :aria-busy="loudness.isBusy">
+  <ul class="ruled" aria-label="Sound of the clips" :aria-busy="loudness.isBusy">
     <li v-if="clips.length === 0" class="quiet">Nothing sounds.</li>
     <li v-for="one in clips" :key="one.clip.id">
       <button class="what" @click="hand.select(one.placements.map(({ id }) => id))">
@@ -76,17 +76,7 @@ function aimAt(text: string) {
 
 <style scoped>
 ul {
-  list-style: none;
-  padding: 0;
-  width: 100%;
-  overflow: auto;
-  min-height: 60px;
   flex: 1;
-  border-top: 1px solid var(--line);
-}
-li {
-  border-bottom: 1px solid var(--line);
-  padding: 4px 8px 4px 0;
 }
 .what {
   all: unset;
@@ -99,10 +89,6 @@ li {
 .what:focus-visible {
   outline: 2px solid var(--accent);
   outline-offset: -2px;
-}
-.small {
-  font-size: 11.5px;
-  line-height: 1.3;
 }
 .target {
   display: flex;
