@@ -64,7 +64,7 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
           <button
             v-else
             class="word"
-            :aria-label="`Put “${one.deliverable.name}” away`"
+            :aria-label="`put away “${one.deliverable.name}”`"
             @click="rendering.forget(one.id)"
           >
             put away
