@@ -142,3 +142,31 @@ test('the cut goes out as OpenTimelineIO and as a decision list, and comes in ag
       .getByRole('button', { name: /^Carry “/ }),
   ).toHaveCount(3)
 })
+
+test('a file goes into a folder of the editor’s own, and is proven there', async ({ page }) => {
+  test.setTimeout(90_000)
+  // A folder of the browser's own stands in for one that is granted.
+  await page.addInitScript(() =>
+    Object.assign(window, {
+      showDirectoryPicker: async () =>
+        (await navigator.storage.getDirectory()).getDirectoryHandle('For the founder', { create: true }),
+    }),
+  )
+  await begun(page, '1920x1080@25p', ['bell_swing_B011'])
+  await place(page, 'Dispatch')
+  await page.getByRole('button', { name: 'New…' }).click()
+  await page.getByLabel('Format to deliver').fill('640x360@25p')
+  await page.getByLabel('Format to deliver').press('Enter')
+  await queue(page).getByRole('button', { name: 'into a folder…' }).click()
+  await expect(queue(page)).toContainText('into For the founder')
+  await page.getByRole('button', { name: 'Make the file' }).click()
+  await expect(queue(page).getByText('made', { exact: true })).toBeVisible({ timeout: 60_000 })
+  expect([...(await proofOf(page))].filter(([, { holds }]) => holds === 'otherwise')).toEqual([])
+  expect(await files(page)).toEqual([])
+  const there = await page.evaluate(async () => {
+    const root = await navigator.storage.getDirectory()
+    const folder = await root.getDirectoryHandle('For the founder')
+    return (await (await folder.getFileHandle('The-Ninth-Bell_640-360-25p.mp4')).getFile()).size
+  })
+  expect(there).toBeGreaterThan(10_000)
+})

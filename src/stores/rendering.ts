@@ -54,6 +54,8 @@ export const useRendering = defineStore('rendering', () => {
   const sounds = useSounds()
   const queue = shallowRef<readonly QueuedRender[]>([])
   const isPaused = ref(false)
+  /** A folder of the editor's own that files go into; null where they stay in the browser until they are saved. */
+  const folder = shallowRef<FileSystemDirectoryHandle | null>(null)
   /** Files that a crash had left unfinished, and that were taken away. */
   const removed = shallowRef<readonly string[]>([])
   const found = shallowRef<readonly { readonly name: string; readonly file: File }[]>([])
@@ -146,7 +148,8 @@ export const useRendering = defineStore('rendering', () => {
         async (job) => service.render(job, { ...plan, file }, tell),
         signal,
       )
-      const made = await keptRenders.finish(projectId, fileName)
+      const whole = await keptRenders.finish(projectId, fileName)
+      const made = folder.value ? await putInto(folder.value, projectId, fileName, whole, signal) : whole
       change(id, { state: 'proves', made: { file: made, rendered }, progress: null })
       plans.set(id, plan)
       await prove(id, false, signal)
@@ -204,6 +207,19 @@ export const useRendering = defineStore('rendering', () => {
   }
   const whyOf = (error: unknown) => (error instanceof DOMException ? storageTrouble(error) : reasonOf(error))
 
+  /** Puts a whole file into a folder, a piece after the other; it stands there once it is whole, and no longer here. */
+  async function putInto(
+    into: FileSystemDirectoryHandle,
+    projectId: string,
+    name: string,
+    whole: File,
+    signal: AbortSignal,
+  ): Promise<File> {
+    const handle = await into.getFileHandle(name, { create: true })
+    await whole.stream().pipeTo(await handle.createWritable(), { signal })
+    await keptRenders.drop(projectId, name)
+    return handle.getFile()
+  }
   /** What a worker has to have for a render. */
   async function planOf(out: Outgoing, deliverable: Deliverable): Promise<RenderPlan> {
     const { timeline, range } = out
@@ -253,7 +269,22 @@ export const useRendering = defineStore('rendering', () => {
   })
   const forget = (id: string) => (queue.value = queue.value.filter((one) => one.id !== id || ends.has(id)))
 
-  return { queue, isPaused, isBusy, removed, found, find, drop, add, hold, proveAll, pause, end, forget }
+  return {
+    folder,
+    queue,
+    isPaused,
+    isBusy,
+    removed,
+    found,
+    find,
+    drop,
+    add,
+    hold,
+    proveAll,
+    pause,
+    end,
+    forget,
+  }
 })
 
 /** The timelines that a render shows, and their clips. */

@@ -4,6 +4,7 @@ import { clockTime, counted, fileSize, figure } from '../../../core/words/figure
 import { type QueuedRender, useRendering } from '../../../stores/rendering'
 import type { Rendered } from '../../../media/render/rendering'
 import { saveFile } from '../../download'
+import { askForFolder, givesFolders } from '../../folder'
 
 /** What is being made, what waits, and what is whole or is not. */
 const rendering = useRendering()
@@ -16,6 +17,10 @@ const evenedWords = (evened: Rendered['evened']) =>
         '−',
       )
     : ''
+async function chooseFolder() {
+  const chosen = await askForFolder()
+  if (chosen) rendering.folder = chosen
+}
 const isOver = ({ state }: QueuedRender) => state === 'whole' || state === 'failed' || state === 'ended'
 /** Files of before: what is in the queue stands there. */
 const before = computed(() =>
@@ -28,6 +33,11 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
   <section aria-label="Queue">
     <h2 class="with-ways">
       Queue
+      <span v-if="givesFolders" class="ways">
+        <span v-if="rendering.folder" class="quiet">into {{ rendering.folder.name }}</span>
+        <button v-if="rendering.folder" class="word" @click="rendering.folder = null">keep here</button>
+        <button v-else class="word" @click="chooseFolder">into a folder…</button>
+      </span>
       <button v-if="runs" class="word" @click="rendering.pause(!rendering.isPaused)">
         {{ rendering.isPaused ? 'go on' : 'pause' }}
       </button>

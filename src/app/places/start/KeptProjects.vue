@@ -8,6 +8,7 @@ import { useProjects } from '../../../stores/projects'
 import FileButton from '../../components/FileButton.vue'
 import { fileNameOf } from '../../../core/words/file-name'
 import { download } from '../../download'
+import { askForFolder, givesFolders } from '../../folder'
 import RecentProject from './RecentProject.vue'
 import RestoreSheet from './RestoreSheet.vue'
 
@@ -31,12 +32,8 @@ const all = () =>
     `${project.entries.length}_projects`,
   )
 
-// Not in every browser's types yet.
-const picker = (
-  window as { showDirectoryPicker?: (o: { mode: 'readwrite' }) => Promise<FileSystemDirectoryHandle> }
-).showDirectoryPicker
 async function chooseFolder() {
-  const handle = await picker?.call(window, { mode: 'readwrite' }).catch(() => null)
+  const handle = await askForFolder()
   if (handle) await projects.chooseFolder(handle)
 }
 const room = computed(() => {
@@ -92,7 +89,7 @@ const room = computed(() => {
       <button v-if="keeping.room && !keeping.room.persisted" class="word" @click="keeping.ask">
         ask it to keep them
       </button>
-      <template v-if="picker">
+      <template v-if="givesFolders">
         <template v-if="projects.folderStands === 'none'">
           Backups by themselves:
           <button class="word" @click="chooseFolder">choose a folder…</button>
