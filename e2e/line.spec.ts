@@ -92,7 +92,7 @@ test('the whole line: from the siding to the hand-over, and back after a reload'
   expect(times(visitor)).toEqual([((1 * 60 + 2) * 60 + 3) * 24 + 4, 24000 / 1001, 125, 25])
   const [csv] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Tally as CSV' }).click(),
+    page.getByRole('button', { name: 'CSV of' }).click(),
   ])
   expect((await readFile(await csv.path(), 'utf8')).split('\n')).toHaveLength(4)
   const [projectFile] = await Promise.all([

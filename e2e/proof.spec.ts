@@ -15,7 +15,7 @@ const as =
   async (page: Page) => {
     await page.getByLabel('Codec', { exact: true }).selectOption(codec)
     if (wrapper) await page.getByLabel('Wrapper').selectOption(wrapper)
-    if (profile) await page.getByLabel('Profile').selectOption(profile)
+    if (profile) await page.getByLabel('Profile', { exact: true }).selectOption(profile)
     await more(page)
   }
 const kinds = [

@@ -170,7 +170,7 @@ test('own formats are kept, edited, exported, dropped, put back, imported and us
 
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Export as JSON' }).click(),
+    page.getByRole('button', { name: 'Export as JSON' }).first().click(),
   ])
   const text = await readFile(await file.path(), 'utf8')
   expect(JSON.parse(text)).toMatchObject({
@@ -208,7 +208,7 @@ test('own formats are kept, edited, exported, dropped, put back, imported and us
   await expect(page.getByRole('status').first()).toContainText('0 formats came in, 2 were here already.')
   const again = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Export as JSON' }).click(),
+    page.getByRole('button', { name: 'Export as JSON' }).first().click(),
   ])
   expect(await readFile(await again[0].path(), 'utf8')).toBe(text)
 
