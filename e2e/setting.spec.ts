@@ -191,7 +191,7 @@ test('own formats are kept, edited, exported, dropped, put back, imported and us
   await expect(page.getByLabel('Name of Foundry window')).toBeVisible()
   for (const own of ['Foundry window', '1440×1080 (4:3) · 50i'])
     await page.getByRole('button', { name: `Drop ${own}` }).click()
-  await expect(page.getByText('None yet.')).toBeVisible()
+  await expect(page.getByText('None yet. Keep one here')).toBeVisible()
 
   const input = page.getByLabel('File of formats')
   await input.setInputFiles({
