@@ -9,6 +9,9 @@ import { openInput } from '../walk'
 import { evenedSound, plannedLoudness, plannedSamples, samplesAt } from './planned-sound'
 import type { Makers, RenderPlan } from './plan'
 
+/** Wrappers that count every sample; others only say when blocks of them begin. */
+const countsSamples: ReadonlySet<string> = new Set(['MP4', 'QuickTime'])
+
 /** Samples of a file's sound as its wrapper tells them; null where it does not, or is not known. */
 async function samplesStated(locator: MediaLocator, sampleRate: number): Promise<number | null> {
   const input = openInput(locator)
@@ -35,7 +38,7 @@ const stretch = 20
 export async function soundCompared(
   plan: RenderPlan,
   locator: MediaLocator,
-  { audio }: Reading,
+  { audio, container }: Reading,
   mix: Makers['mix'],
   signal: AbortSignal,
 ): Promise<ComparedSound | null> {
@@ -75,7 +78,7 @@ export async function soundCompared(
   }
 
   try {
-    const found = await samplesStated(locator, open.sampleRate)
+    const found = countsSamples.has(container) ? await samplesStated(locator, open.sampleRate) : null
     return {
       lag: await lag(),
       samples: { planned: inFile(last - first), found },
