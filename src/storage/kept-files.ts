@@ -8,8 +8,21 @@ export interface KeptFile {
   readonly file: File
 }
 
-/** A worker that was ended lets go of its file a little later: so often, and so long, it is waited for, in milliseconds. */
+/** A worker that was ended, or whose page went, lets go of its file a little later: so often, and so long, it is waited for, in milliseconds. */
 const [tries, between] = [30, 100]
+
+/** Takes an entry away, once nobody holds it any more. @returns false where it is held on: by another tab */
+async function taken(folder: FileSystemDirectoryHandle, name: string): Promise<boolean> {
+  for (let i = 0; i < tries; i++) {
+    const held = await folder.removeEntry(name).then(
+      () => false,
+      (error: unknown) => error instanceof DOMException && error.name === 'NoModificationAllowedError',
+    )
+    if (!held) return true
+    await new Promise((later) => setTimeout(later, between))
+  }
+  return false
+}
 
 function keptFiles(room: string) {
   const folderOf = async (projectId: string, create: boolean): Promise<FileSystemDirectoryHandle> => {
@@ -34,14 +47,7 @@ function keptFiles(room: string) {
     /** Takes a file away that did not become whole. */
     async dropUnfinished(projectId: string, name: string): Promise<void> {
       const folder = await folderOf(projectId, false).catch(() => null)
-      for (let i = 0; folder && i < tries; i++) {
-        const held = await folder.removeEntry(`${name}${unfinished}`).then(
-          () => false,
-          (error: unknown) => error instanceof DOMException && error.name === 'NoModificationAllowedError',
-        )
-        if (!held) return
-        await new Promise((later) => setTimeout(later, between))
-      }
+      if (folder) await taken(folder, `${name}${unfinished}`)
     },
 
     /** Takes a whole file away. */
@@ -61,14 +67,7 @@ function keptFiles(room: string) {
         if (!('getFile' in handle)) continue
         if (!name.endsWith(unfinished))
           whole.push({ name, file: await (handle as FileSystemFileHandle).getFile() })
-        else if (
-          await folder.removeEntry(name).then(
-            () => true,
-            // Another tab is making it.
-            () => false,
-          )
-        )
-          removed.push(name.slice(0, -unfinished.length))
+        else if (await taken(folder, name)) removed.push(name.slice(0, -unfinished.length))
       }
       return { whole, removed }
     },
