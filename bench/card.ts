@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
-import { base, serverPid, withBrowser } from './first-use'
+import { base, serverPid, withBrowser } from './browser'
 
 const files = join(import.meta.dirname, '..', 'fixtures', 'files')
 const kinds = [

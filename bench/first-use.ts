@@ -1,67 +1,6 @@
-/** How long a newcomer waits: the first view, and twelve clips from the siding. Needs the build and Chromium. */
-import { type ChildProcess, spawn } from 'node:child_process'
-import { readFile } from 'node:fs/promises'
-import { join } from 'node:path'
-import { type Browser, type Page, chromium } from '@playwright/test'
-
-const port = 4193
-export const base = `http://127.0.0.1:${port}`
-const root = join(import.meta.dirname, '..')
-
-let running: ChildProcess | null = null
-/** The process of the server that is running, to be weighed. */
-export const serverPid = (): number => running?.pid ?? 0
-
-async function withServer<T>(work: () => Promise<T>, words: readonly string[]): Promise<T> {
-  const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', ...words], {
-    cwd: root,
-    env: { ...process.env, PORT: String(port) },
-  })
-  running = server
-  try {
-    for (let i = 0; i < 100; i++) {
-      if (await fetch(base).catch(() => null)) break
-      await new Promise((done) => setTimeout(done, 100))
-    }
-    return await work()
-  } finally {
-    running = null
-    server.kill()
-  }
-}
-
-/**
- * A browser and a server of our own for the length of some work.
- * @param words for the server, as behind `npm start --`
- */
-export async function withBrowser<T>(
-  work: (browser: Browser) => Promise<T>,
-  words: readonly string[] = [],
-): Promise<T> {
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
-  })
-  try {
-    return await withServer(() => work(browser), words)
-  } finally {
-    await browser.close()
-  }
-}
-
-/** Weighs what the heaviest page and its workers hold, in megabytes. */
-export async function scales(browser: Browser): Promise<() => Promise<number>> {
-  const session = await browser.newBrowserCDPSession()
-  return async () => {
-    const { processInfo } = await session.send('SystemInfo.getProcessInfo')
-    const pages = (processInfo as { id: number; type: string }[]).filter(({ type }) => type === 'renderer')
-    const held = pages.map(async ({ id }) => {
-      const status = await readFile(`/proc/${id}/status`, 'utf8').catch(() => '')
-      return Number(/^VmRSS:\s+(\d+)/m.exec(status)?.[1] ?? 0) / 1024
-    })
-    return Math.max(0, ...(await Promise.all(held)))
-  }
-}
+/** How long a newcomer waits: the first view, and twelve clips from the siding. */
+import type { Browser } from '@playwright/test'
+import { base, withBrowser } from './browser'
 
 /** Milliseconds in the page, five times over, each in a fresh context so that nothing is cached. */
 export async function measureFirstUse(): Promise<{ firstView: number[]; twelveClips: number[] }> {
@@ -109,21 +48,4 @@ async function measureOnce(browser: Browser, firstView: number[], twelveClips: n
   await page.waitForFunction(() => performance.getEntriesByName('listed').length > 0)
   twelveClips.push(await page.evaluate(() => performance.measure('took', 'clicked', 'listed').duration))
   await context.close()
-}
-
-const place = (page: Page, name: string) =>
-  page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name }).click()
-
-/** Sets the project's format and begins a timeline that asks nothing, with one clip of the project in it. */
-export async function begunWith(page: Page, format: string, clip: RegExp): Promise<void> {
-  await place(page, 'Yard')
-  const candidates = page.getByRole('complementary', { name: 'Candidates' })
-  await candidates.getByLabel('Another format').fill(format)
-  await candidates.getByRole('button', { name: 'Try' }).click()
-  await candidates.getByRole('button', { name: 'Set as project format' }).click()
-  await place(page, 'Timelines')
-  await page.getByRole('button', { name: 'New timeline' }).click()
-  await page.getByLabel('ask about mismatches').uncheck()
-  const list = page.getByRole('complementary', { name: 'Timelines and clips' })
-  await list.getByRole('button', { name: clip }).first().press('Enter')
 }

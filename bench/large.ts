@@ -8,7 +8,7 @@ import type { Doc } from '../src/core/edit/project'
 import type { Timeline } from '../src/core/edit/timeline'
 import { writeProjectFile } from '../src/core/exchange/project-file'
 import { parseFormat } from '../src/core/format/parse'
-import { base, withBrowser } from './first-use'
+import { base, withBrowser } from './browser'
 import { longestTask, watchLongTasks } from './project'
 
 const formats = ['3840x2160@25p', '1920x1080@50p', '1920x1080@50i', '4096x2160@23.976p', '1280x720@29.97p']

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import type { Page } from '@playwright/test'
-import { base, serverPid, withBrowser, scales } from './first-use'
+import { base, serverPid, withBrowser, scales } from './browser'
 import { writeSparse } from './sparse'
 
 const demo = join(import.meta.dirname, '..', 'demo', 'clips')

@@ -1,6 +1,6 @@
 /** Frames that are shown while they are due, of all that fall due, as the app itself counts them. */
 import type { Page } from '@playwright/test'
-import { base, begunWith, withBrowser } from './first-use'
+import { base, begunWith, withBrowser } from './browser'
 
 export interface Played {
   readonly name: string

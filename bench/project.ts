@@ -6,7 +6,7 @@ import { aDoc } from '../src/core/edit/doc.fixture'
 import { type Clip } from '../src/core/edit/clip'
 import type { Doc } from '../src/core/edit/project'
 import { writeProjectFile } from '../src/core/exchange/project-file'
-import { base, withBrowser } from './first-use'
+import { base, withBrowser } from './browser'
 
 /** Counts from now on, in every document of a page, for how long it is held up at a time. */
 export const watchLongTasks = (page: Page): Promise<unknown> =>

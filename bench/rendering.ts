@@ -4,7 +4,7 @@ import { mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
-import { base, begunWith, scales, withBrowser } from './first-use'
+import { base, begunWith, scales, withBrowser } from './browser'
 import { hasToolkit } from './native'
 
 const demoClip = join(import.meta.dirname, '../demo/clips/hall_wide_A003.mp4')

@@ -6,6 +6,7 @@ import { type Format, formatName } from '../core/format/format'
 import { deliveryCheck } from '../core/dispatch/delivery-check'
 import { wrapped } from '../core/dispatch/usual'
 import { settingsSheet } from '../core/dispatch/sheet'
+import { freeName } from '../core/words/free-name'
 import { newId, useProject } from './project'
 import { useTimelines } from './timelines'
 
@@ -39,19 +40,18 @@ export const useDispatching = defineStore('dispatching', () => {
     const timelineId = timelines.current?.id ?? null
     project.edit(`deliver ${formatName(format)}`, (doc) => {
       doc.project.deliverables.push({
-        ...deliverableOf(id, freeName(formatName(format)), format),
+        ...deliverableOf(id, nameFor(formatName(format)), format),
         timelineId,
       } as Draft<Deliverable>)
     })
     selectedId.value = id
     return id
   }
-  function freeName(base: string): string {
-    const taken = new Set(all.value.map(({ name }) => name))
-    let name = base
-    for (let n = 2; taken.has(name); n++) name = `${base} (${n})`
-    return name
-  }
+  const nameFor = (wanted: string) =>
+    freeName(
+      wanted,
+      all.value.map(({ name }) => name),
+    )
   /** Puts another in the place of one; what was as usual is set with it, and what was proven was another. */
   function change(label: string, next: Deliverable): void {
     project.edit(label, (doc) => {
@@ -67,7 +67,7 @@ export const useDispatching = defineStore('dispatching', () => {
       doc.project.deliverables.push({
         ...one,
         id,
-        name: freeName(one.name),
+        name: nameFor(one.name),
         proof: null,
       } as Draft<Deliverable>)
     })

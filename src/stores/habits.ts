@@ -7,9 +7,17 @@ import { type NamedFormat, readFormatFile, writeFormatFile } from '../core/excha
 import { type NamedProfile, readProfileFile, writeProfileFile } from '../core/exchange/profile-file'
 import { type Format, formatName, sameFormat } from '../core/format/format'
 import type { Draft } from '../core/edit/draft'
+import { freeName } from '../core/words/free-name'
 import { loadHabits, saveHabits } from '../storage/habits'
 import { useHistory } from './history'
 import { newId } from './project'
+
+/** A name for what is kept, no longer than names may be. */
+const ownName = (wanted: string, kept: readonly { readonly name: string }[]): string =>
+  freeName(
+    wanted.slice(0, 80),
+    kept.map(({ name }) => name),
+  )
 
 /** What the editor set once for all projects, own formats among them. Every change can be undone on its page. */
 export const useHabits = defineStore('habits', () => {
@@ -29,7 +37,7 @@ export const useHabits = defineStore('habits', () => {
 
   /** Keeps a format under a name; without one, under what it is. @returns its name */
   function keep(format: Format, name = ''): string {
-    const free = freeName(name.trim() || formatName(format), ownFormats.value)
+    const free = ownName(name.trim() || formatName(format), ownFormats.value)
     edit(`keep ${free}`, (draft) => void draft.ownFormats.push({ id: newId(), name: free, format }))
     return free
   }
@@ -76,7 +84,7 @@ export const useHabits = defineStore('habits', () => {
 
   /** Keeps how a deliverable is wrapped and encoded, under a name. @returns the name */
   function keepProfile({ wrapper, video, sound, burnIn }: Deliverable, name: string): string {
-    const free = freeName(name.trim(), ownProfiles.value)
+    const free = ownName(name.trim(), ownProfiles.value)
     edit(`keep ${free}`, (draft) => {
       draft.ownProfiles.push({ id: newId(), name: free, wrapper, video, sound, burnIn } as Draft<OwnProfile>)
     })
@@ -125,12 +133,3 @@ export const useHabits = defineStore('habits', () => {
     importFormats,
   }
 })
-
-/** A name that nothing bears yet. */
-function freeName(wanted: string, taken: readonly { readonly name: string }[]): string {
-  const names = new Set(taken.map(({ name }) => name))
-  const base = wanted.slice(0, 80)
-  let free = base
-  for (let n = 2; names.has(free); n++) free = `${base} (${n})`
-  return free
-}

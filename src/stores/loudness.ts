@@ -6,7 +6,7 @@ import { exactDuration } from '../core/edit/timing'
 import { type Placement, type Timeline, lengthOf, placementsIn } from '../core/edit/timeline'
 import { toNumber } from '../core/rational/rational'
 import { type Loudness, gainTo } from '../core/sound/loudness'
-import type { SoundLayout } from '../core/sound/mix'
+import { type SoundLayout, samplesAt } from '../core/sound/mix'
 import { reasonOf } from '../core/words/reason'
 import type { SoundSpan } from '../media/sound/loudness'
 import { contentKey } from '../media/lying'
@@ -36,20 +36,38 @@ export const useLoudness = defineStore('loudness', () => {
   const open = ref(0)
   let line: Promise<unknown> = Promise.resolve()
 
-  /** What was found under a name; it is measured, one after the other, where it was not yet. */
-  function measured(key: string, span: () => Promise<SoundSpan | null>): MeasuredLoudness | undefined {
+  /** What was asked last about the same thing: once it is another, nobody waits for it any more. */
+  const lastAsked = new Map<string, { readonly key: string; readonly leave: AbortController }>()
+
+  /**
+   * What was found under a name; it is measured, one after the other, where it was not yet.
+   * @param about what it is a state of: an earlier state of it that is still to be measured is left
+   */
+  function measured(
+    about: string,
+    key: string,
+    span: () => Promise<SoundSpan | null>,
+  ): MeasuredLoudness | undefined {
     if (asked.has(key)) return known.get(key)
+    const before = lastAsked.get(about)
+    if (before && !known.has(before.key)) {
+      before.leave.abort()
+      asked.delete(before.key)
+    }
     asked.add(key)
+    const leave = new AbortController()
+    lastAsked.set(about, { key, leave })
     line = line.then(async () => {
+      if (leave.signal.aborted) return
       open.value++
       try {
         const wanted = await span()
         // What has come by then is measured when it is asked for again.
         if (!wanted) return void asked.delete(key)
         const service = soundService()
-        known.set(key, await askFor(service, (id) => service.loudness(id, wanted)))
+        known.set(key, await askFor(service, (id) => service.loudness(id, wanted), leave.signal))
       } catch (error) {
-        known.set(key, { trouble: reasonOf(error) })
+        if (!leave.signal.aborted) known.set(key, { trouble: reasonOf(error) })
       } finally {
         open.value--
       }
@@ -59,7 +77,7 @@ export const useLoudness = defineStore('loudness', () => {
 
   /** How loud a clip is by itself: all of its streams, in as many channels as it has. */
   const ofClip = (clip: Clip): MeasuredLoudness | undefined =>
-    measured(`clip ${contentKey(clip)}`, async () => {
+    measured(`clip ${contentKey(clip)}`, `clip ${contentKey(clip)}`, async () => {
       const seconds = toNumber(exactDuration(clip))
       const [first] = clip.reading?.audio ?? []
       const sampleRate = first?.sampleRate ?? 48_000
@@ -77,12 +95,13 @@ export const useLoudness = defineStore('loudness', () => {
     if (!rate) return undefined
     const seen = placement ? only(timeline, placement.id) : timeline
     const heard = heardIn(project.opened, seen)
-    const at = (frames: number) => Math.round((frames * sampleRate) / toNumber(rate))
+    const at = (frame: number) => samplesAt(frame, sampleRate, rate)
     const [from, to] = placement
       ? [at(placement.start), at(placement.start + placement.length)]
       : [0, at(lengthOf(timeline))]
     const signature = heard.map(({ clip, ...rest }) => [contentKey(clip), rest])
-    return measured(JSON.stringify([from, to, sampleRate, layout, signature]), async () => ({
+    const about = `${timeline.id} ${placement?.id ?? ''}`
+    return measured(about, JSON.stringify([from, to, sampleRate, layout, signature]), async () => ({
       sampleRate,
       layout,
       from,

@@ -228,6 +228,17 @@ function sincAt(share: number): Float64Array {
   return weights.map((weight) => weight / sum)
 }
 
+/** The loudness of a sound that is raised by some decibels. */
+export function raised(loudness: Loudness, gain: number): Loudness {
+  const by = (value: number | null) => (value === null ? null : value + gain)
+  return {
+    integratedLufs: by(loudness.integratedLufs),
+    rangeLu: loudness.rangeLu,
+    truePeakDbtp: by(loudness.truePeakDbtp),
+    samplePeakDbfs: by(loudness.samplePeakDbfs),
+  }
+}
+
 /** Loudness in words: `−20.3 LUFS, range 4.2 LU, peak −1.1 dB`. */
 export function loudnessName({ integratedLufs, rangeLu, truePeakDbtp }: Loudness): string {
   const signed = (value: number) => figure(value).replace('-', '−')

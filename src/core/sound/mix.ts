@@ -1,9 +1,15 @@
+import type { Rate } from '../rate/rate'
+
 /** Sound of several channels, a list of samples each, −1 … 1. */
 export type Channels = readonly Float32Array[]
 
 /** How many channels a layout has; of 5.1 in the order left, right, centre, low frequencies, left and right surround. */
 export const channelsOf = { mono: 1, stereo: 2, '5.1': 6 } as const
 export type SoundLayout = keyof typeof channelsOf
+
+/** Samples of sound from the start of a timeline to the start of a frame: whole, so that nothing drifts. */
+export const samplesAt = (frame: number, sampleRate: number, rate: Rate): number =>
+  Math.round((frame * sampleRate * rate.den) / rate.num)
 
 /** The layout of so many channels; null where none has that many. */
 export const layoutOf = (channels: number): SoundLayout | null =>

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { deliverableOf } from '../../core/edit/deliverable'
 import { wrapped } from '../../core/dispatch/usual'
 import { parseFormat } from '../../core/format/parse'
-import { channelsOf } from '../../core/sound/mix'
+import { channelsOf, samplesAt } from '../../core/sound/mix'
 import type { MixOrder } from '../sound/mixing'
-import { evenedSound, plannedSamples, samplesAt, woven } from './planned-sound'
+import { evenedSound, plannedSamples, woven } from './planned-sound'
 
 const rate = { num: 30_000, den: 1001 }
 const never = new AbortController().signal

@@ -1,7 +1,7 @@
 import type { Rate } from '../../core/rate/rate'
 import type { Deliverable } from '../../core/edit/deliverable'
-import { type Loudness, gainTo } from '../../core/sound/loudness'
-import { type Channels, type SoundLayout, addTo, channelsOf, downmix } from '../../core/sound/mix'
+import { type Loudness, gainTo, raised } from '../../core/sound/loudness'
+import { type Channels, type SoundLayout, addTo, channelsOf, downmix, samplesAt } from '../../core/sound/mix'
 import { loudnessOf } from '../sound/loudness'
 import type { MixPart, mixer } from '../sound/mixing'
 
@@ -21,10 +21,6 @@ interface Range {
   readonly from: number
   readonly to: number
 }
-
-/** Samples of sound from the start of a timeline to the start of a frame: whole, so that nothing drifts. */
-export const samplesAt = (frame: number, sampleRate: number, rate: Rate): number =>
-  Math.round((frame * sampleRate * rate.den) / rate.num)
 
 /** A stretch of it. @throws Error in a sentence where a source cannot be had */
 export async function plannedSamples(
@@ -69,18 +65,31 @@ export async function plannedLoudness(
 /** What brought sound to the loudness that was asked, in decibels; null where none was asked. */
 export type Evened = ReturnType<typeof gainTo>
 
-/** The sound of a plan at the loudness that is asked: it is measured first, as a whole. */
+/**
+ * The sound of a plan at the loudness that is asked: it is measured first, as a whole. How loud it is then comes with it; null where
+ * nothing had to be measured.
+ */
 export async function evenedSound(
   {
     sound,
     deliverable,
     range,
-  }: { readonly sound: PlannedSound | null; readonly deliverable: Deliverable; readonly range: Range },
+  }: {
+    readonly sound: PlannedSound | null
+    readonly deliverable: Deliverable
+    readonly range: Range
+  },
   mix: ReturnType<typeof mixer>['mix'],
   signal: AbortSignal,
-): Promise<{ readonly sound: PlannedSound | null; readonly evened: Evened }> {
+): Promise<{
+  readonly sound: PlannedSound | null
+  readonly evened: Evened
+  readonly loudness: Loudness | null
+}> {
   const wanted = deliverable.sound?.loudnessLufs ?? null
-  if (!sound || wanted === null) return { sound, evened: null }
-  const evened = gainTo(await plannedLoudness(mix, sound, range, deliverable.format.rate, signal), wanted)
-  return { sound: { ...sound, gain: sound.gain + (evened?.gain ?? 0) }, evened }
+  if (!sound || wanted === null) return { sound, evened: null, loudness: null }
+  const measured = await plannedLoudness(mix, sound, range, deliverable.format.rate, signal)
+  const evened = gainTo(measured, wanted)
+  const gain = evened?.gain ?? 0
+  return { sound: { ...sound, gain: sound.gain + gain }, evened, loudness: raised(measured, gain) }
 }

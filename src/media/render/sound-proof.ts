@@ -1,12 +1,13 @@
 import { present } from '../../core/assert'
 import { envelope, lagOf } from '../../core/dispatch/likeness'
 import type { ComparedSound } from '../../core/dispatch/proof'
+import { samplesAt } from '../../core/sound/mix'
 import type { Reading } from '../../core/reading/reading'
 import { openSound } from '../decode/sound'
 import { loudnessOf } from '../sound/loudness'
 import type { MediaLocator } from '../source'
 import { openInput } from '../walk'
-import { evenedSound, plannedLoudness, plannedSamples, samplesAt } from './planned-sound'
+import { evenedSound, plannedLoudness, plannedSamples } from './planned-sound'
 import type { Makers, RenderPlan } from './plan'
 
 /** Wrappers that count every sample; others only say when blocks of them begin. */
@@ -45,7 +46,7 @@ export async function soundCompared(
   const { deliverable, range } = plan
   const [heard] = audio
   if (!heard) return null
-  const { sound } = await evenedSound(plan, mix, signal)
+  const { sound, loudness } = await evenedSound(plan, mix, signal)
   const planned = present(sound, 'sound is compared where some is planned')
   const { sampleRate } = planned
   const { rate } = deliverable.format
@@ -82,7 +83,7 @@ export async function soundCompared(
     return {
       lag: await lag(),
       samples: { planned: inFile(last - first), found },
-      planned: await plannedLoudness(mix, planned, range, rate, signal),
+      planned: loudness ?? (await plannedLoudness(mix, planned, range, rate, signal)),
       found: await loudnessOf(
         (from, count) => open.samples(from, from + count, signal),
         open.channels,
