@@ -91,6 +91,12 @@ describe('what a deliverable may be', () => {
     expect(breachesOf(prores)[0]!.instead!.deliverable.video!.passes).toBe(1)
     expect(wrapped({ ...plain, sound: null }).sound).toBeNull()
   })
+  it('keeps its channels and its loudness where another codec or wrapper is taken', () => {
+    const plain = aDeliverable('1920x1080@25p')
+    const sound = { ...plain.sound!, channels: 1, loudnessLufs: -20 }
+    for (const { instead } of breachesOf({ ...plain, wrapper: 'WebM', sound }))
+      expect(instead!.deliverable.sound).toMatchObject({ channels: 1, loudnessLufs: -20 })
+  })
   it('comes right by taking what is nearest, whatever was chosen', () => {
     const drawn = fc.record({
       format: fc.constantFrom(

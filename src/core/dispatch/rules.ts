@@ -14,7 +14,7 @@ import {
   wrapperNamed,
 } from './codecs'
 import { channelsOf, layoutOf } from '../sound/mix'
-import { bitRateRange, soundIn, usualSound, usualVideo, wrapped } from './usual'
+import { bitRateRange, soundIn, soundLike, usualSound, usualVideo, wrapped } from './usual'
 
 /** What of a deliverable cannot be, in a sentence, and the nearest that can. */
 export interface Breach {
@@ -38,7 +38,7 @@ function inWrapperOf(codec: VideoCodec, deliverable: Deliverable): Deliverable {
     ...deliverable,
     wrapper,
     video: usualVideo(codec, deliverable),
-    sound: sound && soundIn(wrapper, codec.name),
+    sound: soundLike(sound, soundIn(wrapper, codec.name)),
   }
 }
 
@@ -59,7 +59,11 @@ function wrapperBreaches(deliverable: Deliverable): Breach[] {
     breaches.push({
       says: `${holder} does not carry ${codec.name}.`,
       instead: other
-        ? instead(other, { ...deliverable, wrapper: other, sound: sound && soundIn(other, codec.name) })
+        ? instead(other, {
+            ...deliverable,
+            wrapper: other,
+            sound: soundLike(sound, soundIn(other, codec.name)),
+          })
         : null,
     })
   }
@@ -69,7 +73,7 @@ function wrapperBreaches(deliverable: Deliverable): Breach[] {
     breaches.push({
       says: `${holder} does not carry ${heard.name}.`,
       instead: other
-        ? instead(other.name, { ...deliverable, sound: { ...sound, ...usualSound(other) } })
+        ? instead(other.name, { ...deliverable, sound: soundLike(sound, usualSound(other)) })
         : null,
     })
   }
@@ -209,7 +213,7 @@ function soundBreaches(deliverable: Deliverable): Breach[] {
         says: `${sound.codec} cannot be made here.`,
         instead: instead('the usual one', {
           ...deliverable,
-          sound: soundIn(deliverable.wrapper, deliverable.video?.codec),
+          sound: soundLike(sound, soundIn(deliverable.wrapper, deliverable.video?.codec)),
         }),
       },
     ]

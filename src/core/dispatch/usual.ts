@@ -10,6 +10,10 @@ export const usualSound = (codec: SoundCodec): NonNullable<Deliverable['sound']>
   loudnessLufs: null,
 })
 
+/** Sound in another codec: what was said of its channels and its loudness stays; none stays none. */
+export const soundLike = (before: Deliverable['sound'], usual: Deliverable['sound']): Deliverable['sound'] =>
+  before && usual && { ...usual, channels: before.channels, loudnessLufs: before.loudnessLufs }
+
 /** What a codec is set to where nobody says otherwise: its usual profile, and the middle of its range. */
 export function usualVideo(codec: VideoCodec, { format }: Deliverable): NonNullable<Deliverable['video']> {
   const [profile] = codec.profiles

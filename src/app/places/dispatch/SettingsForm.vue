@@ -9,7 +9,7 @@ import {
   wrapperNamed,
   wrappers,
 } from '../../../core/dispatch/codecs'
-import { soundIn, usualSound, usualVideo } from '../../../core/dispatch/usual'
+import { soundIn, soundLike, usualSound, usualVideo } from '../../../core/dispatch/usual'
 import type { Deliverable } from '../../../core/edit/deliverable'
 import { timecodeAt } from '../../../core/edit/timeline'
 import { timecodeToFrame } from '../../../core/rate/timecode'
@@ -55,9 +55,9 @@ function setWrapper(name: string) {
   set(`wrap it in ${name}`, {
     wrapper: name,
     video: keepsPicture ? it.value.video : usual ? usualVideo(usual, it.value) : null,
-    sound:
-      it.value.sound &&
-      (keepsSound ? it.value.sound : soundIn(name, keepsPicture ? it.value.video?.codec : usual?.name)),
+    sound: keepsSound
+      ? it.value.sound
+      : soundLike(it.value.sound, soundIn(name, keepsPicture ? it.value.video?.codec : usual?.name)),
   })
 }
 function setCodec(name: string) {
@@ -69,15 +69,13 @@ function setCodec(name: string) {
   set(`encode it as ${name}`, {
     wrapper,
     video: usualVideo(next, it.value),
-    sound: it.value.sound && soundIn(wrapper, name),
+    sound: soundLike(it.value.sound, soundIn(wrapper, name)),
   })
 }
 function setSoundCodec(name: string) {
   const next = soundCodecNamed(name)
   set(next ? `sound as ${name}` : 'no sound', {
-    sound: next
-      ? { ...usualSound(next), ...(it.value.sound ? { channels: it.value.sound.channels } : {}) }
-      : null,
+    sound: next ? soundLike(it.value.sound ?? usualSound(next), usualSound(next)) : null,
   })
 }
 function setBitRate(text: string) {
