@@ -54,6 +54,7 @@ const rooms = [
   ['check'],
   ['dispatch'],
   ['exchange'],
+  ['terms'],
 ]
 const roomRules = rooms.flatMap((line, i) =>
   line.flatMap((room) => {

@@ -5,13 +5,19 @@ import { computed, watchEffect } from 'vue'
 import { useRoute } from 'vue-router'
 import { useHabits } from '../stores/habits'
 import { useProject } from '../stores/project'
-import { isTyping } from './typing'
+import { useTerms } from '../stores/terms'
+import { useKeys } from './keys/use-keys'
+import ShortcutSheet from './components/ShortcutSheet.vue'
+import { isTyping } from './keys/typing'
+import TermCard from './components/terms/TermCard.vue'
+import TermsSheet from './components/terms/TermsSheet.vue'
 import { useEdition } from './theme/edition'
 import { type Edition, componentTheme, cssVariables } from './theme/tokens'
 
 const route = useRoute()
 const project = useProject()
 const habits = useHabits()
+const terms = useTerms()
 const { edition } = useEdition()
 const theme = computed(() => componentTheme(edition.value))
 
@@ -31,9 +37,15 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
   if (!project.saved) event.preventDefault()
 })
 
+const meantBy = useKeys('everywhere')
 useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+  if (isTyping(event.target)) return
+  if (meantBy(event) === ';' && !event.ctrlKey && !event.metaKey && !event.altKey) {
+    terms.listed = !terms.listed
+    return event.preventDefault()
+  }
   const undoing = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z'
-  if (!undoing || isTyping(event.target)) return
+  if (!undoing) return
   event.preventDefault()
   // Habits have a history of their own, undone where they are set.
   const history = route.name === 'habits' ? habits : project
@@ -45,5 +57,8 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
 <template>
   <ConfigProvider :theme="theme" :auto-insert-space-in-button="false">
     <RouterView />
+    <TermsSheet />
+    <TermCard />
+    <ShortcutSheet />
   </ConfigProvider>
 </template>

@@ -18,7 +18,6 @@ import PutAside from './components/PutAside.vue'
 import StorageNotice from './components/StorageNotice.vue'
 import SaveTrouble from './components/SaveTrouble.vue'
 import WrongStart from './components/WrongStart.vue'
-import ShortcutSheet from './components/ShortcutSheet.vue'
 
 const route = useRoute()
 const router = useRouter()
@@ -86,7 +85,6 @@ onBeforeRouteLeave(async () => {
       <RouterView v-if="hasHeader" />
       <HistorySheet v-if="history" @close="history = false" />
     </main>
-    <ShortcutSheet />
   </div>
 </template>
 

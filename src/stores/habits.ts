@@ -35,6 +35,15 @@ export const useHabits = defineStore('habits', () => {
       (draft) => void (draft[name] = value),
     )
 
+  /** Gives something another key; an empty one turns it off, null brings the usual one back. */
+  const setKey = (id: string, key: string | null, does: string) =>
+    edit(`another key: ${does}`, (draft) => {
+      if (key === null) delete draft.keys[id]
+      else draft.keys[id] = key
+    })
+
+  const usualKeys = () => edit('all keys as usual', (draft) => void (draft.keys = {}))
+
   /** Keeps a format under a name; without one, under what it is. @returns its name */
   function keep(format: Format, name = ''): string {
     const free = ownName(name.trim() || formatName(format), ownFormats.value)
@@ -126,6 +135,8 @@ export const useHabits = defineStore('habits', () => {
     exportProfiles,
     importProfiles,
     set,
+    setKey,
+    usualKeys,
     keep,
     change,
     drop,

@@ -7,7 +7,9 @@ import { formatName, tradeName } from '../../core/format/format'
 import { setByWords } from '../../core/exchange/log'
 import { useCarrying } from '../../stores/carrying'
 import { useProject } from '../../stores/project'
+import { useTerms } from '../../stores/terms'
 import { useTimelines } from '../../stores/timelines'
+import { keysListed } from '../keys/use-keys'
 import { type Place, places } from '../router'
 import { useEdition } from '../theme/edition'
 import TallyMarks from './TallyMarks.vue'
@@ -18,6 +20,7 @@ const route = useRoute()
 const project = useProject()
 const timelines = useTimelines()
 const carrying = useCarrying()
+const terms = useTerms()
 const { edition, turn } = useEdition()
 
 const doc = computed(() => project.opened)
@@ -104,6 +107,8 @@ const origin = computed(() => {
         redo
       </button>
       <button class="word" :aria-pressed="history" @click="history = !history">history</button>
+      <button class="word" :aria-pressed="terms.listed" @click="terms.listed = !terms.listed">terms</button>
+      <button class="word" @click="keysListed = true">keys</button>
       <RouterLink class="word" :to="{ name: 'habits' }">habits</RouterLink>
       <button class="word" @click="turn">{{ edition === 'night' ? 'light' : 'night' }}</button>
     </div>

@@ -1,57 +1,175 @@
 <script setup lang="ts">
-import { capital } from '../../core/words/figures'
 import { useEventListener } from '@vueuse/core'
-import { Modal } from 'ant-design-vue'
-import { computed, ref } from 'vue'
+import { Button, Input, Modal } from 'ant-design-vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import { useHabits } from '../../stores/habits'
+import { type Action, actions, actionsIn, wheres } from '../keys/actions'
+import { keyFor, keyName, keyOf, objection } from '../keys/bindings'
+import { isTyping } from '../keys/typing'
+import { keysListed, useKeys } from '../keys/use-keys'
 import { places } from '../router'
-import { shortcuts } from '../shortcuts'
-import { isTyping } from '../typing'
 
-/** What the keyboard does here: `?` opens it. */
+/** What the keyboard does here, searched and changed; of all places when that is asked for. */
 const route = useRoute()
-const open = ref(false)
-/** The place's own keys first, where it has any. */
-const shown = computed(() =>
-  [...places.filter((name) => name === route.name), 'everywhere' as const].filter(
-    (name) => shortcuts[name].length > 0,
-  ),
+const habits = useHabits()
+const open = keysListed
+const everyPlace = ref(false)
+const search = ref('')
+const meantBy = useKeys('everywhere')
+
+/** The one that waits for its new key, and why the last one cannot be it. */
+const waiting = ref<Action | null>(null)
+const trouble = ref('')
+
+const found = computed(() => {
+  const place = places.find((name) => name === route.name) ?? null
+  const wanted = search.value.trim().toLowerCase()
+  const all = everyPlace.value ? actions : actionsIn(place)
+  return all.filter((action) =>
+    `${action.does} ${name(action)} ${wheres[action.where].name}`.toLowerCase().includes(wanted),
+  )
+})
+const groups = computed(() =>
+  [...new Set(found.value.map(({ where }) => where))].map((where) => ({
+    where,
+    actions: found.value.filter((action) => action.where === where),
+  })),
 )
+const ownCount = computed(() => Object.keys(habits.habits.keys).length)
+const name = (action: Action) => (action.fixed ? action.key : keyName(keyFor(action, habits.habits.keys)))
+const isOwn = ({ id }: Action) => habits.habits.keys[id] !== undefined
+
+function wait(action: Action) {
+  waiting.value = action
+  trouble.value = ''
+}
+function take(action: Action, key: string | null) {
+  habits.setKey(action.id, key === action.key ? null : key, action.does)
+  waiting.value = null
+  trouble.value = ''
+}
+/** The next key that is pressed is the new one; Escape leaves it as it was. */
+function listen(event: KeyboardEvent, action: Action) {
+  if (waiting.value !== action || event.key === 'Tab') return
+  event.preventDefault()
+  event.stopPropagation()
+  if (event.key === 'Escape') {
+    waiting.value = null
+    trouble.value = ''
+    return
+  }
+  if (['Shift', 'Control', 'Alt', 'Meta'].includes(event.key)) return
+  const why = objection(action, keyOf(event), habits.habits.keys)
+  if (why) trouble.value = why
+  else take(action, keyOf(event))
+}
+let cameFrom: HTMLElement | null = null
+watch(open, async (isOpen) => {
+  waiting.value = null
+  trouble.value = ''
+  if (isOpen) {
+    search.value = ''
+    cameFrom = document.activeElement instanceof HTMLElement ? document.activeElement : null
+  } else {
+    await nextTick()
+    if (cameFrom?.isConnected) cameFrom.focus()
+  }
+})
 
 useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   // The dialog takes keys only once it has faded in.
-  if (event.key === 'Escape') open.value = false
-  if (event.key !== '?' || event.ctrlKey || event.metaKey || isTyping(event.target)) return
+  if (event.key === 'Escape' && !waiting.value) open.value = false
+  if (event.ctrlKey || event.metaKey || isTyping(event.target) || meantBy(event) !== '?') return
   open.value = !open.value
   event.preventDefault()
 })
 </script>
 
 <template>
-  <Modal v-model:open="open" :footer="null" :width="520" title="What the keyboard does">
-    <template v-for="name in shown" :key="name">
-      <h3>{{ name === 'everywhere' ? 'everywhere' : `in ${capital(name)}` }}</h3>
-      <dl>
-        <template v-for="{ keys, does } in shortcuts[name]" :key="does">
-          <dt class="figures">{{ keys }}</dt>
-          <dd>{{ does }}</dd>
-        </template>
-      </dl>
-    </template>
+  <Modal v-model:open="open" :footer="null" :width="620" title="What the keyboard does">
+    <div class="bar">
+      <Input
+        v-model:value="search"
+        size="small"
+        placeholder="search"
+        aria-label="Search the keys"
+        allow-clear
+      />
+      <label><input v-model="everyPlace" type="checkbox" /> in every place</label>
+      <Button v-if="ownCount" size="small" @click="habits.usualKeys()">All as usual</Button>
+    </div>
+    <p v-if="trouble" role="alert" class="severe">{{ trouble }}</p>
+    <div class="keys">
+      <p v-if="groups.length === 0" class="quiet">No key does that.</p>
+      <section v-for="group in groups" :key="group.where" :aria-label="wheres[group.where].name">
+        <h3>{{ wheres[group.where].name }}</h3>
+        <ul>
+          <li v-for="action in group.actions" :key="action.id" :class="{ own: isOwn(action) }">
+            <kbd class="figures">{{ waiting === action ? 'press a key' : name(action) }}</kbd>
+            <span>{{ action.does }}</span>
+            <span v-if="!action.fixed" class="ways">
+              <button
+                class="word"
+                :aria-label="`Another key: ${action.does}`"
+                :aria-pressed="waiting === action"
+                @click="wait(action)"
+                @keydown="listen($event, action)"
+                @blur="waiting === action && (waiting = null)"
+              >
+                change
+              </button>
+              <button
+                v-if="isOwn(action)"
+                class="word"
+                :aria-label="`The usual key: ${action.does}`"
+                @click="take(action, null)"
+              >
+                usual
+              </button>
+              <button v-else class="word" :aria-label="`No key: ${action.does}`" @click="take(action, '')">
+                off
+              </button>
+            </span>
+          </li>
+        </ul>
+      </section>
+    </div>
   </Modal>
 </template>
 
 <style scoped>
+.bar {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  padding-bottom: 8px;
+}
+.bar label {
+  white-space: nowrap;
+}
+.keys {
+  max-height: 62vh;
+  overflow: auto;
+}
 h3 {
   padding-top: 10px;
 }
-dl {
-  display: grid;
-  grid-template-columns: 130px 1fr;
+ul {
+  list-style: none;
 }
-dt,
-dd {
-  padding: 3px 0;
+li {
+  display: grid;
+  grid-template-columns: 116px 1fr auto;
+  align-items: center;
+  min-height: 27px;
   border-bottom: 1px solid var(--line);
+}
+.own kbd {
+  font-weight: 600;
+}
+.ways {
+  white-space: nowrap;
+  font-size: 12px;
 }
 </style>

@@ -82,14 +82,7 @@ export function useListKeys(
     else if (event.key === 'Escape') {
       selected.value = new Set()
       on.leave?.()
-    } else if (
-      event.key.length === 1 &&
-      event.key !== ' ' &&
-      !event.ctrlKey &&
-      !event.metaKey &&
-      !event.altKey &&
-      event.key !== '?'
-    ) {
+    } else if (/^[\p{L}\p{N}_]$/u.test(event.key) && !event.ctrlKey && !event.metaKey && !event.altKey) {
       find(event.key)
     } else return
     event.preventDefault()

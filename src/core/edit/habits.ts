@@ -27,6 +27,8 @@ export const Habits = z.object({
   rate: Rational.nullable().default(null),
   ownFormats: z.array(OwnFormat).default([]),
   ownProfiles: z.array(OwnProfile).default([]),
+  /** Keys of the editor's own, by what they do; empty where one is turned off. */
+  keys: z.record(z.string().max(60), z.string().max(20)).default({}),
 })
 export type Habits = z.infer<typeof Habits>
 

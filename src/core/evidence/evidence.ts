@@ -7,7 +7,7 @@ import type { Pulldown } from './pulldown'
 import { type Run, seriesOf } from './series'
 
 /** How sure a verdict has to be to count where nobody else speaks, or to contradict a claim. */
-const sureEnough = 0.5
+export const sureEnough = 0.5
 export const isSure = ({ confidence }: { readonly confidence: number }): boolean => confidence >= sureEnough
 
 const Confidence = z.number().min(0).max(1)

@@ -20,6 +20,8 @@ import PosterPicture from '../../components/PosterPicture.vue'
 import ContradictionCard from './ContradictionCard.vue'
 import FilmStrip from './FilmStrip.vue'
 import MeasuringBar from './MeasuringBar.vue'
+import TermText from '../../components/terms/TermText.vue'
+import { useInHand } from '../../components/terms/use-in-hand'
 import { factsOf } from './facts'
 
 const props = defineProps<{ clip: Clip | null }>()
@@ -28,6 +30,10 @@ const project = useProject()
 const media = useMedia()
 const measuring = useMeasuring()
 const relinking = useRelinking()
+useInHand(
+  () => props.clip,
+  () => project.format,
+)
 
 const placed = computed(() => (props.clip && project.doc ? timesPlaced(project.doc, props.clip.id) : 0))
 function apart() {
@@ -101,7 +107,7 @@ const toll = computed(() => {
       </details>
       <dl>
         <template v-for="fact in facts" :key="fact.name + fact.value">
-          <dt class="quiet">{{ fact.name }}</dt>
+          <dt class="quiet"><TermText :text="fact.name" /></dt>
           <dd :class="{ overruled: fact.overruled, counts: fact.counts }">{{ fact.value }}</dd>
           <dd class="quiet origin">{{ fact.origin }}</dd>
         </template>
@@ -116,7 +122,7 @@ const toll = computed(() => {
         </p>
       </details>
       <ul v-if="marks.length" class="marks">
-        <li v-for="mark in marks" :key="mark.sentence">{{ mark.sentence }}</li>
+        <li v-for="mark in marks" :key="mark.sentence"><TermText :text="mark.sentence" /></li>
       </ul>
       <p v-if="toll && project.format">
         In <span class="figures">{{ formatName(project.format) }}</span>: <GradeMark :grade="toll.grade" />

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { type Clip } from '../../../core/edit/clip'
 import { useMedia } from '../../../stores/media'
 import { compareClips, comparisonText } from './compare'
+import TermText from '../../components/terms/TermText.vue'
 
 const props = defineProps<{ clips: readonly Clip[] }>()
 const emit = defineEmits<{ close: [] }>()
@@ -41,7 +42,7 @@ async function copy() {
         </thead>
         <tbody>
           <tr v-for="fact in shown" :key="fact.name" :class="{ differs: fact.differs && all }">
-            <th scope="row" class="quiet">{{ fact.name }}</th>
+            <th scope="row" class="quiet"><TermText :text="fact.name" /></th>
             <td v-for="(value, i) in fact.values" :key="i">{{ value }}</td>
           </tr>
         </tbody>

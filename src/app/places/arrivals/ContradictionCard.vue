@@ -11,6 +11,7 @@ import { uprightSize } from '../../../core/picture/turn'
 import { pictureOf } from '../../../core/picture/picture'
 import type { CorrectionChange } from '../../../core/reading/correct'
 import { useProject } from '../../../stores/project'
+import TermText from '../../components/terms/TermText.vue'
 
 /** A claim that the picture contradicts, what it would change to follow the picture, and the one action that does it. */
 const props = defineProps<{ clip: Clip; contradiction: Contradiction }>()
@@ -41,7 +42,8 @@ function put(change: CorrectionChange, label: string) {
   <section class="card" :aria-label="contradiction.title">
     <b>{{ contradiction.title }}</b>
     <p>
-      {{ contradiction.seen }} <span class="quiet">({{ sureWords(contradiction.confidence) }})</span>
+      <TermText :text="contradiction.seen" />
+      <span class="quiet">({{ sureWords(contradiction.confidence) }})</span>
     </p>
     <p v-for="sentence in outcome" :key="sentence" class="small">{{ sentence }}</p>
     <div class="row">

@@ -9,6 +9,7 @@ import { percent } from '../../../core/words/figures'
 import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
 import ShareBar from '../../components/ShareBar.vue'
+import TermMark from '../../components/terms/TermMark.vue'
 
 /** Whether the cut runs as it is: what happens to each picture of it. */
 const timelines = useTimelines()
@@ -44,7 +45,7 @@ const shares = computed(() => {
         <table class="lines">
           <thead class="heading">
             <tr>
-              <th>toll</th>
+              <th><TermMark term="toll">toll</TermMark></th>
               <th>clip</th>
               <th class="right">starts at</th>
               <th class="right">frames</th>

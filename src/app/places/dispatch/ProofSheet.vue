@@ -4,6 +4,8 @@ import { holdsWords } from '../../../core/edit/proof'
 import { useDispatching } from '../../../stores/dispatching'
 import { useRendering } from '../../../stores/rendering'
 import { clockOf } from '../../figures'
+import TermText from '../../components/terms/TermText.vue'
+import TermMark from '../../components/terms/TermMark.vue'
 
 /** What was asked beside what was found in the file, read back and decoded. */
 const dispatching = useDispatching()
@@ -20,7 +22,7 @@ const time = computed(() => (proof.value ? clockOf(proof.value.at) : ''))
   <section v-if="proof" aria-label="Proof">
     <h2 class="with-ways">
       <span
-        >Proof of {{ proof.file }}:
+        ><TermMark term="proof">Proof</TermMark> of {{ proof.file }}:
         {{ proof.holds ? 'as asked' : 'not what was asked' }}
         <span class="quiet"
           >read back {{ time }}, {{ proof.framesCompared }} of {{ proof.frames }} frames compared</span
@@ -49,7 +51,7 @@ const time = computed(() => (proof.value ? clockOf(proof.value.at) : ''))
       </thead>
       <tbody>
         <tr v-for="line in proof.lines" :key="line.what" :class="{ otherwise: line.holds === false }">
-          <td class="quiet">{{ line.what }}</td>
+          <td class="quiet"><TermText :text="line.what" /></td>
           <td class="figures">{{ line.asked }}</td>
           <td class="figures">{{ line.found }}</td>
           <td>{{ holdsWords(line.holds) }}</td>

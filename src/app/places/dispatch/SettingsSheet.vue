@@ -3,6 +3,7 @@ import { sheetText } from '../../../core/dispatch/sheet'
 import { useDispatching } from '../../../stores/dispatching'
 import { fileNameOf } from '../../../core/words/file-name'
 import { download } from '../../download'
+import TermText from '../../components/terms/TermText.vue'
 
 /** What is set, in words and figures, as it is handed to whoever makes or takes the file. */
 const dispatching = useDispatching()
@@ -27,7 +28,7 @@ const save = () =>
     </h2>
     <dl>
       <div v-for="line in dispatching.sheet" :key="line.name">
-        <dt>{{ line.name }}</dt>
+        <dt><TermText :text="line.name" /></dt>
         <dd>
           <span class="figures">{{ line.value }}</span> <span class="quiet">{{ line.note }}</span>
         </dd>

@@ -11,6 +11,7 @@ import { parseRate } from '../../../core/rate/parse'
 import { rateName, rateWithScan } from '../../../core/rate/rate'
 import { equal, rational, toNumber } from '../../../core/rational/rational'
 import { useHabits } from '../../../stores/habits'
+import TermMark from '../../components/terms/TermMark.vue'
 
 /** A format in three steps: the picture's shape, the sizes that exist in it, a rate with its scan. */
 const format = defineModel<Format | null>({ required: true })
@@ -81,7 +82,7 @@ watch(
 <template>
   <div>
     <fieldset class="step">
-      <legend>Shape</legend>
+      <legend><TermMark term="display-shape">Shape</TermMark></legend>
       <label v-for="s in shapes" :key="s.name"
         ><input v-model="shapeText" type="radio" :value="s.name" name="shape" />
         <svg class="drawn" viewBox="-17 -17 34 34" aria-hidden="true"><rect v-bind="drawn(s)" /></svg>
@@ -92,7 +93,7 @@ watch(
       <p v-if="!shape" class="quiet" role="status">Write it as 16:9, 2.39:1 or 1.85.</p>
     </fieldset>
     <fieldset class="step">
-      <legend>Size</legend>
+      <legend><TermMark term="frame-sizes">Size</TermMark></legend>
       <div class="sizes">
         <label v-for="s in sizes" :key="sizeKey(s)"
           ><input type="radio" name="size" :checked="isSize(s)" @change="size = s" />
@@ -110,7 +111,9 @@ watch(
       <p v-if="sizeTrouble" class="quiet" role="status">{{ sizeTrouble }}</p>
     </fieldset>
     <fieldset class="step">
-      <legend>Rate and scan</legend>
+      <legend>
+        <TermMark term="frame-rate">Rate</TermMark> and <TermMark term="interlaced">scan</TermMark>
+      </legend>
       <label v-for="rate in rates" :key="rateName(rate)"
         ><input v-model="rateText" type="radio" :value="rateName(rate)" name="rate" />
         <span class="figures">{{ rateName(rate) }}</span></label

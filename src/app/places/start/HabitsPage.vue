@@ -9,16 +9,20 @@ import { parseShape } from '../../../core/format/shape'
 import { objections } from '../../../core/format/standard'
 import { parseRate } from '../../../core/rate/parse'
 import { rateName } from '../../../core/rate/rate'
+import { useTerms } from '../../../stores/terms'
 import { useHabits } from '../../../stores/habits'
 import CommitInput from '../../components/CommitInput.vue'
 import FileButton from '../../components/FileButton.vue'
 import FormatPicker from '../../components/FormatPicker.vue'
 import MainsChoice from '../../components/MainsChoice.vue'
+import TermMark from '../../components/terms/TermMark.vue'
 import { download } from '../../download'
 import { counted, kilohertz } from '../../../core/words/figures'
+import { keysListed } from '../../keys/use-keys'
 
 /** What is set once and used for every new project, and the formats that the editor keeps. */
 const habits = useHabits()
+const terms = useTerms()
 const said = ref<string | null>(null)
 
 function setShape(text: string) {
@@ -76,6 +80,8 @@ const profileWords = ({ wrapper, video, sound, burnIn }: OwnProfile) =>
       <h1>Habits</h1>
       <span class="quiet">used for every new project; a project may differ</span>
       <span class="end">
+        <button class="word" @click="keysListed = true">keys</button>
+        <button class="word" :aria-pressed="terms.listed" @click="terms.listed = !terms.listed">terms</button>
         <button
           class="word"
           :disabled="!habits.undoLabel"
@@ -112,11 +118,11 @@ const profileWords = ({ wrapper, video, sound, burnIn }: OwnProfile) =>
             ><template v-else>no rate counts as foreign, and none as safe from flicker</template></span
           >
         </dd>
-        <dt>shape</dt>
+        <dt><TermMark term="display-shape">shape</TermMark></dt>
         <dd>
           <CommitInput :text="habits.habits.shape" label="Shape" class="short" @commit="setShape" />
         </dd>
-        <dt>rate</dt>
+        <dt><TermMark term="frame-rate">rate</TermMark></dt>
         <dd>
           <CommitInput
             :text="habits.habits.rate ? rateName(habits.habits.rate) : ''"

@@ -8,6 +8,7 @@ import { type Format, formatName, shapeName } from '../../../core/format/format'
 import { sizesInShape } from '../../../core/format/shape'
 import { objections, standardSizes } from '../../../core/format/standard'
 import { rateFraction, rateName } from '../../../core/rate/rate'
+import { useTerms } from '../../../stores/terms'
 import { useHabits } from '../../../stores/habits'
 import { useProject } from '../../../stores/project'
 import DeliverySteps from './DeliverySteps.vue'
@@ -15,6 +16,7 @@ import SizesToScale from './SizesToScale.vue'
 
 /** A project from what is to be delivered: shape first, then size, then rate; or openly not known yet. */
 const route = useRoute()
+const terms = useTerms()
 const router = useRouter()
 const project = useProject()
 const habits = useHabits()
@@ -57,6 +59,7 @@ async function begin() {
     <div class="head">
       <RouterLink to="/">all projects</RouterLink>
       <h1>A new project</h1>
+      <button class="word" :aria-pressed="terms.listed" @click="terms.listed = !terms.listed">terms</button>
     </div>
     <form @submit.prevent="begin">
       <div class="steps">

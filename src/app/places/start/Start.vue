@@ -5,6 +5,7 @@ import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { usualRate } from '../../../core/edit/habits'
 import { rateName } from '../../../core/rate/rate'
+import { useTerms } from '../../../stores/terms'
 import { useArrivals } from '../../../stores/arrivals'
 import { useMedia } from '../../../stores/media'
 import { useHabits } from '../../../stores/habits'
@@ -17,6 +18,7 @@ import StorageNotice from '../../components/StorageNotice.vue'
 import TallyMarks from '../../components/TallyMarks.vue'
 
 const router = useRouter()
+const terms = useTerms()
 const project = useProject()
 const projects = useProjects()
 const habits = useHabits()
@@ -118,6 +120,7 @@ async function importProject(file: File) {
     </dl>
     <p class="quiet">
       Free software: GPL-3.0-or-later. <Button size="small" type="text" @click="about = true">About…</Button>
+      <Button size="small" type="text" @click="terms.list()">Terms explained…</Button>
     </p>
     <About v-model:open="about" />
   </main>

@@ -7,6 +7,8 @@ import { sentence } from '../../../core/toll/sentence'
 import { useTimelines } from '../../../stores/timelines'
 import ClipInFormat from './ClipInFormat.vue'
 import GradeMark from '../../components/GradeMark.vue'
+import TermText from '../../components/terms/TermText.vue'
+import TermMark from '../../components/terms/TermMark.vue'
 import { rateLabel, uprightSizeName } from '../../figures'
 
 /** Asked when a placed clip does not match: both answers side by side, each with its price. */
@@ -38,9 +40,14 @@ const placed = computed(() => timelines.check?.findings.length ?? 0)
             Keep <span class="figures">{{ formatName(asked.timelineFormat) }}</span>
           </h3>
           <ClipInFormat :clip="asked.clip" :format="asked.timelineFormat" />
-          <p>The clip is treated: <GradeMark :grade="asked.kept.toll.grade" /></p>
+          <p>
+            The clip is <TermMark term="treatment">treated</TermMark>:
+            <GradeMark :grade="asked.kept.toll.grade" />
+          </p>
           <ul>
-            <li v-for="charge in asked.kept.toll.charges" :key="charge.kind">{{ sentence(charge) }}</li>
+            <li v-for="charge in asked.kept.toll.charges" :key="charge.kind">
+              <TermText :text="sentence(charge)" />
+            </li>
             <li v-if="asked.kept.toll.charges.length === 0">nothing happens to it</li>
           </ul>
           <p class="share">
@@ -58,7 +65,9 @@ const placed = computed(() => timelines.check?.findings.length ?? 0)
             project.
           </p>
           <ul>
-            <li v-for="charge in asked.taken.toll.charges" :key="charge.kind">{{ sentence(charge) }}</li>
+            <li v-for="charge in asked.taken.toll.charges" :key="charge.kind">
+              <TermText :text="sentence(charge)" />
+            </li>
             <li v-if="placed">{{ asked.taken.worsened }} of {{ placed }} placed clips pay more than now</li>
             <li v-else>nothing is placed yet: no other clip pays</li>
           </ul>

@@ -6,6 +6,7 @@ import { figure, percent } from '../../../core/words/figures'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
 import ShareBar from '../../components/ShareBar.vue'
+import TermMark from '../../components/terms/TermMark.vue'
 
 /** The formats worth choosing, best first. */
 const yard = useYard()
@@ -17,7 +18,7 @@ const isLooked = (format: Format) =>
 
 <template>
   <div class="leans" role="group" aria-label="Lean">
-    <span class="quiet">best first, leaning</span>
+    <span class="quiet">best first, <TermMark term="lean">leaning</TermMark></span>
     <button
       v-for="lean in Lean.options"
       :key="lean"

@@ -7,6 +7,7 @@ import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
 import MainsChoice from '../../components/MainsChoice.vue'
 import WeightInput from './WeightInput.vue'
+import TermMark from '../../components/terms/TermMark.vue'
 import { type FlatWeight, leanWords, shareWords, weightGroups } from '../../../core/toll/weights'
 
 /** Every weight and share of the choice: shown, changeable, and the ranking follows at once. */
@@ -53,7 +54,7 @@ const reset = () =>
     </caption>
     <thead>
       <tr>
-        <td />
+        <td class="heading"><TermMark term="lean">lean</TermMark></td>
         <th v-for="lean in leans" :key="lean" scope="col">{{ lean }}</th>
       </tr>
     </thead>

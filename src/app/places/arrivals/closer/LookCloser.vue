@@ -19,6 +19,7 @@ import ProofApart from './ProofApart.vue'
 import ProofMarks from './ProofMarks.vue'
 import { useProof } from './use-proof'
 import { type View, bestFrame, firstView, saysOf, viewTitles, views } from './views'
+import { useKeys } from '../../../keys/use-keys'
 
 /** A clip's own frames, one image pixel on one screen pixel, stepped by frame and by field, or playing. */
 const props = defineProps<{ clip: Clip }>()
@@ -122,6 +123,7 @@ watch(playing, (now) => {
 })
 onBeforeUnmount(pause)
 
+const meantBy = useKeys('closer')
 function onKey(event: KeyboardEvent) {
   const keys: Record<string, () => void> = {
     ArrowLeft: () => (event.shiftKey && interlaced.value ? stepByField(-1) : step(-1)),
@@ -132,7 +134,8 @@ function onKey(event: KeyboardEvent) {
     '+': () => (zoom.value = Math.min(8, zoom.value * 2)),
     '-': () => (zoom.value = Math.max(0.25, zoom.value / 2)),
   }
-  const does = keys[event.key]
+  const key = meantBy(event)
+  const does = key === null ? undefined : keys[key]
   if (!does || (event.target as HTMLElement).closest('select, button')) return
   does()
   event.preventDefault()

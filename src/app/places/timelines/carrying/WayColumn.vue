@@ -7,6 +7,7 @@ import { shortWords } from '../../../../core/toll/sentence'
 import { figure } from '../../../../core/words/figures'
 import { useCarrying } from '../../../../stores/carrying'
 import GradeMark from '../../../components/GradeMark.vue'
+import TermText from '../../../components/terms/TermText.vue'
 
 /** One way of carrying a cut: what moves, how long it gets, who pays, what follows, and the taking of it. */
 const props = defineProps<{ price: CarryPrice; held: boolean }>()
@@ -32,7 +33,7 @@ const rows = computed(() =>
     <p class="quiet ellipsis">{{ says.what }}</p>
     <dl>
       <div v-for="row in rows" :key="row.name">
-        <dt class="quiet">{{ row.name }}</dt>
+        <dt class="quiet"><TermText :text="row.name" /></dt>
         <dd :class="row.grade ?? ''">{{ row.says }}</dd>
       </div>
     </dl>

@@ -5,6 +5,7 @@ import { wayWords } from '../../../../core/treatment/words'
 import { figure } from '../../../../core/words/figures'
 import { useTimelines } from '../../../../stores/timelines'
 import { useTreating } from '../../../../stores/treating'
+import TermText from '../../../components/terms/TermText.vue'
 
 /** Treatments that lose less than those in force: what each changes, what that saves, and taking all of them in one step. */
 defineProps<{ proposals: readonly Proposal[]; title: string; action: string; named: boolean }>()
@@ -16,7 +17,7 @@ const most = 8
 
 <template>
   <section aria-label="Best treatment">
-    <h3>{{ title }}</h3>
+    <h3><TermText :text="title" /></h3>
     <ul>
       <li v-for="{ placement, now, toll, way } in proposals.slice(0, most)" :key="placement.id">
         <b v-if="named" class="name">{{ timelines.nameOf(placement) }}</b>

@@ -4,6 +4,7 @@ import { figure } from '../../../../core/words/figures'
 import { useHand } from '../../../../stores/hand'
 import { useTreating } from '../../../../stores/treating'
 import GradeMark from '../../../components/GradeMark.vue'
+import TermText from '../../../components/terms/TermText.vue'
 
 /** One side of a treatment: each way a line, with what it does and what it costs. Pointing at one shows it; a click takes it. */
 defineProps<{ title: string; note?: string; choices: readonly Choice[] }>()
@@ -23,7 +24,7 @@ function take({ set }: Choice) {
 <template>
   <section v-if="choices.length" :aria-label="title">
     <header>
-      <h3>{{ title }}</h3>
+      <h3><TermText :text="title" /></h3>
       <span v-if="note" class="quiet figures">{{ note }}</span>
     </header>
     <div role="radiogroup" :aria-label="title" @mouseleave="hand.pointAt(null)">

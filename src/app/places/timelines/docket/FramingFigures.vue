@@ -9,6 +9,7 @@ import { figure, percent, pixels, upTo } from '../../../../core/words/figures'
 import { useHand } from '../../../../stores/hand'
 import { useTreating } from '../../../../stores/treating'
 import FigureInput from './FigureInput.vue'
+import TermMark from '../../../components/terms/TermMark.vue'
 
 /** Zoom, position and crop of the placements in hand by figures, and every figure of how the first of them lies. */
 const props = defineProps<{ settled: readonly SettledPlacement[]; format: Format }>()
@@ -97,17 +98,17 @@ const lock = (on: boolean) =>
     <dl class="figures">
       <dt class="quiet">scale</dt>
       <dd>{{ upTo(fit.scaleX, 4) }} × {{ upTo(fit.scaleY, 4) }}</dd>
-      <dt class="quiet">bars</dt>
+      <dt class="quiet"><TermMark term="letterbox">bars</TermMark></dt>
       <dd>
         {{ [fit.bars.left, fit.bars.right, fit.bars.top, fit.bars.bottom].map(pixels).join(' · ') }} px,
         {{ percent(fit.barsShare) }}
       </dd>
-      <dt class="quiet">cut off</dt>
+      <dt class="quiet"><TermMark term="crop">cut off</TermMark></dt>
       <dd>
         {{ [fit.crop.left, fit.crop.right, fit.crop.top, fit.crop.bottom].map(pixels).join(' · ') }} px,
         {{ percent(fit.cropShare) }}
       </dd>
-      <dt class="quiet">headroom</dt>
+      <dt class="quiet"><TermMark term="headroom">headroom</TermMark></dt>
       <dd>{{ percent(fit.headroom) }}</dd>
       <template v-if="Math.abs(fit.distortion - 1) > 1e-9">
         <dt class="severe">distortion</dt>

@@ -26,6 +26,7 @@ import { useTimelines } from '../../../../stores/timelines'
 import { useTreating } from '../../../../stores/treating'
 import GradeMark from '../../../components/GradeMark.vue'
 import { rateLabel, uprightSizeName } from '../../../figures'
+import { useInHand } from '../../../components/terms/use-in-hand'
 import BestTreatment from './BestTreatment.vue'
 import ChoiceRows from './ChoiceRows.vue'
 import FieldFigures from './FieldFigures.vue'
@@ -114,6 +115,10 @@ const clip = computed(() => {
   const source = placement.value?.source
   return source?.kind === 'clip' ? (project.opened.clips[source.clipId] ?? null) : null
 })
+useInHand(
+  () => clip.value,
+  () => props.format,
+)
 const name = computed(() =>
   pictures.value.length > 1
     ? counted(pictures.value.length, 'placement')

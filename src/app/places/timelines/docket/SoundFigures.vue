@@ -8,6 +8,7 @@ import { useStrip } from '../../../../stores/strip'
 import { useTimelines } from '../../../../stores/timelines'
 import { loudnessWords } from '../../../figures'
 import FigureInput from './FigureInput.vue'
+import TermMark from '../../../components/terms/TermMark.vue'
 
 /** How placements of sound sound: how loud, and which of the channels of their clip are heard. */
 const props = defineProps<{ placements: readonly Placement[] }>()
@@ -52,7 +53,7 @@ function toggle(channel: number) {
 
 <template>
   <section aria-label="Sound">
-    <h3>Sound</h3>
+    <h3><TermMark term="loudness">Sound</TermMark></h3>
     <p class="small figures">{{ loudnessWords(found) }}</p>
     <p v-for="says in differs" :key="says" class="small">{{ says }}</p>
     <FigureInput

@@ -10,6 +10,7 @@ import { useStrip } from '../../../../stores/strip'
 import { useTimelines } from '../../../../stores/timelines'
 import { rateLabel, uprightSizeName } from '../../../figures'
 import { dragClip } from './drag'
+import { useKeys } from '../../../keys/use-keys'
 
 /**
  * The clips that can be placed: at the end by double click or Enter, at the playhead between or over what is there, or above it.
@@ -57,6 +58,7 @@ function mark(which: 'from' | 'to') {
   if (from > to) delete marks[which === 'from' ? 'to' : 'from']
   strip.viewed = { ...viewed, marks }
 }
+const meantBy = useKeys('toPlace')
 function onKey(event: KeyboardEvent, clip: Clip) {
   if (event.ctrlKey || event.metaKey || event.altKey) return
   const far = event.shiftKey ? 25 : 1
@@ -72,7 +74,8 @@ function onKey(event: KeyboardEvent, clip: Clip) {
     ']': () => mark('to'),
     Escape: () => (strip.viewed = null),
   }
-  const act = does[event.key]
+  const key = meantBy(event)
+  const act = key === null ? undefined : does[key]
   if (!act) return
   act()
   event.preventDefault()

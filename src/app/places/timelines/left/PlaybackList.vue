@@ -5,6 +5,7 @@ import { type Timeline, placementsIn } from '../../../../core/edit/timeline'
 import { counted, fileSize } from '../../../../core/words/figures'
 import { useProject } from '../../../../stores/project'
 import { useProxies } from '../../../../stores/proxies'
+import TermMark from '../../../components/terms/TermMark.vue'
 
 /** Which clips of a timeline are heavy to play, and their proxies: made in the background, played instead, thrown away. */
 const props = defineProps<{ timeline: Timeline }>()
@@ -27,7 +28,9 @@ const wanting = computed(() => heavy.value.filter(({ has, against }) => !has && 
 </script>
 
 <template>
-  <h2 class="heading">playback · {{ heavy.length }} heavy of {{ clips.length }}</h2>
+  <h2 class="heading">
+    <TermMark term="proxy">playback</TermMark> · {{ heavy.length }} heavy of {{ clips.length }}
+  </h2>
   <p class="small quiet">
     A proxy has a quarter of the pixels. It is played; files are made from the originals.
   </p>

@@ -8,6 +8,7 @@ import { useHand } from '../../../../stores/hand'
 import { useLoudness } from '../../../../stores/loudness'
 import { loudnessWords } from '../../../figures'
 import CommitInput from '../../../components/CommitInput.vue'
+import TermMark from '../../../components/terms/TermMark.vue'
 
 /** How loud a timeline and the clips heard on it are, what is not as the timeline's sound, and the gain that evens each. */
 const props = defineProps<{ timeline: Timeline }>()
@@ -40,7 +41,7 @@ function aimAt(text: string) {
 </script>
 
 <template>
-  <h2 class="heading">sound · {{ timeline.soundLayout }}</h2>
+  <h2 class="heading"><TermMark term="loudness">sound</TermMark> · {{ timeline.soundLayout }}</h2>
   <p class="small">
     the whole:
     <span class="figures">{{ loudnessWords(whole) }}</span>

@@ -7,6 +7,7 @@ import { usePlaying } from '../../../../stores/playing'
 import { useStrip } from '../../../../stores/strip'
 import { useTimelines } from '../../../../stores/timelines'
 import { useTreating } from '../../../../stores/treating'
+import { useKeys } from '../../../keys/use-keys'
 
 /** What keys do that is done elsewhere. */
 export type StripAct =
@@ -26,6 +27,7 @@ export function stripKeys(at: {
   const hand = useHand()
   const strip = useStrip()
   const playing = usePlaying()
+  const meantBy = useKeys('cut')
 
   /** All frames at which something begins or ends. */
   const cuts = () => [0, ...hand.all.flatMap((p) => [p.start, p.start + p.length])].sort((a, b) => a - b)
@@ -70,7 +72,7 @@ export function stripKeys(at: {
       Enter: chooseHere,
       Escape: () => hand.select([]),
       Delete: () => at.act('remove'),
-      '/': () => at.act('cut'),
+      n: () => at.act('cut'),
       e: () => hand.one && timelines.move(hand.one, -1),
       l: () => hand.one && timelines.move(hand.one, 1),
       '+': () => at.zoom(2),
@@ -124,10 +126,11 @@ export function stripKeys(at: {
     }
     if (event.altKey) return
     const does = event.ctrlKey || event.metaKey ? controlled : { ...plain, ...shifted }
-    const act = does[event.key]
+    const key = event.ctrlKey || event.metaKey || shifted[event.key] ? event.key : meantBy(event)
+    const act = key === null ? undefined : does[key]
     if (!act) return
     // Whoever goes on by hand stops what plays; playing and going round are keys of playing itself.
-    if (playing.isOn && event.key !== ' ' && event.key !== 'o') void playing.halt()
+    if (playing.isOn && key !== ' ' && key !== 'o') void playing.halt()
     act()
     event.preventDefault()
   }

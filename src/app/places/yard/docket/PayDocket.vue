@@ -20,6 +20,9 @@ import CadenceStrip from '../motion/CadenceStrip.vue'
 import DetailPair from './DetailPair.vue'
 import MotionDemo from '../motion/MotionDemo.vue'
 import SizeDrawing from './SizeDrawing.vue'
+import TermText from '../../../components/terms/TermText.vue'
+import { useInHand } from '../../../components/terms/use-in-hand'
+import TermMark from '../../../components/terms/TermMark.vue'
 
 /** One clip at the candidate: what matches, what it pays, its size drawn to scale, its detail, its motion. */
 const props = defineProps<{ clip: Clip }>()
@@ -37,6 +40,10 @@ watch(
   },
 )
 const format = computed(() => present(yard.candidate, 'what a clip pays is shown at a candidate'))
+useInHand(
+  () => props.clip,
+  () => format.value,
+)
 const reading = computed(() => present(props.clip.reading, 'only what was read pays'))
 const video = computed(() => present(reading.value.video, 'only what has a picture pays'))
 const matches = computed(() => matchesOf(reading.value, format.value))
@@ -63,7 +70,7 @@ const fieldRate = computed(() =>
   </div>
   <ul class="matches" aria-label="What matches">
     <li v-for="match in matches" :key="match.about">
-      <span class="quiet">{{ match.about }}</span>
+      <span class="quiet"><TermText :text="match.about" /></span>
       <span
         ><span class="figures">{{ match.clip }}</span
         ><b v-if="match.matches === false">, not {{ match.format }}</b></span
@@ -80,18 +87,18 @@ const fieldRate = computed(() =>
     </p>
   </div>
   <section aria-labelledby="pays">
-    <h2 id="pays">It pays <GradeMark :grade="toll.grade" /></h2>
+    <h2 id="pays">It <TermMark term="toll">pays</TermMark> <GradeMark :grade="toll.grade" /></h2>
     <ul class="charges">
       <li v-if="toll.charges.length === 0">untouched: every pixel and every frame as recorded</li>
       <li v-for="charge in toll.charges" :key="charge.kind">
-        <GradeMark :grade="charge.grade" /> {{ sentence(charge) }}
+        <GradeMark :grade="charge.grade" /> <TermText :text="sentence(charge)" />
         <span class="quiet figures">{{ figure(charge.loss, 3) }}</span>
       </li>
       <li v-for="note in noted" :key="note.kind" class="quiet">noted: {{ note.text }}</li>
     </ul>
   </section>
   <section aria-labelledby="size">
-    <h2 id="size">Size</h2>
+    <h2 id="size"><TermMark term="frame-sizes">Size</TermMark></h2>
     <SizeDrawing
       v-model:mode="mode"
       :at="at ?? { x: 0.5, y: 0.5 }"
@@ -102,7 +109,7 @@ const fieldRate = computed(() =>
     <DetailPair :clip="clip" :format="format" :mode="mode" :at="at" @find="at = $event" />
   </section>
   <section v-if="rate" aria-labelledby="motion">
-    <h2 id="motion">Motion</h2>
+    <h2 id="motion"><TermMark term="cadence">Motion</TermMark></h2>
     <CadenceStrip :source="rate" :timeline="format.rate" />
     <CadenceStrip v-if="fieldRate" :source="fieldRate" :timeline="format.rate" :fields="true" />
     <MotionDemo :source="fieldRate ?? rate" :timeline="format.rate" />

@@ -14,7 +14,9 @@ import { useListKeys } from '../../../components/list-keys'
 import NativeSelect from '../../../components/NativeSelect.vue'
 import { rateLabel, uprightSizeName } from '../../../figures'
 import TollHead from './TollHead.vue'
+import TermMark from '../../../components/terms/TermMark.vue'
 import { rowsOf } from './toll-rows'
+import { useKeys } from '../../../keys/use-keys'
 
 /** Every clip priced at the candidate, the dearest first; on wish with a second format beside it. */
 const opened = defineModel<string | null>('opened', { required: true })
@@ -90,11 +92,13 @@ function count(step: 1 | -1) {
   const next = clip && lessToMore[lessToMore.indexOf(clip.priority) + step]
   if (next && clip.reading?.kind === 'video') yard.setPriority(clip.id, next)
 }
+const meantBy = useKeys('tolls')
 function onKey(event: KeyboardEvent) {
   // The selects in the rows keep their own keys.
   if ((event.target as HTMLElement).closest('select')) return
-  if (event.key === '>') count(1)
-  else if (event.key === '<') count(-1)
+  const key = meantBy(event)
+  if (key === '>') count(1)
+  else if (key === '<') count(-1)
   else return keys.onKey(event)
   event.preventDefault()
 }
@@ -127,8 +131,8 @@ function onKey(event: KeyboardEvent) {
             <th class="right">rate</th>
             <th class="right">time</th>
             <th>counts</th>
-            <th>toll</th>
-            <th>charges</th>
+            <th><TermMark term="toll">toll</TermMark></th>
+            <th><TermMark term="charge">charges</TermMark></th>
           </tr>
         </thead>
         <tbody>

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref } from 'vue'
+import { termOf } from '../../../core/terms/terms'
+import { useTerms } from '../../../stores/terms'
+
+/** A term where it stands: quietly marked; pointed at, pressed or chosen by key, it is explained. */
+const props = defineProps<{ term: string }>()
+defineSlots<{ default?(): unknown }>()
+const terms = useTerms()
+const name = computed(() => termOf(props.term)?.name ?? props.term)
+const mark = ref<HTMLElement | null>(null)
+const isOpen = computed(() => terms.asked?.mark === mark.value && mark.value !== null)
+let timer = 0
+
+function ask(stays: boolean) {
+  if (mark.value) terms.asked = { id: props.term, mark: mark.value, stays }
+}
+/** Pointing for a moment shows it, so that crossing a screen opens nothing. */
+function enter(event: PointerEvent) {
+  if (event.pointerType === 'mouse') timer = window.setTimeout(() => !terms.asked?.stays && ask(false), 450)
+}
+const leave = () => window.clearTimeout(timer)
+function press() {
+  leave()
+  if (isOpen.value && terms.asked?.stays) terms.asked = null
+  else ask(true)
+}
+onBeforeUnmount(() => {
+  leave()
+  if (isOpen.value) terms.asked = null
+})
+</script>
+
+<template>
+  <button
+    ref="mark"
+    type="button"
+    class="term"
+    :data-term="term"
+    aria-haspopup="dialog"
+    :aria-expanded="isOpen"
+    @pointerenter="enter"
+    @pointerleave="leave"
+    @click.stop.prevent="press"
+  >
+    <slot>{{ name }}</slot>
+  </button>
+</template>
+
+<style scoped>
+.term {
+  all: unset;
+  cursor: help;
+  text-decoration: underline dotted 1px;
+  text-decoration-color: color-mix(in srgb, currentcolor 55%, transparent);
+  text-underline-offset: 3px;
+  border-radius: 2px;
+}
+.term:hover,
+.term[aria-expanded='true'] {
+  text-decoration-color: currentcolor;
+  text-decoration-style: solid;
+}
+.term:focus-visible {
+  outline: 2px solid var(--accent);
+  outline-offset: 1px;
+}
+</style>

@@ -1,0 +1,113 @@
+/** What a shape is drawn with: a colour of the edition, never one of its own. */
+export type Tone = 'ink' | 'quiet' | 'line' | 'accent' | 'sheet' | 'free' | 'light' | 'heavy' | 'severe'
+
+interface Painted {
+  /** What it is filled with; empty where nothing is said. */
+  readonly fill?: Tone
+  /** What its outline is drawn with. */
+  readonly stroke?: Tone
+  /** How much of it is seen, 0 … 1. */
+  readonly share?: number
+}
+
+/** One shape of a drawing, in units of its box. */
+export type Shape =
+  | (Painted & {
+      readonly kind: 'rect'
+      readonly x: number
+      readonly y: number
+      readonly width: number
+      readonly height: number
+    })
+  | (Painted & {
+      readonly kind: 'ellipse'
+      readonly x: number
+      readonly y: number
+      readonly rx: number
+      readonly ry: number
+    })
+  | (Painted & { readonly kind: 'path'; readonly points: readonly (readonly [number, number])[] })
+  | {
+      readonly kind: 'words'
+      readonly x: number
+      readonly y: number
+      readonly text: string
+      readonly anchor?: 'start' | 'middle' | 'end'
+      readonly tone?: Tone
+    }
+  | {
+      /** Samples enlarged: greys 0 … 255 row by row, or three values each where it has colour. */
+      readonly kind: 'samples'
+      readonly x: number
+      readonly y: number
+      readonly width: number
+      readonly height: number
+      readonly columns: number
+      readonly rows: number
+      readonly values: ArrayLike<number>
+      readonly inColour?: boolean
+    }
+
+/** A small drawing that the core computes: still, or another at each moment. */
+export interface Drawing {
+  /** The same in words, with its figures, for whoever does not see it. */
+  readonly says: string
+  /** Seconds after which it begins again; 0 where it stands still. */
+  readonly lasts: number
+  at(seconds: number): readonly Shape[]
+}
+
+/** The box that every drawing stands in. */
+export const [boxWidth, boxHeight] = [264, 120] as const
+
+/** A drawing that does not move. */
+export const still = (says: string, shapes: () => readonly Shape[]): Drawing => ({
+  says,
+  lasts: 0,
+  at: shapes,
+})
+
+export const words = (
+  x: number,
+  y: number,
+  text: string,
+  more: { anchor?: 'start' | 'middle' | 'end'; tone?: Tone } = {},
+): Shape => ({ kind: 'words', x, y, text, ...more })
+
+export const rect = (x: number, y: number, width: number, height: number, painted: Painted): Shape => ({
+  kind: 'rect',
+  x,
+  y,
+  width,
+  height,
+  ...painted,
+})
+
+/** A row of cells with a number in each; one of them may be the one on screen. */
+export function cells(
+  numbers: readonly (number | string)[],
+  at: { readonly x: number; readonly y: number; readonly width: number },
+  now = -1,
+): Shape[] {
+  const width = at.width / numbers.length
+  return numbers.flatMap((number, i) => [
+    rect(at.x + i * width, at.y, width, 15, {
+      stroke: 'line',
+      ...(i === now ? { fill: 'accent' as const, share: 0.25 } : {}),
+    }),
+    words(at.x + (i + 0.5) * width, at.y + 11, String(number), { anchor: 'middle' }),
+  ])
+}
+
+/** Greys of a picture that is worked out point by point, `of` from 0 to 1 across and down. */
+export function greys(
+  columns: number,
+  rows: number,
+  of: (x: number, y: number) => number,
+): Uint8Array<ArrayBuffer> {
+  const values = new Uint8Array(columns * rows)
+  for (let y = 0; y < rows; y++)
+    for (let x = 0; x < columns; x++)
+      values[y * columns + x] = Math.max(0, Math.min(255, Math.round(of(x, y))))
+  return values
+}
