@@ -4,7 +4,7 @@ import { copyFile, mkdtemp, readdir, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
-import { readFile as readClip, withSource } from '../cli/files'
+import { readFile as readClip, withSource } from '../cli/read-file'
 import { countingSource } from '../src/core/reading/bytes/source'
 import { read } from '../src/core/reading/read'
 

@@ -6,6 +6,8 @@ import { figure, exactSeconds } from '../src/core/words/figures'
 export const cadenceCommand: Command = {
   usage: 'cadence SOURCE TIMELINE [--json]',
   summary: 'How frames of one rate land on a timeline of another.',
+  options: [['--json', 'as JSON']],
+  example: 'tally cadence 24 60',
   async run(args) {
     const { positionals, json } = words(args)
     const [source, timeline] = positionals.map((text) => parseRate(text)?.rate)

@@ -6,6 +6,11 @@ import { type Command, WrongUse, aligned, print, tell, words } from './command'
 export const carryCommand: Command = {
   usage: 'carry --from RATE --to RATE FRAME… [--json]',
   summary: 'Where boundaries of a cut come to lie at another rate, each by itself.',
+  options: [
+    ['--from RATE, --to RATE', 'both are needed'],
+    ['--json', 'as JSON'],
+  ],
+  example: 'tally carry --from 25 --to 24 100 101',
   async run(args) {
     const { positionals, values, json } = words(args, { from: { type: 'string' }, to: { type: 'string' } })
     const [from, to] = [values.from, values.to].map((text) => parseRate(String(text ?? '')))

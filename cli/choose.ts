@@ -10,6 +10,16 @@ export const chooseCommand: Command = {
   usage:
     'choose [--deliver FORMAT]… [--lean balanced|sharp|detail|majority] [--mains 50|60] [--readings FILE|-] FILE… [--json]',
   summary: 'The formats that the footage could run in, the best first.',
+  options: [
+    ['--deliver FORMAT', 'what is handed over; several times for several'],
+    ['--lean LEAN', 'balanced, sharp, detail or majority'],
+    ['--mains 50|60', 'the region that the film is made for'],
+    ['--readings FILE|-', 'lines of inspect --json instead of files'],
+    ['--jobs N', 'reads with N workers'],
+    ['--progress', 'tells on standard error how many are read'],
+    ['--json', 'as JSON'],
+  ],
+  example: 'tally choose --deliver 1920x1080@50i --mains 50 card/',
   async run(args) {
     const { positionals, values, json } = words(args, {
       deliver: { type: 'string', multiple: true },
@@ -26,7 +36,7 @@ export const chooseCommand: Command = {
     )
     const electors: Elector[] = []
     let status = 0
-    const given = givenTo(positionals, values.readings as string | undefined, () => (status = 1))
+    const given = givenTo(positionals, values, () => (status = 1))
     for await (const { file, result } of given) {
       if (!result.ok) {
         status = 1

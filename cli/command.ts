@@ -7,6 +7,10 @@ import { objections } from '../src/core/format/standard'
 export interface Command {
   readonly usage: string
   readonly summary: string
+  /** Its options, each with what it does. */
+  readonly options?: readonly (readonly [option: string, what: string])[]
+  /** A command line that does something useful. */
+  readonly example: string
   run(args: string[]): Promise<number>
 }
 

@@ -17,6 +17,13 @@ export const deinterlaceCommand: Command = {
   usage:
     'deinterlace --method weave|blend|interpolate|adaptive|single [--rate same|double] [--keep first|second] [--order top-first|bottom-first] FILE.y4m|-',
   summary: 'Whole frames out of the fields of decoded ones (YUV4MPEG2), on standard output.',
+  options: [
+    ['--method NAME', 'weave, blend, interpolate, adaptive or single'],
+    ['--rate same|double', 'as many frames as there are, or one of each field'],
+    ['--keep first|second', 'at the same rate: the field that stays'],
+    ['--order top-first|bottom-first', 'where the file does not say'],
+  ],
+  example: 'tally deinterlace --method adaptive --rate double in.y4m > out.y4m',
   async run(args) {
     const text = { type: 'string' } as const
     const { positionals, values } = words(args, { method: text, rate: text, keep: text, order: text })

@@ -11,6 +11,8 @@ import { StreamFault, openY4m } from './y4m'
 export const evidenceCommand: Command = {
   usage: 'evidence [--json] FILE.y4m|-…',
   summary: 'What decoded frames (YUV4MPEG2) say: combs, fields, repeats, pulldown, bars, true detail.',
+  options: [['--json', 'a JSON line for each file']],
+  example: 'tally evidence --json decoded.y4m',
   async run(args) {
     const { positionals, json } = words(args)
     if (positionals.length === 0)

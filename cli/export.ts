@@ -1,14 +1,11 @@
-import { readFile } from 'node:fs/promises'
 import { csvOf } from '../src/app/csv'
 import { checkTimeline } from '../src/core/check/check'
-import { timelinesOf } from '../src/core/edit/project'
 import { toEdl } from '../src/core/exchange/edl'
 import { toOtio } from '../src/core/exchange/otio'
-import { readProjectFile } from '../src/core/exchange/project-file'
 import { reportHtml, reportOf } from '../src/core/exchange/report'
 import { tableNames, tableRows } from '../src/core/exchange/tables'
-import { reasonOf } from '../src/core/words/reason'
 import { type Command, WrongUse, print, tell, words } from './command'
+import { openProject, timelineNamed } from './project'
 
 const kinds = ['otio', 'edl', 'csv', 'report'] as const
 
@@ -16,6 +13,12 @@ export const exportCommand: Command = {
   usage: 'export --otio|--edl|--csv|--report [--timeline NAME] [--table NAME] PROJECT.json',
   summary:
     'A timeline as OpenTimelineIO, as an edit decision list or as CSV (placements, clips, findings, charges); the project as a report.',
+  options: [
+    ['--otio, --edl, --csv, --report', 'what it becomes: one of them'],
+    ['--timeline NAME', 'which timeline; the first where none is named'],
+    ['--table NAME', 'of --csv: placements, clips, findings or charges'],
+  ],
+  example: "tally export --otio --timeline 'Main cut' film.json > cut.otio",
   async run(args) {
     const { positionals, values } = words(args, {
       otio: { type: 'boolean' },
@@ -30,26 +33,15 @@ export const exportCommand: Command = {
     const [kind] = wanted
     if (!kind || wanted.length > 1) throw new WrongUse('One of --otio, --edl, --csv and --report is needed.')
     if (path === undefined || positionals.length > 1) throw new WrongUse('One project file is needed.')
-    const text = await readFile(path, 'utf8').catch((error: unknown) => {
-      tell(`${path}: ${reasonOf(error)}`)
-      return null
-    })
-    const read = text === null ? null : readProjectFile(text)
-    if (read && !read.ok) tell(`${path}: ${read.error}`)
-    if (!read?.ok) return 1
-    const { doc } = read
+    const doc = await openProject(path)
+    if (!doc) return 1
     const table = tableNames.find((name) => name === (values.table ?? 'placements'))
     if (!table) throw new WrongUse(`A table is one of ${tableNames.join(', ')}.`)
     if (kind === 'report') {
       process.stdout.write(reportHtml(reportOf(doc)))
       return 0
     }
-    const all = timelinesOf(doc)
-    const timeline = values.timeline === undefined ? all[0] : all.find(({ name }) => name === values.timeline)
-    if (!timeline)
-      throw new WrongUse(
-        all.length ? `There is no timeline “${String(values.timeline)}”.` : 'The project has no timeline.',
-      )
+    const timeline = timelineNamed(doc, values.timeline as string | undefined)
     const check = checkTimeline(doc, timeline)
     if (!check) {
       tell(`“${timeline.name}” has no format yet.`)

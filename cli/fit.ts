@@ -17,6 +17,12 @@ const modes: Readonly<Record<string, FramingMode | undefined>> = {
 export const fitCommand: Command = {
   usage: 'fit SOURCE TIMELINE [--framing fit|fill|stretch|one-to-one] [--zoom Z] [--json]',
   summary: 'How a picture lies in a frame. WIDTHxHEIGHT[/PARNUM:PARDEN][@ROTATION]',
+  options: [
+    ['--framing HOW', 'fit, fill, stretch or one-to-one; fit where it is not said'],
+    ['--zoom Z', 'enlarged by Z on top of it'],
+    ['--json', 'as JSON'],
+  ],
+  example: 'tally fit 1440x1080/4:3 1920x1080 --framing fill',
   async run(args) {
     const { positionals, values, json } = words(args, {
       framing: { type: 'string' },

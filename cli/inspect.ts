@@ -3,19 +3,24 @@ import type { ReadResult } from '../src/core/reading/read'
 import type { Reading } from '../src/core/reading/reading'
 import { pixelSizeName } from '../src/core/format/format'
 import { type Command, WrongUse, print, words } from './command'
-import { filesOf, readFile } from './files'
+import { jobsOption, readAll } from './jobs'
 import { figure, exactSeconds } from '../src/core/words/figures'
 
 export const inspectCommand: Command = {
-  usage: 'inspect [--json] FILE…',
+  usage: 'inspect [--json] [--jobs N] FILE…',
   summary: 'Tells what each file says of itself; folders are walked.',
+  options: [
+    ['--jobs N', 'reads with N workers, in the same order'],
+    ['--progress', 'tells on standard error how many are read'],
+    ['--json', 'a JSON line for each file'],
+  ],
+  example: 'tally inspect --json card/* > card.jsonl',
   async run(args) {
-    const { positionals, json } = words(args)
+    const { positionals, values, json } = words(args, jobsOption)
     if (positionals.length === 0) throw new WrongUse('At least one file or folder is needed.')
     let status = 0
-    for await (const found of filesOf(positionals)) {
+    for await (const { found, result } of readAll(positionals, values)) {
       const { path } = found
-      const result = await readFile(found)
       if (!result.ok) status = 1
       print(json ? JSON.stringify(toJson(path, result)) : forPeople(path, result))
     }

@@ -4,7 +4,8 @@ import { type Loudness, loudnessMeter } from '../src/core/sound/loudness'
 import { counted, figure, kilohertz } from '../src/core/words/figures'
 import { reasonOf } from '../src/core/words/reason'
 import { type Command, WrongUse, aligned, print, tell, words } from './command'
-import { filesOf, withSource } from './files'
+import { filesOf } from './files'
+import { withSource } from './read-file'
 
 /** Samples that are read at once. */
 const atOnce = 1 << 17
@@ -12,6 +13,8 @@ const atOnce = 1 << 17
 export const loudnessCommand: Command = {
   usage: 'loudness [--json] FILE.wav…',
   summary: 'How loud sound is by BS.1770-4: integrated, its range, its true peak.',
+  options: [['--json', 'a JSON line for each file']],
+  example: 'tally loudness mix.wav',
   async run(args) {
     const { positionals, json } = words(args)
     if (positionals.length === 0) throw new WrongUse('At least one file or folder is needed.')

@@ -1,15 +1,15 @@
-import { readFile } from 'node:fs/promises'
 import { layersAt } from '../src/core/edit/layers'
-import { type Doc, formatOf, timelinesOf } from '../src/core/edit/project'
-import type { Timeline } from '../src/core/edit/timeline'
-import { readProjectFile } from '../src/core/exchange/project-file'
+import { formatOf } from '../src/core/edit/project'
 import { shownWords } from '../src/core/motion/words'
 import { frameToTimecode } from '../src/core/rate/timecode'
 import { type Command, WrongUse, aligned, print, tell, words } from './command'
+import { openProject, timelineNamed } from './project'
 
 export const planCommand: Command = {
   usage: 'plan PROJECT.json TIMELINE FIRST COUNT [--json]',
   summary: 'What the frames of a timeline show: the plan that viewer and render follow.',
+  options: [['--json', 'a JSON line for each frame']],
+  example: "tally plan film.json 'Main cut' 0 50",
   async run(args) {
     const { positionals, json } = words(args)
     const [path, name, first, count] = positionals
@@ -18,14 +18,13 @@ export const planCommand: Command = {
     const [from, frames] = [Number(first), Number(count)]
     if (!Number.isSafeInteger(from) || from < 0 || !Number.isSafeInteger(frames) || frames < 0)
       throw new WrongUse('The first frame and the count are whole numbers, 0 or more.')
-    const text = await readFile(path, 'utf8').catch(() => null)
-    if (text === null) return failed(`${path} could not be read.`)
-    const opened = readProjectFile(text)
-    if (!opened.ok) return failed(`${path}: ${opened.error}`)
-    const { doc } = opened
-    const timeline = named(doc, name)
-    if (!timeline) throw new WrongUse(`There is no timeline “${name}” in ${path}.`)
-    if (!formatOf(doc, timeline) || !timeline.rate) return failed(`“${timeline.name}” has no format yet.`)
+    const doc = await openProject(path)
+    if (!doc) return 1
+    const timeline = timelineNamed(doc, name)
+    if (!formatOf(doc, timeline) || !timeline.rate) {
+      tell(`“${timeline.name}” has no format yet.`)
+      return 1
+    }
     for (let n = from; n < from + frames; n++) {
       const layers = layersAt(doc, timeline, n).map(({ placementId, source, shown }) => ({
         placementId,
@@ -41,13 +40,4 @@ export const planCommand: Command = {
     }
     return 0
   },
-}
-
-/** A timeline by its id or its name. */
-const named = (doc: Doc, name: string): Timeline | undefined =>
-  doc.timelines[name] ?? timelinesOf(doc).find((timeline) => timeline.name === name)
-
-function failed(message: string): number {
-  tell(message)
-  return 1
 }

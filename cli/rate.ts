@@ -5,6 +5,8 @@ import { type Command, WrongUse, print, words } from './command'
 export const rateCommand: Command = {
   usage: 'rate TEXT [--json]',
   summary: 'The exact rate that a text means: 23.98, 30000/1001, 50i.',
+  options: [['--json', 'as JSON']],
+  example: 'tally rate 23.98',
   async run(args) {
     const { positionals, json } = words(args)
     if (positionals.length !== 1) throw new WrongUse('One rate is needed.')

@@ -5,7 +5,7 @@ import { z } from 'zod'
 import { Reading } from '../src/core/reading/reading'
 import type { ReadResult } from '../src/core/reading/read'
 import { WrongUse, tell } from './command'
-import { filesOf, readFile } from './files'
+import { jobsOption, readAll } from './jobs'
 
 /** A line as `inspect --json` prints it. Facts that are missing are as not stated. */
 const Line = z.object({
@@ -21,21 +21,23 @@ export interface Given {
   readonly result: ReadResult
 }
 
-/** The option that takes readings instead of files. */
-export const readingsOption = { readings: { type: 'string' } } as const
+/** The options that take readings instead of files, and say how files are read. */
+export const readingsOption = { readings: { type: 'string' }, ...jobsOption } as const
 
 /**
  * The files that are named, and then the readings of `--readings FILE|-`, in the order given.
+ * @param values what `readingsOption` gave
  * @param bad told of a line that cannot be read; the others go on
  */
 export async function* givenTo(
   paths: readonly string[],
-  readings: string | undefined,
+  values: Readonly<Record<string, unknown>>,
   bad: () => void,
 ): AsyncGenerator<Given> {
+  const readings = values.readings as string | undefined
   if (paths.length === 0 && readings === undefined)
     throw new WrongUse('At least one file, folder or --readings is needed.')
-  for await (const found of filesOf(paths)) yield { file: found.path, result: await readFile(found) }
+  for await (const { found, result } of readAll(paths, values)) yield { file: found.path, result }
   if (readings === undefined) return
   const lines = (await textFrom(readings)).split('\n')
   for (const [i, line] of lines.entries()) {

@@ -11,6 +11,12 @@ const largest = 32_768
 export const resampleCommand: Command = {
   usage: 'resample [--filter nearest|bilinear|bicubic|lanczos] [--sharpen AMOUNT,RADIUS] --to WxH FILE.y4m|-',
   summary: 'Decoded frames (YUV4MPEG2) in another size, on standard output.',
+  options: [
+    ['--to WxH', 'the new size'],
+    ['--filter NAME', 'nearest, bilinear, bicubic or lanczos'],
+    ['--sharpen AMOUNT,RADIUS', 'afterwards'],
+  ],
+  example: 'tally resample --to 1920x1080 --filter lanczos in.y4m > out.y4m',
   async run(args) {
     const { positionals, values } = words(args, {
       filter: { type: 'string' },

@@ -1,44 +1,67 @@
 /** The core from a terminal. `tally COMMAND …`; the commands and their JSON are described in the README. */
-import { carryCommand } from './carry'
-import { deinterlaceCommand } from './deinterlace'
-import { evidenceCommand } from './evidence'
-import { exportCommand } from './export'
-import { cadenceCommand } from './cadence'
-import { chooseCommand } from './choose'
-import { fitCommand } from './fit'
-import { inspectCommand } from './inspect'
-import { loudnessCommand } from './loudness'
-import { planCommand } from './plan'
-import { rateCommand } from './rate'
-import { resampleCommand } from './resample'
-import { tollCommand } from './toll'
-import { type Command, WrongUse } from './command'
+import { type Command, WrongUse, aligned, print } from './command'
 
-const commands: Record<string, Command> = {
-  inspect: inspectCommand,
-  rate: rateCommand,
-  cadence: cadenceCommand,
-  fit: fitCommand,
-  toll: tollCommand,
-  choose: chooseCommand,
-  carry: carryCommand,
-  plan: planCommand,
-  evidence: evidenceCommand,
-  loudness: loudnessCommand,
-  export: exportCommand,
-  resample: resampleCommand,
-  deinterlace: deinterlaceCommand,
+/** Each is loaded when it is run: a batch starts as fast as its own command. */
+const commands: Record<string, () => Promise<Command>> = {
+  inspect: async () => (await import('./inspect')).inspectCommand,
+  rate: async () => (await import('./rate')).rateCommand,
+  cadence: async () => (await import('./cadence')).cadenceCommand,
+  fit: async () => (await import('./fit')).fitCommand,
+  toll: async () => (await import('./toll')).tollCommand,
+  choose: async () => (await import('./choose')).chooseCommand,
+  evidence: async () => (await import('./evidence')).evidenceCommand,
+  carry: async () => (await import('./carry')).carryCommand,
+  loudness: async () => (await import('./loudness')).loudnessCommand,
+  resample: async () => (await import('./resample')).resampleCommand,
+  deinterlace: async () => (await import('./deinterlace')).deinterlaceCommand,
+  plan: async () => (await import('./plan')).planCommand,
+  new: async () => (await import('./new')).newCommand,
+  check: async () => (await import('./check')).checkCommand,
+  export: async () => (await import('./export')).exportCommand,
 }
 
-const usage = () =>
+const usage = async () =>
   [
     'Usage: tally COMMAND …',
     '',
-    ...Object.values(commands).map((c) => `  ${c.usage}\n      ${c.summary}`),
+    ...(await Promise.all(Object.values(commands).map((load) => load()))).map(
+      (c) => `  ${c.usage}\n      ${c.summary}`,
+    ),
+    '',
+    'tally COMMAND --help tells the options of one, with an example.',
+    'Results go to standard output, progress and messages to standard error.',
+    'Exit status: 0 all done, 1 a file could not be read or a check fails, 2 wrong use.',
   ].join('\n')
 
+const help = ({ usage: use, summary, options = [], example }: Command) =>
+  [
+    `Usage: tally ${use}`,
+    '',
+    summary,
+    ...(options.length ? ['', ...aligned(options.map(([option, what]) => ['  ' + option, what]))] : []),
+    '',
+    'For example:',
+    `  ${example}`,
+  ].join('\n')
+
+const commandNamed = async (name: string | undefined): Promise<Command | undefined> =>
+  name !== undefined && Object.hasOwn(commands, name) ? commands[name]?.() : undefined
+
 async function main([name, ...args]: string[]): Promise<number> {
-  const command = name !== undefined && Object.hasOwn(commands, name) ? commands[name] : undefined
+  const command = await commandNamed(name)
+  const asksHelp = (words: readonly string[]) => {
+    const end = words.indexOf('--')
+    return words.slice(0, end < 0 ? undefined : end).some((word) => word === '--help' || word === '-h')
+  }
+  if (name === 'help' || (name !== undefined && asksHelp([name]))) {
+    const about = await commandNamed(args[0])
+    print(about ? help(about) : await usage())
+    return 0
+  }
+  if (command && asksHelp(args)) {
+    print(help(command))
+    return 0
+  }
   try {
     if (!command) throw new WrongUse(name ? `There is no command “${name}”.` : 'A command is needed.')
     return await command.run(args)
@@ -47,7 +70,7 @@ async function main([name, ...args]: string[]): Promise<number> {
       error instanceof WrongUse || (error as { code?: string }).code?.startsWith('ERR_PARSE_ARGS')
     if (!misused) throw error
     process.stderr.write(
-      `${(error as Error).message}\n\n${command ? `Usage: tally ${command.usage}` : usage()}\n`,
+      `${(error as Error).message}\n\n${command ? `Usage: tally ${command.usage}` : await usage()}\n`,
     )
     return 2
   }

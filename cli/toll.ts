@@ -10,13 +10,20 @@ import { figure } from '../src/core/words/figures'
 export const tollCommand: Command = {
   usage: 'toll FORMAT [--readings FILE|-] FILE… [--json]',
   summary: 'What each file pays to run in a format such as 1920x1080@25p or 1440x1080/4:3@50i.',
+  options: [
+    ['--readings FILE|-', 'lines of inspect --json instead of files'],
+    ['--jobs N', 'reads with N workers'],
+    ['--progress', 'tells on standard error how many are read'],
+    ['--json', 'a JSON line for each file'],
+  ],
+  example: 'tally toll 1920x1080@25p card/*',
   async run(args) {
     const { positionals, values, json } = words(args, readingsOption)
     const [text, ...paths] = positionals
     if (text === undefined) throw new WrongUse('A format is needed, as in 1920x1080@25p.')
     const format = readFormat(text, '1920x1080@25p')
     let status = 0
-    const given = givenTo(paths, values.readings as string | undefined, () => (status = 1))
+    const given = givenTo(paths, values, () => (status = 1))
     for await (const { file, result } of given) {
       if (!result.ok) {
         status = 1

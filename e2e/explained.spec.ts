@@ -1,12 +1,11 @@
-import { expect, test } from '@playwright/test'
+import { expect, openDemo, row, test } from './line'
 import { termFamilies } from '../src/core/terms/terms'
-import { clips, openDemo } from './line'
 
 test('a term is explained where it stands, by pointer and by key, of the clip in hand, and the keyboard comes back', async ({
   page,
 }) => {
   await openDemo(page)
-  await clips(page).getByRole('option', { name: /archive_tape/ }).click()
+  await row(page, 'archive_tape').click()
   const mark = page.getByRole('complementary', { name: 'Docket' }).getByRole('button', { name: 'scan' })
   await mark.hover()
   const card = page.getByRole('dialog', { name: 'Interlaced, explained' })
@@ -48,7 +47,7 @@ test('with less motion a drawing stands still and is stepped through by hand', a
 
 test('all terms are listed, those of the screen first, searched, and each opens with its drawing', async ({ page }) => {
   await openDemo(page)
-  await clips(page).getByRole('option').first().click()
+  await row(page, 'archive_dub').click()
   await page.keyboard.press(';')
   const sheet = page.getByRole('complementary', { name: 'Terms' })
   await expect(sheet.getByRole('textbox')).toBeFocused()
@@ -68,7 +67,7 @@ test('all terms are listed, those of the screen first, searched, and each opens 
 
 test('keys are seen, searched and changed; a clash is refused, and a changed key outlives the page', async ({ page }) => {
   await openDemo(page)
-  await clips(page).focus()
+  await page.getByRole('listbox', { name: 'Clips' }).focus()
   await page.keyboard.press('?')
   const sheet = page.getByRole('dialog', { name: 'What the keyboard does' })
   await expect(sheet).toContainText('look closer')
@@ -84,7 +83,7 @@ test('keys are seen, searched and changed; a clash is refused, and a changed key
   await expect(sheet).toBeHidden()
   const terms = page.getByRole('complementary', { name: 'Terms' })
   await page.reload()
-  await clips(page).focus()
+  await page.getByRole('listbox', { name: 'Clips' }).focus()
   await page.keyboard.press(';')
   await expect(terms).toBeHidden()
   await page.keyboard.press('\\')
