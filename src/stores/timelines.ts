@@ -1,5 +1,4 @@
 import { type Clip } from '../core/edit/clip'
-import { copyOf } from '../core/edit/carrying'
 import type { Draft } from '../core/edit/draft'
 import { timelinesWithin } from '../core/edit/sense'
 import { type FormatOrigin, type Placement, type Timeline } from '../core/edit/timeline'
@@ -20,6 +19,7 @@ import { proposeName } from '../core/edit/reformat'
 import { type Doc, formatOf, sourceName } from '../core/edit/project'
 import { type EdlRead, fromEdl } from '../core/exchange/edl-read'
 import { fromOtio } from '../core/exchange/otio-read'
+import { addedTimelines } from '../core/exchange/take-in'
 import { type Format, formatName } from '../core/format/format'
 import { nextTurn } from '../media/turns'
 import { newId, now, useProject } from './project'
@@ -233,16 +233,13 @@ export const useTimelines = defineStore('timelines', () => {
       ? fromOtio(text, project.opened, making)
       : listed(fromEdl(text, project.opened, making))
     if (!read.ok) return { error: read.error }
-    const isThere = ({ id }: Timeline) => project.opened.timelines[id] !== undefined
-    const main = read.timelines.at(-1)
+    const added = addedTimelines(project.opened, read.timelines, making)
+    const main = added.at(-1)
     if (!main) return { notes: read.notes }
-    // What comes back into its own project stands beside what it was, and shows what that shows.
-    const taken = isThere(main) ? copyOf(main, { ...making, name: `${main.name}, taken in` }) : main
-    const shown = read.timelines.slice(0, -1).filter((timeline) => !isThere(timeline))
     project.edit(`take in ${name}`, (doc) => {
-      for (const timeline of [...shown, taken]) addTimeline(doc, timeline as Draft<Timeline>)
+      for (const timeline of added) addTimeline(doc, timeline as Draft<Timeline>)
     })
-    selectedId.value = taken.id
+    selectedId.value = main.id
     return { notes: read.notes }
   }
 

@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import { issueWords } from '../words/reason'
 
 /** What an exchanged JSON file is, and how its older versions become new ones. */
 export interface Kind {
@@ -60,5 +61,5 @@ export function damage(
   const [first] = issues
   const name = first ? nameOf(first.path) : null
   const place = first?.path.map(String).join('.') || 'its head'
-  return `The file is damaged at ${place}${name ? ` (${name})` : ''}: ${first?.message ?? 'it cannot be read'}. Nothing was changed.`
+  return `The file is damaged at ${place}${name ? ` (${name.length > 80 ? `${name.slice(0, 80)}…` : name})` : ''}: ${first ? issueWords(first) : 'it cannot be read'}. Nothing was changed.`
 }

@@ -1,11 +1,13 @@
 import { z } from 'zod'
 import { claimsOf, type Clip } from '../edit/clip'
 import { withTimeline } from '../edit/carrying'
+import { Id, shortened } from '../edit/id'
 import type { Making } from '../edit/nesting'
 import { newTimeline } from '../edit/placing'
 import type { Doc } from '../edit/project'
 import { nonsenseOf } from '../edit/sense'
 import { Placement, Timeline, type Track, deepestNesting, lengthOf } from '../edit/timeline'
+import { issueWords } from '../words/reason'
 import { frameToTimecode, timecodeToFrame } from '../rate/timecode'
 import { exactRate, type Rate } from '../rate/rate'
 import {
@@ -71,7 +73,7 @@ export function fromOtio(text: string, doc: Doc, making: Making): OtioRead {
     const where = issue?.path.join('.') || 'its beginning'
     return {
       ok: false,
-      error: `${any.data.OTIO_SCHEMA} cannot be read as a timeline: at ${where}, ${issue?.message ?? 'it is none'}. Nothing was changed.`,
+      error: `${any.data.OTIO_SCHEMA} cannot be read as a timeline: at ${where}, ${issue ? issueWords(issue) : 'it is none'}. Nothing was changed.`,
     }
   }
   const reader = readerOf(doc, making)
@@ -127,7 +129,7 @@ function readerOf(doc: Doc, making: Making) {
   function timeline({ name, metadata, global_start_time: start, tracks }: OtioTimeline): Timeline {
     const ours = OwnTimeline.safeParse(own(metadata).timeline)
     if (ours.success)
-      return { ...ours.data, name: name || ours.data.name, tracks: tracksOf(tracks, ours.data, 0) }
+      return { ...ours.data, name: shortened(name || ours.data.name), tracks: tracksOf(tracks, ours.data, 0) }
     return foreign(name || making.name, tracks, rateFor(start, tracks), start ?? null, 0)
   }
 
@@ -140,7 +142,7 @@ function readerOf(doc: Doc, making: Making) {
   ): Timeline {
     const follows = doc.project.format !== null && rateIs(doc.project.format.rate, rate)
     const format = doc.project.format && !follows ? { ...doc.project.format, rate } : null
-    const fresh = newTimeline(making.newId(), name, making.at, format)
+    const fresh = newTimeline(making.newId(), shortened(name), making.at, format)
     const first = start ? roundHalfUp(multiply(secondsOf(start), rate)) : 0
     const settings = { ...fresh, rate, startTimecode: frameToTimecode(first, rate) }
     return { ...settings, tracks: tracksOf(stack, settings, depth) }
@@ -162,12 +164,12 @@ function readerOf(doc: Doc, making: Making) {
       }
       const type = kind === 'Audio' ? 'audio' : 'video'
       const number = ++numbers[type]
-      const ours = z.object({ id: z.string().min(1), locked: z.boolean() }).safeParse(own(metadata).track)
+      const ours = z.object({ id: Id, locked: z.boolean() }).safeParse(own(metadata).track)
       return [
         {
           id: ours.success ? ours.data.id : making.newId(),
           kind: type,
-          name: name || `${type === 'video' ? 'V' : 'A'}${number}`,
+          name: shortened(name ?? '') || `${type === 'video' ? 'V' : 'A'}${number}`,
           hidden: type === 'video' && enabled === false,
           muted: type === 'audio' && enabled === false,
           locked: ours.success && ours.data.locked,

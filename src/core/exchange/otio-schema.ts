@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { mostFrames } from '../edit/timeline'
 
 /**
  * Objects of OpenTimelineIO as its published format has them, the older names and versions of them too. What else an object carries is
@@ -8,7 +9,8 @@ const named = <Name extends string>(...names: readonly Name[]) =>
   z.object({ OTIO_SCHEMA: z.literal([...names]) })
 
 export const RationalTime = named('RationalTime.1').extend({
-  value: z.number(),
+  /** No film has more frames, and sums of them stay exact. */
+  value: z.number().min(-mostFrames).max(mostFrames),
   rate: z.number().positive().max(1e6),
 })
 export type RationalTime = z.infer<typeof RationalTime>
