@@ -6,7 +6,8 @@ export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results/browser',
   fullyParallel: false,
-  workers: 1,
+  // Each worker has a browser of its own, and a project of its own in it.
+  workers: 2,
   timeout: 180_000,
   // A shared machine may stall for seconds; a test that only passes again is reported as such.
   retries: process.env.CI ? 1 : 0,
@@ -14,6 +15,8 @@ export default defineConfig({
   reporter: [['line'], ['json', { outputFile: process.env.BROWSER_REPORT ?? 'test-results/browser.json' }]],
   use: {
     actionTimeout: 20_000,
+    // What is kept of the app for use without its server has a test of its own; the others ask the server.
+    serviceWorkers: 'block',
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: {

@@ -37,7 +37,7 @@ test('with less motion a drawing stands still and is stepped through by hand', a
   const sheet = page.getByRole('complementary', { name: 'Terms' })
   await sheet.getByRole('textbox').fill('cadence')
   await sheet.getByRole('button', { name: 'Cadence' }).click()
-  const drawing = sheet.getByRole('img')
+  const drawing = sheet.getByRole('img').last()
   const first = await drawing.innerHTML()
   await page.waitForTimeout(700)
   expect(await drawing.innerHTML()).toBe(first)
@@ -45,7 +45,9 @@ test('with less motion a drawing stands still and is stepped through by hand', a
   await expect.poll(() => drawing.innerHTML()).not.toBe(first)
 })
 
-test('all terms are listed, those of the screen first, searched, and each opens with its drawing', async ({ page }) => {
+test('all terms are listed, those of the screen first, searched, and each opens with its drawing', async ({
+  page,
+}) => {
   await openDemo(page)
   await row(page, 'archive_dub').click()
   await page.keyboard.press(';')
@@ -65,7 +67,9 @@ test('all terms are listed, those of the screen first, searched, and each opens 
   await expect(sheet).toBeHidden()
 })
 
-test('keys are seen, searched and changed; a clash is refused, and a changed key outlives the page', async ({ page }) => {
+test('keys are seen, searched and changed; a clash is refused, and a changed key outlives the page', async ({
+  page,
+}) => {
   await openDemo(page)
   await page.getByRole('listbox', { name: 'Clips' }).focus()
   await page.keyboard.press('?')

@@ -9,6 +9,8 @@ export const test = base.extend<{ quiet: void }>({
     async ({ page }, use) => {
       const said: string[] = []
       page.on('console', (message) => {
+        // What keeps the app is left out of all tests but its own.
+        if (message.text() === 'Service Worker registration blocked by Playwright') return
         if (['warning', 'error'].includes(message.type())) said.push(`${message.type()}: ${message.text()}`)
       })
       page.on('pageerror', (error) => said.push(`page error: ${error.message}`))

@@ -8,6 +8,7 @@ import { nextTurn } from '../media/turns'
 import { useBackground } from '../stores/background'
 import { useMedia } from '../stores/media'
 import { useKeeping } from '../stores/keeping'
+import { useOffline } from '../stores/offline'
 import { useProject } from '../stores/project'
 import { useProjects } from '../stores/projects'
 import { choiceService } from '../workers/services'
@@ -17,6 +18,7 @@ import OpenElsewhere from './components/OpenElsewhere.vue'
 import PutAside from './components/PutAside.vue'
 import StorageNotice from './components/StorageNotice.vue'
 import SaveTrouble from './components/SaveTrouble.vue'
+import VersionNotice from './components/VersionNotice.vue'
 import WrongStart from './components/WrongStart.vue'
 
 const route = useRoute()
@@ -27,6 +29,7 @@ const arrivals = useArrivals()
 const background = useBackground()
 const projects = useProjects()
 const keeping = useKeeping()
+const offline = useOffline()
 const trouble = ref<string | null>(null)
 /** The header comes first and the place after it, in turns of their own: together they would hold the page up. */
 const hasHeader = ref(false)
@@ -45,6 +48,7 @@ watch(
       return
     }
     void keeping.ask()
+    if (project.opened.project.card === 'demo') offline.keepDemo()
     await nextTurn()
     hasHeader.value = true
     await media.openProject(id)
@@ -80,7 +84,7 @@ onBeforeRouteLeave(async () => {
   </p>
   <div v-else-if="project.doc" class="house">
     <AppHeader v-model:history="history" />
-    <div><StorageNotice /><SaveTrouble /><OpenElsewhere /><PutAside /><WrongStart /></div>
+    <div><VersionNotice /><StorageNotice /><SaveTrouble /><OpenElsewhere /><PutAside /><WrongStart /></div>
     <main class="place">
       <RouterView v-if="hasHeader" />
       <HistorySheet v-if="history" @close="history = false" />

@@ -35,7 +35,7 @@ export function byteSource(locator: MediaLocator): ByteSource & { requests?: num
   }
 }
 
-const endLength = 64 * 1024
+export const endLength = 64 * 1024
 
 /** A source whose head and tail are at hand: most facts stand there, and together they tell a file from others. */
 export interface EndsSource extends ByteSource {

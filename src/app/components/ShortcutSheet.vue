@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { Button, Input, Modal } from 'ant-design-vue'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useHabits } from '../../stores/habits'
 import { type Action, actions, actionsIn, wheres } from '../keys/actions'
@@ -19,7 +19,7 @@ const search = ref('')
 const meantBy = useKeys('everywhere')
 
 /** The one that waits for its new key, and why the last one cannot be it. */
-const waiting = ref<Action | null>(null)
+const waiting = shallowRef<Action | null>(null)
 const trouble = ref('')
 
 const found = computed(() => {

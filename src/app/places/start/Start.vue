@@ -15,6 +15,7 @@ import { storageTrouble } from '../../../storage/trouble'
 import About from './About.vue'
 import KeptProjects from './KeptProjects.vue'
 import StorageNotice from '../../components/StorageNotice.vue'
+import VersionNotice from '../../components/VersionNotice.vue'
 import TallyMarks from '../../components/TallyMarks.vue'
 
 const router = useRouter()
@@ -76,6 +77,7 @@ async function importProject(file: File) {
 
 <template>
   <main class="start">
+    <VersionNotice />
     <StorageNotice />
     <h1><TallyMarks :count="5" :height="26" /> Yard Tally</h1>
     <p class="lead">
