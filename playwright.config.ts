@@ -1,6 +1,6 @@
 import { defineConfig } from '@playwright/test'
 
-const port = 4183
+const port = Number(process.env.E2E_PORT ?? 4183)
 
 export default defineConfig({
   testDir: 'e2e',

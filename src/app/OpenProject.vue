@@ -18,6 +18,7 @@ import OpenElsewhere from './components/OpenElsewhere.vue'
 import PutAside from './components/PutAside.vue'
 import StorageNotice from './components/StorageNotice.vue'
 import SaveTrouble from './components/SaveTrouble.vue'
+import WalkCard from './walk/WalkCard.vue'
 import VersionNotice from './components/VersionNotice.vue'
 import WrongStart from './components/WrongStart.vue'
 
@@ -87,6 +88,7 @@ onBeforeRouteLeave(async () => {
     <div><VersionNotice /><StorageNotice /><SaveTrouble /><OpenElsewhere /><PutAside /><WrongStart /></div>
     <main class="place">
       <RouterView v-if="hasHeader" />
+      <WalkCard v-if="hasHeader" />
       <HistorySheet v-if="history" @close="history = false" />
     </main>
   </div>
@@ -95,8 +97,10 @@ onBeforeRouteLeave(async () => {
 <style scoped>
 .house {
   height: 100%;
+  min-width: 1000px;
+  min-height: 600px;
   display: grid;
-  grid-template-rows: 60px auto minmax(0, 1fr);
+  grid-template: 60px auto minmax(0, 1fr) / minmax(0, 1fr);
 }
 .place {
   position: relative;

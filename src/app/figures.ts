@@ -1,4 +1,3 @@
-import dayjs from 'dayjs'
 import { type Clip } from '../core/edit/clip'
 import { sizeName } from '../core/format/format'
 import { uprightSize } from '../core/picture/turn'
@@ -36,8 +35,6 @@ export const codecLabel = (clip: Clip): string => {
   const sound = audio[0]
   return sound ? [sound.codec, sound.bitDepth && `${sound.bitDepth} bit`].filter(Boolean).join(' ') : '–'
 }
-
-export const clockOf = (iso: string): string => dayjs(iso).format('HH:mm')
 
 /** How loud something is, once it is measured. */
 export const loudnessWords = (found: MeasuredLoudness | undefined): string =>

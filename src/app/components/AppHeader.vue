@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
+import { clockOf } from '../dates'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { runningTime } from '../../core/words/figures'
@@ -53,7 +53,7 @@ const names: Record<Place, string> = {
 const origin = computed(() => {
   const decision = doc.value.project.decisions.at(-1)
   return decision
-    ? `project format, ${setByWords[decision.setBy]}, ${dayjs(decision.at).format('HH:mm')}`
+    ? `project format, ${setByWords[decision.setBy]}, ${clockOf(decision.at)}`
     : 'the Yard prices every choice'
 })
 </script>
@@ -210,6 +210,33 @@ nav a:not(:last-child)::after {
   font-size: 12px;
   color: var(--heavy);
   margin-left: 2px;
+}
+/* In a narrow window the stops stand closer, and what is said twice is shortened. */
+@media (max-width: 1180px) {
+  header {
+    grid-template-columns: auto minmax(70px, 140px) 1fr auto minmax(90px, 150px);
+    gap: 8px;
+    padding: 0 12px;
+  }
+  nav a {
+    width: 82px;
+  }
+  .brand {
+    font-size: 16px;
+    gap: 6px;
+  }
+  .tools .word {
+    padding: 0 2px;
+  }
+  .format .figures {
+    font-size: 13px;
+  }
+  .project .quiet,
+  .format .quiet {
+    max-width: 100%;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
 }
 /* The words of the tools stay on one line. */
 .tools {

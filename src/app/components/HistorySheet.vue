@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button, Input } from 'ant-design-vue'
-import dayjs from 'dayjs'
+import { recently } from '../dates'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { PointEntry } from '../../storage/points'
 import { useProject } from '../../stores/project'
@@ -52,10 +52,6 @@ watch([asked, () => project.doc], async () => {
   const found = row.kind === 'point' ? await restoring.sincePoint(row.point) : restoring.sinceStep(row.n)
   if (asked.value === row) differs.value = found
 })
-const clock = (at: string) => {
-  const when = dayjs(at)
-  return at ? when.format(when.isSame(dayjs(), 'day') ? 'HH:mm' : 'D MMM HH:mm') : ''
-}
 async function keep() {
   await restoring.keep(name.value)
   name.value = ''
@@ -95,7 +91,7 @@ async function keep() {
             <span class="what"
               ><b>“{{ row.point.name }}”</b> <span class="quiet">restore point</span></span
             >
-            <span class="figures quiet">{{ clock(row.at) }}</span>
+            <span class="figures quiet">{{ recently(row.at) }}</span>
           </template>
           <button
             v-else
@@ -108,7 +104,7 @@ async function keep() {
               row.kind === 'begin' ? (row.n > 0 ? 'earlier steps are not kept' : 'the beginning') : row.label
             }}
           </button>
-          <span v-if="row.kind === 'step'" class="figures quiet">{{ clock(row.at) }}</span>
+          <span v-if="row.kind === 'step'" class="figures quiet">{{ recently(row.at) }}</span>
         </div>
         <div class="ways">
           <button

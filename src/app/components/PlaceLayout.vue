@@ -7,7 +7,9 @@ defineSlots<{ list?(): unknown; default(): unknown; docket(): unknown; sheets?()
 <template>
   <div
     class="layout"
-    :style="{ gridTemplateColumns: `${$slots.list ? '210px ' : ''}minmax(0, 1fr) ${docketWidth}px` }"
+    :style="{
+      gridTemplateColumns: `${$slots.list ? 'clamp(196px, 16.4vw, 210px) ' : ''}minmax(0, 1fr) clamp(250px, ${(docketWidth / 12.8).toFixed(2)}vw, ${docketWidth}px)`,
+    }"
   >
     <aside v-if="$slots.list" class="list" :aria-label="listName"><slot name="list" /></aside>
     <slot />

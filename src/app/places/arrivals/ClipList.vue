@@ -187,6 +187,7 @@ watch(
 
 <style scoped>
 .frame {
+  overflow-x: auto;
   display: flex;
   flex-direction: column;
   min-height: 0;
@@ -199,6 +200,10 @@ watch(
   column-gap: 12px;
   align-items: center;
   padding: 0 8px;
+}
+.head,
+.rows {
+  min-width: 720px;
 }
 .head {
   height: 26px;

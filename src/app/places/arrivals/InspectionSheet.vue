@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import dayjs from 'dayjs'
+import { stamp } from '../../dates'
 import { computed } from 'vue'
 import { differencesFrom, oddities } from '../../../core/check/marks'
 import { runningTime } from '../../../core/words/figures'
@@ -30,7 +30,7 @@ const print = () => window.print()
     <p class="quiet">
       {{ video.length }} clips, {{ runningTime(seconds) }}{{ majorities(video) }}.
       {{ project.format ? `Project format ${formatName(project.format)}.` : 'No project format yet.' }}
-      {{ dayjs().format('YYYY-MM-DD HH:mm') }}
+      {{ stamp() }}
     </p>
     <table>
       <thead class="heading">

@@ -120,7 +120,7 @@ onMounted(() => void rendering.find())
 .top,
 .two {
   display: grid;
-  grid-template-columns: 416px minmax(0, 1fr);
+  grid-template-columns: minmax(200px, 416px) minmax(200px, 1fr);
   gap: 20px;
 }
 .two {

@@ -57,8 +57,8 @@ const says = computed(() => {
 <template>
   <figure>
     <svg
-      :width="wide"
-      :height="high"
+      :viewBox="`0 0 ${wide} ${high}`"
+      :style="{ width: `${wide}px` }"
       role="img"
       :aria-label="`The cut, ${name(check.out.sourceFormat)}, in ${name(check.out.format)}: ${says}`"
     >
@@ -82,6 +82,10 @@ const says = computed(() => {
 <style scoped>
 figure {
   margin: 0;
+}
+svg {
+  display: block;
+  max-width: 100%;
 }
 .unseen {
   fill: var(--ground);

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { holdsWords } from '../../../core/edit/proof'
 import { useDispatching } from '../../../stores/dispatching'
 import { useRendering } from '../../../stores/rendering'
-import { clockOf } from '../../figures'
+import { clockOf } from '../../dates'
 import TermText from '../../components/terms/TermText.vue'
 import TermMark from '../../components/terms/TermMark.vue'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
+import { dayAndClock } from '../../dates'
 import { computed, nextTick, ref } from 'vue'
 import { useObjectUrl } from '@vueuse/core'
 import { formatName, tradeName } from '../../../core/format/format'
@@ -29,9 +29,7 @@ function named() {
 }
 const opened = computed(() => {
   const at = entry.opening?.openedAt
-  return at
-    ? `opened ${dayjs(at).format('D MMM HH:mm')}`
-    : `made ${dayjs(entry.createdAt).format('D MMM HH:mm')}`
+  return at ? `opened ${dayAndClock(at)}` : `made ${dayAndClock(entry.createdAt)}`
 })
 const footage = computed(() =>
   entry.opening?.seconds ? `${runningTime(entry.opening.seconds)} · ${fileSize(entry.opening.bytes)}` : '',

@@ -12,13 +12,18 @@ import { useHabits } from '../../../stores/habits'
 import { useProject } from '../../../stores/project'
 import { useProjects } from '../../../stores/projects'
 import { storageTrouble } from '../../../storage/trouble'
+import { useWalk } from '../../../stores/walk'
+import type { IncomingFile } from '../../../stores/media'
+import { filesFromDrop, filesFromPicker } from '../arrivals/intake'
 import About from './About.vue'
 import KeptProjects from './KeptProjects.vue'
 import StorageNotice from '../../components/StorageNotice.vue'
+import LackNotice from '../../components/LackNotice.vue'
 import VersionNotice from '../../components/VersionNotice.vue'
 import TallyMarks from '../../components/TallyMarks.vue'
 
 const router = useRouter()
+const walk = useWalk()
 const terms = useTerms()
 const project = useProject()
 const projects = useProjects()
@@ -61,11 +66,34 @@ const places = [
 const create = () => router.push({ name: 'new', query: name.value.trim() ? { name: name.value.trim() } : {} })
 
 /** The demo is a project like any other: its clips come in from the siding as they arrive there. */
-async function openDemo() {
+async function openDemo(walks = false) {
   const id = await project.create({ name: 'The Ninth Bell', habits: habits.habits, card: 'demo' })
   await media.openProject(id)
   arrivals.following = true
+  walk.at = walks ? 0 : null
   await router.push({ name: 'arrivals', params: { id } })
+}
+
+/** Clips of one's own: a project called as their folder, whose files are read at once. */
+const folder = ref<HTMLInputElement>()
+const dropping = ref(false)
+async function take(files: readonly IncomingFile[]) {
+  const [first] = files
+  if (!first) return void (trouble.value = 'There are no files in it.')
+  const id = await project.create({ name: first.folder.split('/')[0] ?? '', habits: habits.habits })
+  await media.openProject(id)
+  void arrivals.takeFiles(files)
+  await router.push({ name: 'arrivals', params: { id } })
+}
+async function picked(event: Event) {
+  const input = event.target as HTMLInputElement
+  const files = input.files ? filesFromPicker(input.files) : []
+  input.value = ''
+  await take(files)
+}
+async function drop(event: DragEvent) {
+  dropping.value = false
+  if (event.dataTransfer) await take(await filesFromDrop(event.dataTransfer))
 }
 
 async function importProject(file: File) {
@@ -78,18 +106,41 @@ async function importProject(file: File) {
 <template>
   <main class="start">
     <VersionNotice />
+    <LackNotice />
     <StorageNotice />
     <h1><TallyMarks :count="5" :height="26" /> Yard Tally</h1>
     <p class="lead">
       Clips from many cameras, one film. Read every file, see what each frame size and rate would cost,
       choose, place, check, hand over.
     </p>
-    <section class="ways">
+    <section class="begin">
+      <div
+        :class="{ dropping }"
+        @dragover.prevent="dropping = true"
+        @dragleave.self="dropping = false"
+        @drop.prevent="drop"
+      >
+        <h2>A folder of clips</h2>
+        <p class="quiet">
+          Choose it, or drop it here. Nothing in it is changed or copied; files are read where they are.
+        </p>
+        <Button type="primary" @click="folder?.click()">Choose a folder…</Button>
+        <input
+          ref="folder"
+          class="visually-hidden"
+          type="file"
+          webkitdirectory
+          multiple
+          tabindex="-1"
+          aria-label="A folder of clips"
+          @change="picked"
+        />
+      </div>
       <form @submit.prevent="create">
-        <h2>A new project</h2>
+        <h2>A delivery</h2>
         <div class="row">
           <Input v-model:value="name" placeholder="its name" aria-label="Name of the new project" />
-          <Button type="primary" html-type="submit">Begin…</Button>
+          <Button html-type="submit">Begin…</Button>
         </div>
         <p class="quiet">
           Begun with <RouterLink :to="{ name: 'habits' }">your habits</RouterLink>:
@@ -102,14 +153,10 @@ async function importProject(file: File) {
         <p class="quiet">
           A short film about a bell foundry: {{ demoFiles ?? 'some' }} files from many cameras and recorders.
         </p>
-        <Button @click="openDemo">Open the demo</Button>
-      </div>
-      <div>
-        <h2>A project file</h2>
-        <p class="quiet">Comes back as it was written; nothing here is overwritten.</p>
-        <FileButton accept=".json,application/json" name="Project file" @file="importProject"
-          >Import a project file…</FileButton
-        >
+        <div class="row">
+          <Button @click="openDemo()">Open the demo</Button>
+          <Button @click="openDemo(true)">Walk along the line</Button>
+        </div>
       </div>
     </section>
     <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
@@ -120,6 +167,12 @@ async function importProject(file: File) {
         <dd class="quiet">{{ asks }}</dd>
       </div>
     </dl>
+    <p class="quiet foot">
+      <FileButton accept=".json,application/json" name="Project file" @file="importProject"
+        >Import a project file…</FileButton
+      >
+      <span>It comes back as it was written; nothing here is overwritten.</span>
+    </p>
     <p class="quiet">
       Free software: GPL-3.0-or-later. <Button size="small" type="text" @click="about = true">About…</Button>
       <Button size="small" type="text" @click="terms.list()">Terms explained…</Button>
@@ -149,20 +202,20 @@ h1 {
   font-size: 16px;
   max-width: 60ch;
 }
-.ways {
+.begin {
   display: grid;
   grid-template-columns: repeat(3, 1fr);
   border-top: 1px solid var(--ink);
   border-bottom: 1px solid var(--line);
 }
-.ways > * {
+.begin > * {
   padding: 18px 20px 22px 0;
   display: flex;
   flex-direction: column;
   gap: 10px;
   align-items: flex-start;
 }
-.ways > * + * {
+.begin > * + * {
   padding-left: 20px;
   border-left: 1px solid var(--line);
 }
@@ -183,6 +236,26 @@ h1 {
 .line dt {
   font-weight: 600;
   margin-bottom: 4px;
+}
+@media (max-width: 860px) {
+  .begin,
+  .line {
+    grid-template-columns: 1fr;
+  }
+  .begin > * + * {
+    border-left: 0;
+    border-top: 1px solid var(--line);
+    padding-left: 0;
+  }
+}
+/* The words of a way stand over its controls. */
+.foot {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+.dropping {
+  background: var(--sheet);
 }
 .trouble {
   color: var(--severe);

@@ -277,6 +277,7 @@ const does: Record<StripAct, () => void> = {
   display: flex;
   gap: 6px;
   align-items: center;
+  flex-wrap: wrap;
 }
 .bar > * {
   white-space: nowrap;

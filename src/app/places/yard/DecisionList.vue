@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import dayjs from 'dayjs'
+import { stamp } from '../../dates'
 import { computed, ref } from 'vue'
 import { logText, setByWords } from '../../../core/exchange/log'
 import { formatName, tradeName } from '../../../core/format/format'
@@ -22,7 +22,7 @@ async function copy() {
   </p>
   <ol v-else>
     <li v-for="decision in decisions" :key="decision.at">
-      <span class="quiet figures">{{ dayjs(decision.at).format('YYYY-MM-DD HH:mm') }}</span>
+      <span class="quiet figures">{{ stamp(decision.at) }}</span>
       <b class="figures">{{ formatName(decision.format) }}</b>
       <span class="quiet"
         >{{ tradeName(decision.format) ? `${tradeName(decision.format)}, ` : ''

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import dayjs from 'dayjs'
+import { stamp } from '../../dates'
 import { formatName } from '../../../core/format/format'
 import { useProject } from '../../../stores/project'
 import PrintedSheet from '../../components/PrintedSheet.vue'
@@ -20,7 +20,7 @@ const print = () => window.print()
     <h1>{{ project.opened.project.name }}: decisions on the format</h1>
     <p class="quiet">
       {{ project.format ? `Project format ${formatName(project.format)}.` : 'No project format yet.' }}
-      {{ dayjs().format('YYYY-MM-DD HH:mm') }}
+      {{ stamp() }}
     </p>
     <DecisionList />
   </PrintedSheet>

@@ -132,7 +132,8 @@ const lock = (on: boolean) =>
 <style scoped>
 .row {
   display: flex;
-  gap: 8px;
+  flex-wrap: wrap;
+  column-gap: 8px;
   align-items: center;
   min-height: 26px;
   font-size: 12px;

@@ -50,6 +50,7 @@ const strip = useStrip()
   align-items: center;
   padding: 3px 0;
   font-size: 12px;
+  flex-wrap: wrap;
 }
 .scale > * {
   white-space: nowrap;

@@ -9,7 +9,7 @@ const hand = useHand()
 </script>
 
 <template>
-  <button class="word" :aria-pressed="playing.isOn" @click="emit('play')">
+  <button class="word" data-play :aria-pressed="playing.isOn" @click="emit('play')">
     {{ playing.isOn ? 'stop' : 'play' }}
   </button>
   <button class="word" :disabled="!hand.stretch || playing.isOn" @click="emit('playSelection')">

@@ -119,6 +119,8 @@ h2 {
   flex: none;
 }
 .grades {
+  flex-wrap: wrap;
+  justify-content: flex-end;
   min-width: 0;
   display: flex;
   align-items: baseline;

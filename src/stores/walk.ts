@@ -1,0 +1,8 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+
+/** The walk along the line: at which step it is; null while nobody walks. */
+export const useWalk = defineStore('walk', () => {
+  const at = ref<number | null>(null)
+  return { at }
+})
