@@ -40,6 +40,10 @@ onKeyStroke('Escape', (event) => {
   event.stopPropagation()
   terms.asked = null
 })
+// Whoever goes on by keyboard has not asked for what the pointer happens to rest on.
+useEventListener(document, 'keydown', () => {
+  if (terms.asked && !terms.asked.stays) terms.asked = null
+})
 // Pressing elsewhere puts it away; what is only pointed at goes once the pointer is on neither.
 useEventListener(document, 'pointerdown', ({ target }) => {
   if (!terms.asked || !(target instanceof Node)) return

@@ -15,9 +15,11 @@ let timer = 0
 function ask(stays: boolean) {
   if (mark.value) terms.asked = { id: props.term, mark: mark.value, stays }
 }
-/** Pointing for a moment shows it, so that crossing a screen opens nothing. */
-function enter(event: PointerEvent) {
-  if (event.pointerType === 'mouse') timer = window.setTimeout(() => !terms.asked?.stays && ask(false), 450)
+/** Resting on it for a moment shows it; crossing it opens nothing, nor does a page that scrolls under the pointer. */
+function move({ pointerType, movementX, movementY }: PointerEvent) {
+  if (pointerType !== 'mouse' || (movementX === 0 && movementY === 0)) return
+  leave()
+  if (!isOpen.value) timer = window.setTimeout(() => !terms.asked?.stays && ask(false), 450)
 }
 const leave = () => window.clearTimeout(timer)
 function press() {
@@ -39,7 +41,7 @@ onBeforeUnmount(() => {
     :data-term="term"
     aria-haspopup="dialog"
     :aria-expanded="isOpen"
-    @pointerenter="enter"
+    @pointermove="move"
     @pointerleave="leave"
     @click.stop.prevent="press"
   >

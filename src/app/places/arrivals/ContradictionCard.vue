@@ -42,7 +42,7 @@ function put(change: CorrectionChange, label: string) {
   <section class="card" :aria-label="contradiction.title">
     <b>{{ contradiction.title }}</b>
     <p>
-      <TermText :text="contradiction.seen" />
+      <TermText :text="`${contradiction.seen} `" />
       <span class="quiet">({{ sureWords(contradiction.confidence) }})</span>
     </p>
     <p v-for="sentence in outcome" :key="sentence" class="small">{{ sentence }}</p>

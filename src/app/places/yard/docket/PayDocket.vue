@@ -91,7 +91,7 @@ const fieldRate = computed(() =>
     <ul class="charges">
       <li v-if="toll.charges.length === 0">untouched: every pixel and every frame as recorded</li>
       <li v-for="charge in toll.charges" :key="charge.kind">
-        <GradeMark :grade="charge.grade" /> <TermText :text="sentence(charge)" />
+        <GradeMark :grade="charge.grade" /> <TermText :text="`${sentence(charge)} `" />
         <span class="quiet figures">{{ figure(charge.loss, 3) }}</span>
       </li>
       <li v-for="note in noted" :key="note.kind" class="quiet">noted: {{ note.text }}</li>
