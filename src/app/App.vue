@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router'
 import { useHabits } from '../stores/habits'
 import { useProject } from '../stores/project'
 import { useTerms } from '../stores/terms'
+import { useFocusKept } from './keys/use-focus-kept'
 import { useKeys } from './keys/use-keys'
 import ShortcutSheet from './components/ShortcutSheet.vue'
 import { isTyping } from './keys/typing'
@@ -19,6 +20,7 @@ const project = useProject()
 const habits = useHabits()
 const terms = useTerms()
 const { edition } = useEdition()
+useFocusKept()
 const theme = computed(() => componentTheme(edition.value))
 
 function dress(as: Edition) {

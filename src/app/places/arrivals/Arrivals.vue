@@ -74,6 +74,8 @@ const chosen = computed(() => {
   return clip && (keys.selected.value.size === 0 || keys.selected.value.has(clip.id)) ? clip : null
 })
 const selectedClips = computed(() => shown.value.filter((clip) => keys.selected.value.has(clip.id)))
+/** Whether anything came in that a format can be weighed by: who is new is told where to go on. */
+const moves = computed(() => project.clips.some((clip) => clip.reading?.kind === 'video' && !clip.fault))
 const correctable = computed(() => selectedClips.value.filter((clip) => clip.reading?.video))
 const summary = computed(() => {
   const video = shown.value.filter((clip) => clip.reading?.kind === 'video' && !clip.fault)
@@ -133,7 +135,12 @@ function saveCsv() {
               : `${shown.length} of ${project.clips.length}`
           }}
         </h1>
-        <span class="quiet summary">{{ listed ? summary : '' }}</span>
+        <span class="quiet summary"
+          >{{ listed ? summary : '' }}
+          <RouterLink v-if="listed && !project.format && moves" :to="{ name: 'yard' }"
+            >Which format? To the Yard</RouterLink
+          ></span
+        >
         <Button type="primary" @click="files?.click()">Take in files…</Button>
         <Button @click="folder?.click()">A folder…</Button>
         <Button @click="dialog = 'siding'"
