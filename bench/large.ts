@@ -13,27 +13,29 @@ import { longestTask, watchLongTasks } from './project'
 
 const formats = ['3840x2160@25p', '1920x1080@50p', '1920x1080@50i', '4096x2160@23.976p', '1280x720@29.97p']
 
-/** So many clips, and placements of them on eight tracks of one timeline. */
-export function largeDoc(clips: number, placements: number): Doc {
+/** So many clips, and placements of them on eight tracks of each of so many timelines. */
+export function largeDoc(clips: number, placements: number, timelines = 1): Doc {
   const doc = aDoc(
     Array.from({ length: clips }, (_, i) => aVideo(`take_${i}`, formats[i % formats.length]!, 2 + (i % 97))),
   )
   const { format } = parseFormat('1920x1080@25p')!
   doc.project.format = format as never
-  const timeline = newTimeline('t', 'All of it', '2026-05-01T10:00:00Z', null)
-  const [model] = timeline.tracks
-  const tracks = Array.from({ length: 8 }, (_, k): Timeline['tracks'][number] => {
-    let end = 0
-    const some = Array.from({ length: placements / 8 }, (_, i) => {
-      const clip = doc.clips[`take_${(k * 12_007 + i * 31) % clips}`]!
-      const start = end
-      end = start + 10 + ((i * 7) % 60)
-      return { ...placementOf(clip, format, `p${k}-${i}`), start, length: end - start }
+  for (let t = 0; t < timelines; t++) {
+    const timeline = newTimeline(`t${t}`, t ? `Scene ${t}` : 'All of it', '2026-05-01T10:00:00Z', null)
+    const [model] = timeline.tracks
+    const tracks = Array.from({ length: 8 }, (_, k): Timeline['tracks'][number] => {
+      let end = 0
+      const some = Array.from({ length: Math.floor(placements / timelines / 8) }, (_, i) => {
+        const clip = doc.clips[`take_${(t * 7919 + k * 12_007 + i * 31) % clips}`]!
+        const start = end
+        end = start + 10 + ((i * 7) % 60)
+        return { ...placementOf(clip, format, `p${t}-${k}-${i}`), start, length: end - start }
+      })
+      return { ...model!, id: `v${t}-${k}`, name: `V${k + 1}`, placements: some }
     })
-    return { ...model!, id: `v${k}`, name: `V${k + 1}`, placements: some }
-  })
-  doc.timelines.t = { ...timeline, rate: format.rate, tracks } as never
-  doc.project.timelineOrder.push('t')
+    doc.timelines[timeline.id] = { ...timeline, rate: format.rate, tracks } as never
+    doc.project.timelineOrder.push(timeline.id)
+  }
   return doc
 }
 
@@ -44,11 +46,16 @@ export interface LargePart {
   readonly longest: number
 }
 
-export async function measureLarge(clips = 25_000, placements = 100_000): Promise<LargePart[]> {
+export async function measureLarge(
+  clips = 25_000,
+  placements = 100_000,
+  timelines = 200,
+): Promise<{ readonly parts: readonly LargePart[]; readonly megabytes: number }> {
   const folder = await mkdtemp(join(tmpdir(), 'large-'))
   const file = join(folder, 'large.json')
-  await writeFile(file, writeProjectFile(largeDoc(clips, placements)))
+  await writeFile(file, writeProjectFile(largeDoc(clips, placements, timelines)))
   const parts: LargePart[] = []
+  let megabytes = 0
   try {
     await withBrowser(async (browser) => {
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
@@ -83,6 +90,36 @@ export async function measureLarge(clips = 25_000, placements = 100_000): Promis
         await place('Timelines')
         await page.getByRole('group', { name: /The cut to scale/ }).waitFor({ timeout: 120_000 })
       })
+      await part('the Yard', async () => {
+        await place('Yard')
+        await page.getByRole('application', { name: /^The candidate is/ }).waitFor({ timeout: 120_000 })
+      })
+      await part('Dispatch', async () => {
+        await place('Dispatch')
+        await page.getByRole('complementary', { name: 'Deliverables' }).waitFor({ timeout: 120_000 })
+      })
+      await part('Arrivals', async () => {
+        await place('Arrivals')
+        await listed()
+      })
+      await part('the cut again', async () => {
+        await place('Timelines')
+        await page.getByRole('group', { name: /The cut to scale/ }).waitFor({ timeout: 120_000 })
+      })
+      await part('the history', async () => {
+        await page.getByRole('button', { name: 'history', exact: true }).click()
+        await page.getByRole('complementary', { name: 'History' }).waitFor()
+        await page
+          .getByRole('complementary', { name: 'History' })
+          .getByRole('button', { name: 'close' })
+          .click()
+      })
+      const session = await page.context().newCDPSession(page)
+      await session.send('HeapProfiler.collectGarbage')
+      const heap = await page.evaluate(
+        () => (performance as unknown as { memory?: { usedJSHeapSize: number } }).memory?.usedJSHeapSize ?? 0,
+      )
+      megabytes = heap / 1e6
       await part('left again', async () => {
         await page.getByRole('link', { name: 'Yard Tally, all projects' }).click()
         await page.getByText('Kept in this browser').waitFor()
@@ -91,5 +128,5 @@ export async function measureLarge(clips = 25_000, placements = 100_000): Promis
   } finally {
     await rm(folder, { recursive: true })
   }
-  return parts
+  return { parts, megabytes }
 }
