@@ -1,5 +1,5 @@
 /** Takes the pictures of the README from the demo, in both editions: `npm run screenshots` while `npm start` runs. */
-import { mkdir, readFile } from 'node:fs/promises'
+import { mkdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
 
@@ -56,6 +56,11 @@ await page.getByRole('region', { name: 'Being measured' }).waitFor({ state: 'det
 await page.getByRole('option', { name: /archive_dub_07/ }).click()
 await page.waitForTimeout(1500)
 await shoot('arrivals')
+await page.getByRole('complementary', { name: 'Docket' }).getByRole('button', { name: 'scan' }).click()
+await page.getByRole('dialog', { name: 'Interlaced, explained' }).waitFor()
+await page.waitForTimeout(1500)
+await shoot('terms')
+await page.keyboard.press('Escape')
 await page.getByRole('button', { name: 'Look closer' }).click()
 await page.getByText(/blocks of 16×16 comb/).waitFor()
 await page.waitForTimeout(1200)
@@ -69,8 +74,6 @@ await page.getByLabel('A second format beside it').selectOption({ index: 2 })
 await page.getByRole('button', { name: 'charts' }).click()
 await shoot('yard-charts')
 await page.getByLabel('A second format beside it').selectOption({ index: 0 })
-await page.getByRole('button', { name: 'motion' }).click()
-await shoot('yard-motion')
 await page.getByRole('grid', { name: 'What each clip pays' }).focus()
 await page.keyboard.type('clerk_phone')
 await page.getByRole('button', { name: /^clerk_phone_0417/ }).click()
@@ -191,32 +194,15 @@ await page.goto(base)
 await page.getByRole('link', { name: 'The Ninth Bell' }).first().waitFor()
 await page.waitForTimeout(500)
 await shoot('start')
-// Files of the editor's that are not at hand after a reload, found again where the demo's lie; one of them is another by now.
-await page.getByLabel('Name of the new project').fill('Second casting')
-await page.getByRole('button', { name: 'Begin…' }).click()
-await page.getByRole('button', { name: /Begin/ }).last().click()
-const clips = join(import.meta.dirname, '..', 'demo', 'clips')
-const names = [
-  'hall_wide_A003.mp4',
-  'bell_swing_B011.mp4',
-  'pour_A007.mp4',
-  'visitor_C002.mov',
-  'tower_P100.mp4',
-]
-const taken = await Promise.all(
-  names.map(async (name) => ({ name, mimeType: 'video/mp4', buffer: await readFile(join(clips, name)) })),
-)
-const last = taken[4]!
-taken[4] = {
-  ...last,
-  buffer: Buffer.concat([last.buffer, Buffer.from('\0\0\0\x14free another take', 'latin1')]),
+// The walk along the line, at the step that shows what each way costs.
+await page.getByRole('button', { name: 'Walk along the line' }).click()
+const walk = page.getByRole('region', { name: 'The walk along the line' })
+await walk.getByLabel('goes on by itself').uncheck()
+for (let step = 1; step < 6; step++) {
+  await walk.getByText('a moment…').waitFor({ state: 'hidden', timeout: 60_000 })
+  await walk.getByRole('button', { name: 'On' }).click()
 }
-await page.getByLabel('Files to take in').setInputFiles(taken)
-await page.getByRole('heading', { name: '5 arrived' }).waitFor()
-await page.waitForTimeout(4000)
-await page.reload()
-await page.getByRole('button', { name: 'Find them in a folder…' }).click()
-await page.getByLabel('Folder to look in').setInputFiles(clips)
-await page.getByText('found again').waitFor()
-await shoot('relink')
+await walk.getByText('a moment…').waitFor({ state: 'hidden', timeout: 60_000 })
+await page.waitForTimeout(2500)
+await shoot('walk')
 await browser.close()
