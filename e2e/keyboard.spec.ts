@@ -164,6 +164,9 @@ test('by itself the walk goes on, and less motion keeps it where it is', async (
 
 test('clips of one’s own, from the start page to a decision', async ({ page }) => {
   await page.goto('/')
+  // The browser here has all that is needed: nothing is said to be lacking.
+  await page.waitForTimeout(500)
+  await expect(page.getByText(/This browser lacks/)).toBeHidden()
   await page.getByLabel('A folder of clips').setInputFiles('demo/clips')
   await expect(page.getByRole('heading', { name: /^23 arrived$/ })).toBeVisible({ timeout: 60_000 })
   await expect(page.getByRole('banner')).toContainText('clips')

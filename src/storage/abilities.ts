@@ -11,7 +11,6 @@ export interface World {
   readonly VideoEncoder?: unknown
   readonly caches?: unknown
   readonly crossOriginIsolated?: boolean
-  readonly FileSystemFileHandle?: { readonly prototype: object }
   readonly navigator: {
     readonly storage?: { readonly getDirectory?: unknown; readonly persist?: unknown }
     readonly serviceWorker?: unknown
@@ -19,11 +18,27 @@ export interface World {
   }
 }
 
-/** Everything that is lacking, in the order in which it is felt. */
-export function lackingIn(world: World): Lack[] {
+/** Whether workers can write files at a place: the page itself is never shown how. */
+export function haveHandles(): Promise<boolean> {
+  const asks =
+    "postMessage(typeof FileSystemFileHandle !== 'undefined' && 'createSyncAccessHandle' in FileSystemFileHandle.prototype)"
+  const url = URL.createObjectURL(new Blob([asks], { type: 'text/javascript' }))
+  const worker = new Worker(url)
+  return new Promise<boolean>((resolve) => {
+    worker.onmessage = ({ data }: MessageEvent<boolean>) => resolve(data)
+    worker.onerror = () => resolve(false)
+  }).finally(() => {
+    worker.terminate()
+    URL.revokeObjectURL(url)
+  })
+}
+
+/**
+ * Everything that is lacking, in the order in which it is felt.
+ * @param hasHandles as `haveHandles` found
+ */
+export function lackingIn(world: World, hasHandles: boolean): Lack[] {
   const { storage, serviceWorker, locks } = world.navigator
-  const handles = world.FileSystemFileHandle?.prototype
-  const hasHandles = handles !== undefined && 'createSyncAccessHandle' in handles
   const checks: readonly (readonly [has: boolean, what: string, instead: string])[] = [
     [
       Boolean(world.VideoDecoder),

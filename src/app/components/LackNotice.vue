@@ -1,16 +1,17 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import { Button } from 'ant-design-vue'
-import { computed } from 'vue'
+import { computed, shallowRef } from 'vue'
 import { counted } from '../../core/words/figures'
-import { type World, lackingIn } from '../../storage/abilities'
+import { type Lack, type World, haveHandles, lackingIn } from '../../storage/abilities'
 import NoticeBar from './NoticeBar.vue'
 
 /** What this browser lacks, named once, with what is done instead. */
-const lacks = lackingIn(window as unknown as World)
+const lacks = shallowRef<readonly Lack[]>([])
+void haveHandles().then((has) => (lacks.value = lackingIn(window as unknown as World, has)))
 const known = useLocalStorage<string[]>('lacks-known', [])
-const news = computed(() => lacks.filter(({ what }) => !known.value.includes(what)))
-const understood = () => (known.value = lacks.map(({ what }) => what))
+const news = computed(() => lacks.value.filter(({ what }) => !known.value.includes(what)))
+const understood = () => (known.value = lacks.value.map(({ what }) => what))
 </script>
 
 <template>
