@@ -1,9 +1,10 @@
 import { type Placement, clipIdOf } from '../core/edit/timeline'
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { toRaw } from 'vue'
 import { aStill, aVideo } from '../core/edit/doc.fixture'
-import { setProjectFormat, takeIn } from '../core/edit/operations'
+import { addTimeline, setProjectFormat, takeIn } from '../core/edit/operations'
 import { toEdl } from '../core/exchange/edl'
 import { toOtio } from '../core/exchange/otio'
 import { formatText } from '../core/format/format'
@@ -135,6 +136,27 @@ describe('timelines', () => {
       '1080x1920@25p',
       '1920x1080@25p',
     ])
+  })
+
+  it('are all counted for what pays a severe toll, in turns where they are many', async () => {
+    const { project, timelines } = await begun()
+    timelines.setAsking(false)
+    timelines.place([clips.reel])
+    await vi.waitFor(() => expect(timelines.severe).toBe(1))
+    const [model] = timelines.current!.tracks[0]!.placements
+    project.edit('many of it', (doc) => {
+      for (const n of [0, 1, 2, 3, 4]) {
+        const timeline = structuredClone(toRaw(project.opened.timelines[timelines.current!.id]!))
+        const placements = Array.from({ length: 1500 }, (_, i) => ({
+          ...structuredClone(toRaw(model!)),
+          id: `${n}-${i}`,
+          start: i * model!.length,
+        }))
+        const tracks = timeline.tracks.map((track, i) => ({ ...track, placements: i ? [] : placements }))
+        addTimeline(doc, { ...timeline, id: `many-${n}`, tracks } as never)
+      }
+    })
+    await vi.waitFor(() => expect(timelines.severe).toBe(1 + 5 * 1500), { timeout: 10_000 })
   })
 
   it('change name and format in one step', async () => {

@@ -69,7 +69,7 @@ export const useTimelines = defineStore('timelines', () => {
     })),
   )
 
-  /** A timeline with more placements than these is counted bit by bit, so that nothing is held up by it. */
+  /** No more placements than these are counted in one turn, of one timeline or of many, so that nothing is held up by it. */
   const mostAtOnce = 4000
   /** How many placed pictures pay a severe toll, over all timelines; of very large ones counted a little later. */
   const severe = ref(0)
@@ -78,12 +78,19 @@ export const useTimelines = defineStore('timelines', () => {
     () => [project.doc, project.timelines] as const,
     async ([doc]) => {
       const counting = ++countings
-      let count = 0
+      let [count, inThisTurn] = [0, 0]
       for (const timeline of project.timelines) {
         if (!doc) return
         const placed = timeline.tracks.reduce((sum, { placements }) => sum + placements.length, 0)
-        if (placed <= mostAtOnce) count += checkOnce(doc, timeline)?.countByGrade.severe ?? 0
-        else {
+        if (placed <= mostAtOnce) {
+          inThisTurn += placed
+          if (inThisTurn > mostAtOnce) {
+            await nextTurn()
+            if (counting !== countings) return
+            inThisTurn = placed
+          }
+          count += checkOnce(doc, timeline)?.countByGrade.severe ?? 0
+        } else {
           for (const some of severeBitByBit(doc, timeline)) {
             await nextTurn()
             if (counting !== countings) return
