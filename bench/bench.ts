@@ -15,7 +15,7 @@ import { measurePixels } from './pixels'
 import { measurePlaying } from './playing'
 import { measureRanking } from './ranking'
 import { type LongFigures, measureLong, measureRendering } from './rendering'
-import { measureBytes, measureReading } from './reading'
+import { measureBytes, measureJobs, measureReading } from './reading'
 import { measureStrip } from './strip'
 
 const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]
@@ -49,6 +49,12 @@ if (asked('reading')) {
   for (const [wrapper, { read, largest }] of await measureBytes()) {
     line(`bytes read of a clip, ${wrapper}`, `${median(read)} (${range(read)}), largest file ${largest}`)
   }
+}
+if (asked('jobs')) {
+  const { 1: one, 2: two } = await measureJobs()
+  line('2000 files at the terminal, one worker', `${median(one)!.toFixed(1)} s`)
+  line('with two', `${median(two)!.toFixed(1)} s`)
+  line('times as fast (target 1.4)', (median(one)! / median(two)!).toFixed(2))
 }
 if (asked('kernels')) {
   const { full, combs, native } = await measureKernels()

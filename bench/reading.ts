@@ -53,6 +53,35 @@ export async function measureReading(count = 1000, sample = 60) {
   }
 }
 
+/** Seconds that `tally inspect` takes for a folder with one worker and with two, start-up included, by turns. */
+export async function measureJobs(count = 2000) {
+  const known = (await Promise.all(sources.map(filesIn))).flat()
+  const folder = await mkdtemp(join(tmpdir(), 'jobs-'))
+  const seconds: Record<1 | 2, number[]> = { 1: [], 2: [] }
+  try {
+    for (let i = 0; i < count; i++) {
+      const from = known[i % known.length]!
+      await copyFile(from, join(folder, `${String(i).padStart(4, '0')}_${from.split('/').pop()}`))
+    }
+    for (let turn = 0; turn < 3; turn++)
+      for (const jobs of [1, 2] as const) {
+        const started = performance.now()
+        await run(
+          process.execPath,
+          ['--import', 'tsx', 'cli/tally.ts', 'inspect', '--json', '--jobs', String(jobs), folder],
+          { cwd: join(import.meta.dirname, '..'), maxBuffer: 1e9 },
+        ).catch((error: { code?: number }) => {
+          // Some of the files are damaged on purpose: that is status 1.
+          if (error.code !== 1) throw error
+        })
+        seconds[jobs].push((performance.now() - started) / 1000)
+      }
+    return seconds
+  } finally {
+    await rm(folder, { recursive: true })
+  }
+}
+
 const chunked = (paths: string[], lanes: number) =>
   Array.from({ length: lanes }, (_, lane) => paths.filter((_, i) => i % lanes === lane))
 async function readEach(paths: string[]) {
