@@ -77,6 +77,7 @@ test('nothing is cut off in a window of 1024 pixels, nor at twice the size, wher
 
 for (const edition of ['light', 'night'] as const) {
   test(`no serious fault of access in any view, ${edition}`, async ({ page }) => {
+    test.setTimeout(400_000)
     await page.addInitScript((value) => localStorage.setItem('edition', value), edition)
     const found: string[] = []
     const look = async (view: string) => {

@@ -77,7 +77,7 @@ test('keys are seen, searched and changed; a clash is refused, and a changed key
   await expect(sheet).toContainText('look closer')
   await sheet.getByRole('textbox').fill('terms on this')
   await expect(sheet.getByRole('listitem')).toHaveCount(1)
-  const change = sheet.getByRole('button', { name: 'Another key: the terms on this screen, explained' })
+  const change = sheet.getByRole('button', { name: 'change: the terms on this screen, explained' })
   await change.click()
   await page.keyboard.press('k')
   await expect(sheet.getByRole('alert')).toContainText('lists find names')

@@ -111,7 +111,7 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
             <span v-if="!action.fixed" class="ways">
               <button
                 class="word"
-                :aria-label="`Another key: ${action.does}`"
+                :aria-label="`change: ${action.does}`"
                 :aria-pressed="waiting === action"
                 @click="wait(action)"
                 @keydown="listen($event, action)"
@@ -122,12 +122,12 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
               <button
                 v-if="isOwn(action)"
                 class="word"
-                :aria-label="`The usual key: ${action.does}`"
+                :aria-label="`usual: ${action.does}`"
                 @click="take(action, null)"
               >
                 usual
               </button>
-              <button v-else class="word" :aria-label="`No key: ${action.does}`" @click="take(action, '')">
+              <button v-else class="word" :aria-label="`off: ${action.does}`" @click="take(action, '')">
                 off
               </button>
             </span>

@@ -53,6 +53,9 @@ onBeforeUnmount(() => {
 .term {
   all: unset;
   cursor: help;
+  /* A target of 24 pixels that takes no room from what stands around it. */
+  padding: 4px 3px;
+  margin: -4px -3px;
   text-decoration: underline dotted 1px;
   text-decoration-color: color-mix(in srgb, currentcolor 55%, transparent);
   text-underline-offset: 3px;

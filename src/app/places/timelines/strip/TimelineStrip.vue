@@ -122,7 +122,7 @@ function choose(placement: Placement, event: MouseEvent) {
     hand.goTo(placement.start)
 }
 
-const heights = { video: 46, audio: 34 }
+const heights = { video: 48, audio: 34 }
 const { drag, begin, move, end } = useStripDrag(
   () => props.timeline,
   () => framePixels.value,

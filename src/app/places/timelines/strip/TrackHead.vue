@@ -77,7 +77,7 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() }
 }
 .name {
   padding: 0;
-  min-height: 18px;
+  min-height: 24px;
   text-align: left;
   color: var(--ink);
   max-width: 90px;
@@ -93,7 +93,9 @@ input.name {
 }
 .acts .word {
   padding: 0 4px 0 0;
-  min-height: 20px;
+  min-height: 24px;
+  min-width: 24px;
+  text-align: left;
   font-size: 11px;
 }
 .out {
