@@ -124,7 +124,7 @@ async function importProject(file: File) {
         <p class="quiet">
           Choose it, or drop it here. Nothing in it is changed or copied; files are read where they are.
         </p>
-        <Button type="primary" @click="folder?.click()">Choose a folder…</Button>
+        <Button type="primary" @click="folder?.click()">Choose your clips…</Button>
         <input
           ref="folder"
           class="visually-hidden"

@@ -76,6 +76,7 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() }
   justify-content: space-between;
 }
 .name {
+  min-width: 24px;
   padding: 0;
   min-height: 24px;
   text-align: left;

@@ -136,6 +136,10 @@ const fieldRate = computed(() =>
 ul {
   list-style: none;
 }
+.matches li {
+  min-height: 26px;
+  line-height: 25px;
+}
 .matches {
   display: grid;
   grid-template-columns: 44px 1fr 68px 146px;
