@@ -98,7 +98,7 @@ const fieldRate = computed(() =>
     </ul>
   </section>
   <section aria-labelledby="size">
-    <h2 id="size"><TermMark term="frame-sizes">Size</TermMark></h2>
+    <h2 id="size">Size</h2>
     <SizeDrawing
       v-model:mode="mode"
       :at="at ?? { x: 0.5, y: 0.5 }"

@@ -8,7 +8,6 @@ import { rational, toNumber } from '../../../../core/rational/rational'
 import type { FramingMode } from '../../../../core/treatment/treatment'
 import { percent, pixels, spaced, upTo } from '../../../../core/words/figures'
 import { useMedia } from '../../../../stores/media'
-import TermText from '../../../components/terms/TermText.vue'
 
 /** A clip in the frame of a format, drawn to scale: bars, what is cropped, and how far one may zoom in. */
 const props = defineProps<{ clip: Clip; format: Format }>()
@@ -208,7 +207,7 @@ const says = computed(
     </svg>
     <dl aria-label="Figures of the framing">
       <template v-for="fact in facts" :key="fact.name">
-        <dt class="quiet"><TermText :text="fact.name" /></dt>
+        <dt class="quiet">{{ fact.name }}</dt>
         <dd class="figures">{{ fact.value }}</dd>
       </template>
     </dl>
