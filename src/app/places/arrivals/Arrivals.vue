@@ -135,11 +135,9 @@ function saveCsv() {
               : `${shown.length} of ${project.clips.length}`
           }}
         </h1>
-        <span class="quiet summary"
-          >{{ listed ? summary : '' }}
-          <RouterLink v-if="listed && !project.format && moves" :to="{ name: 'yard' }"
-            >Which format? To the Yard</RouterLink
-          ></span
+        <span class="quiet summary">{{ listed ? summary : '' }}</span>
+        <RouterLink v-if="listed && !project.format && moves" class="on" :to="{ name: 'yard' }"
+          >Which format? To the Yard</RouterLink
         >
         <Button type="primary" @click="files?.click()">Take in files…</Button>
         <Button @click="folder?.click()">A folder…</Button>
@@ -254,6 +252,9 @@ function saveCsv() {
 </template>
 
 <style scoped>
+.on {
+  white-space: nowrap;
+}
 .dropping {
   outline: 2px dashed var(--accent);
   outline-offset: -6px;

@@ -45,6 +45,10 @@ const save = () =>
 </template>
 
 <style scoped>
+.ways {
+  display: flex;
+  gap: 10px;
+}
 section {
   padding-top: 16px;
 }
