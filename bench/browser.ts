@@ -2,7 +2,7 @@
 import { type ChildProcess, spawn } from 'node:child_process'
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import { type Browser, type Page, chromium } from '@playwright/test'
+import { type Browser, chromium } from '@playwright/test'
 
 const port = 4193
 export const base = `http://127.0.0.1:${port}`
@@ -61,21 +61,4 @@ export async function scales(browser: Browser): Promise<() => Promise<number>> {
     })
     return Math.max(0, ...(await Promise.all(held)))
   }
-}
-
-const place = (page: Page, name: string) =>
-  page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name }).click()
-
-/** Sets the project's format and begins a timeline that asks nothing, with one clip of the project in it. */
-export async function begunWith(page: Page, format: string, clip: RegExp): Promise<void> {
-  await place(page, 'Yard')
-  const candidates = page.getByRole('complementary', { name: 'Candidates' })
-  await candidates.getByLabel('Another format').fill(format)
-  await candidates.getByRole('button', { name: 'Try' }).click()
-  await candidates.getByRole('button', { name: 'Set as project format' }).click()
-  await place(page, 'Timelines')
-  await page.getByRole('button', { name: 'New timeline' }).click()
-  await page.getByLabel('ask about mismatches').uncheck()
-  const list = page.getByRole('complementary', { name: 'Timelines and clips' })
-  await list.getByRole('button', { name: clip }).first().press('Enter')
 }

@@ -1,6 +1,7 @@
 /** Frames that are shown while they are due, of all that fall due, as the app itself counts them. */
 import type { Page } from '@playwright/test'
-import { base, begunWith, withBrowser } from './browser'
+import { cutIn } from '../e2e/line'
+import { base, withBrowser } from './browser'
 
 export interface Played {
   readonly name: string
@@ -32,7 +33,7 @@ async function played(page: Page, { format, clip, ...run }: (typeof runs)[number
   await page.goto(base)
   await page.getByRole('button', { name: 'Open the demo' }).click()
   await page.getByRole('heading', { name: /^23 arrived$/ }).waitFor({ timeout: 60_000 })
-  await begunWith(page, format, new RegExp(`^${clip}`))
+  await cutIn(page, format, [clip])
   await page.waitForTimeout(4000)
   if ('two' in run) await page.getByRole('button', { name: 'beside', exact: true }).click()
   await page.getByRole('button', { name: 'play', exact: true }).click()

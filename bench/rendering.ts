@@ -4,7 +4,8 @@ import { mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
-import { base, begunWith, scales, withBrowser } from './browser'
+import { cutIn } from '../e2e/line'
+import { base, scales, withBrowser } from './browser'
 import { hasToolkit } from './native'
 
 const demoClip = join(import.meta.dirname, '../demo/clips/hall_wide_A003.mp4')
@@ -31,7 +32,7 @@ export async function placed(page: Page, file: string, format: string): Promise<
   await page.getByRole('button', { name: 'Begin the project' }).click()
   await page.getByLabel('Files to take in').setInputFiles(file)
   await page.getByRole('heading', { name: /^1 arrived$/ }).waitFor({ timeout: 60_000 })
-  await begunWith(page, format, /^hall_long/)
+  await cutIn(page, format, ['hall_long'])
 }
 
 /** Has a deliverable of a format made. @returns frames a second of making it, as the app counts them */

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { basename, dirname, relative } from 'node:path'
 import { asideKind } from '../src/core/reading/aside'
 import { begin } from '../src/core/edit/begin'
-import { type Clip, placeOf } from '../src/core/edit/clip'
+import { type Clip, arrivedClip, placeOf } from '../src/core/edit/clip'
 import type { Draft } from '../src/core/edit/draft'
 import { addTimeline, setProjectFormat, takeIn } from '../src/core/edit/operations'
 import { putAtEnd } from '../src/core/edit/arranging'
@@ -84,23 +84,11 @@ async function clipOf(
   }).catch(() => ({ sizeBytes: 0, hash: null, head: new Uint8Array() }))
   const place = { folder, name: basename(path) }
   if (asideKind(placeOf(place), found.sizeBytes, found.head, result)) return null
-  return {
-    id: randomUUID(),
-    ...place,
-    sizeBytes: found.sizeBytes,
-    hash: found.hash,
-    source: { kind: 'file' },
-    reading: result.reading ?? null,
-    frameTimes: result.ok ? (result.frameTimes ?? null) : null,
-    corrections: {},
-    evidence: null,
-    claimed: null,
-    origins: result.origins ?? {},
-    fault: result.ok ? null : result.error,
-    priority: 'normal',
-    arrivedAt: at,
-    parts: [],
-  }
+  const { sizeBytes, hash } = found
+  return arrivedClip(
+    { id: randomUUID(), ...place, sizeBytes, hash, source: { kind: 'file' }, arrivedAt: at },
+    result,
+  )
 }
 
 /** Every clip that can be placed, one after the other, sound beneath its picture. */

@@ -44,9 +44,8 @@ export const clipToPlace = (page: Page, name: string) =>
     .getByRole('complementary', { name: 'Timelines and clips' })
     .getByRole('button', { name: new RegExp(`^${name}`) })
 
-/** The demo in a format, with a timeline that holds clips as they come. */
-export async function begun(page: Page, format: string, clips: readonly string[] = []) {
-  await openDemo(page)
+/** Sets the project's format and begins a timeline that asks nothing, with clips as they come. */
+export async function cutIn(page: Page, format: string, clips: readonly string[] = []) {
   await place(page, 'Yard')
   const candidates = page.getByRole('complementary', { name: 'Candidates' })
   await candidates.getByLabel('Another format').fill(format)
@@ -56,6 +55,12 @@ export async function begun(page: Page, format: string, clips: readonly string[]
   await page.getByRole('button', { name: 'New timeline' }).click()
   await page.getByLabel('ask about mismatches').uncheck()
   for (const clip of clips) await clipToPlace(page, clip).press('Enter')
+}
+
+/** The demo in a format, with a timeline that holds clips as they come. */
+export async function begun(page: Page, format: string, clips: readonly string[] = []) {
+  await openDemo(page)
+  await cutIn(page, format, clips)
 }
 
 /** Drops files of the demo card onto the page, as a hand would. */

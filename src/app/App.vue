@@ -1,19 +1,21 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { ConfigProvider } from 'ant-design-vue'
-import { computed, watchEffect } from 'vue'
+import { computed, defineAsyncComponent, watchEffect } from 'vue'
 import { useRoute } from 'vue-router'
 import { useHabits } from '../stores/habits'
 import { useProject } from '../stores/project'
 import { useTerms } from '../stores/terms'
 import { useFocusKept } from './keys/use-focus-kept'
-import { useKeys } from './keys/use-keys'
-import ShortcutSheet from './components/ShortcutSheet.vue'
+import { keysListed, useKeys } from './keys/use-keys'
 import { isTyping } from './keys/typing'
-import TermCard from './components/terms/TermCard.vue'
-import TermsSheet from './components/terms/TermsSheet.vue'
 import { useEdition } from './theme/edition'
 import { type Edition, componentTheme, cssVariables } from './theme/tokens'
+
+/** What is looked up comes when it is: the first view does without. */
+const TermsSheet = defineAsyncComponent(() => import('./components/terms/TermsSheet.vue'))
+const TermCard = defineAsyncComponent(() => import('./components/terms/TermCard.vue'))
+const ShortcutSheet = defineAsyncComponent(() => import('./components/ShortcutSheet.vue'))
 
 const route = useRoute()
 const project = useProject()
@@ -42,8 +44,11 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
 const meantBy = useKeys('everywhere')
 useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   if (isTyping(event.target)) return
-  if (meantBy(event) === ';' && !event.ctrlKey && !event.metaKey && !event.altKey) {
-    terms.listed = !terms.listed
+  const isPlain = !event.ctrlKey && !event.metaKey && !event.altKey
+  const key = isPlain ? meantBy(event) : null
+  if (key === ';' || key === '?') {
+    if (key === ';') terms.listed = !terms.listed
+    else keysListed.value = !keysListed.value
     return event.preventDefault()
   }
   const undoing = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z'
@@ -59,8 +64,8 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
 <template>
   <ConfigProvider :theme="theme" :auto-insert-space-in-button="false">
     <RouterView />
-    <TermsSheet />
-    <TermCard />
-    <ShortcutSheet />
+    <TermsSheet v-if="terms.listed" />
+    <TermCard v-if="terms.asked" />
+    <ShortcutSheet v-if="keysListed" />
   </ConfigProvider>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { reasonOf } from '../core/words/reason'
-import { ref, watch } from 'vue'
+import { defineAsyncComponent, ref, watch } from 'vue'
 import { useIntervalFn, watchDebounced } from '@vueuse/core'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import { useArrivals } from '../stores/arrivals'
@@ -11,6 +11,7 @@ import { useKeeping } from '../stores/keeping'
 import { useOffline } from '../stores/offline'
 import { useProject } from '../stores/project'
 import { useProjects } from '../stores/projects'
+import { useWalk } from '../stores/walk'
 import { choiceService } from '../workers/services'
 import AppHeader from './components/AppHeader.vue'
 import HistorySheet from './components/HistorySheet.vue'
@@ -18,7 +19,6 @@ import OpenElsewhere from './components/OpenElsewhere.vue'
 import PutAside from './components/PutAside.vue'
 import StorageNotice from './components/StorageNotice.vue'
 import SaveTrouble from './components/SaveTrouble.vue'
-import WalkCard from './walk/WalkCard.vue'
 import VersionNotice from './components/VersionNotice.vue'
 import WrongStart from './components/WrongStart.vue'
 
@@ -30,6 +30,8 @@ const arrivals = useArrivals()
 const background = useBackground()
 const projects = useProjects()
 const keeping = useKeeping()
+const walk = useWalk()
+const WalkCard = defineAsyncComponent(() => import('./walk/WalkCard.vue'))
 const offline = useOffline()
 const trouble = ref<string | null>(null)
 /** The header comes first and the place after it, in turns of their own: together they would hold the page up. */
@@ -88,7 +90,7 @@ onBeforeRouteLeave(async () => {
     <div><VersionNotice /><StorageNotice /><SaveTrouble /><OpenElsewhere /><PutAside /><WrongStart /></div>
     <main class="place">
       <RouterView v-if="hasHeader" />
-      <WalkCard v-if="hasHeader" />
+      <WalkCard v-if="hasHeader && walk.at !== null" />
       <HistorySheet v-if="history" @close="history = false" />
     </main>
   </div>

@@ -4,7 +4,14 @@ import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import type { Draft } from '../core/edit/draft'
 import { takeIn } from '../core/edit/operations'
-import { type Clip, type ClipSource, type LeftAside, type Part, placeOf } from '../core/edit/clip'
+import {
+  type Clip,
+  type ClipSource,
+  type LeftAside,
+  type Part,
+  arrivedClip,
+  placeOf,
+} from '../core/edit/clip'
 import { type MediaLocator, cardUrl } from '../media/source'
 import type { ReadAnswer } from '../workers/reading.worker'
 import { askFor } from '../workers/job'
@@ -262,24 +269,7 @@ export const useArrivals = defineStore('arrivals', () => {
 
   function toClip(arriving: Arriving, { hash, result }: ReadAnswer): Clip {
     const { id, name, folder, sizeBytes, source } = arriving
-    return {
-      id,
-      name,
-      folder,
-      sizeBytes,
-      hash,
-      source,
-      reading: result.reading ?? null,
-      frameTimes: result.ok ? (result.frameTimes ?? null) : null,
-      corrections: {},
-      evidence: null,
-      claimed: null,
-      origins: result.origins ?? {},
-      fault: result.ok ? null : result.error,
-      priority: 'normal',
-      arrivedAt: now(),
-      parts: [],
-    }
+    return arrivedClip({ id, name, folder, sizeBytes, hash, source, arrivedAt: now() }, result)
   }
 
   /** Reads a file as a clip, without listing it. */

@@ -11,8 +11,6 @@ export const useOffline = defineStore('offline', () => {
   const waits = ref(false)
   /** Another tab took the new version: parts of this one can no longer be loaded. */
   const isOld = ref(false)
-  /** The app opens without its server from now on. */
-  const isKept = ref(false)
   let workbox: Workbox | null = null
   let takes = false
 
@@ -20,14 +18,12 @@ export const useOffline = defineStore('offline', () => {
     if (!('serviceWorker' in navigator) || !import.meta.env.PROD) return
     workbox = new Workbox('/service-worker.js')
     workbox.addEventListener('waiting', () => (waits.value = true))
-    workbox.addEventListener('activated', () => (isKept.value = true))
     workbox.addEventListener('controlling', ({ isUpdate }) => {
       if (takes) location.reload()
       else if (isUpdate) isOld.value = true
     })
     void workbox.register().then(
       (registration) => {
-        if (registration?.active) isKept.value = true
         // Whoever leaves it open for days is told of a new version too.
         window.setInterval(() => void registration?.update().catch(() => undefined), 3_600_000)
       },
@@ -52,5 +48,5 @@ export const useOffline = defineStore('offline', () => {
       .then((kept) => keepCard(kept, (url) => fetch(url, { cache: 'no-store' })))
       .catch(() => (keeping = null))
   }
-  return { waits, isOld, isKept, start, take, keepDemo }
+  return { waits, isOld, start, take, keepDemo }
 })

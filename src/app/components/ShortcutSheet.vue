@@ -1,22 +1,19 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { Button, Input, Modal } from 'ant-design-vue'
-import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { useRoute } from 'vue-router'
 import { useHabits } from '../../stores/habits'
 import { type Action, actions, actionsIn, wheres } from '../keys/actions'
 import { keyFor, keyName, keyOf, objection } from '../keys/bindings'
-import { isTyping } from '../keys/typing'
-import { keysListed, useKeys } from '../keys/use-keys'
+import { keysListed } from '../keys/use-keys'
 import { places } from '../router'
 
 /** What the keyboard does here, searched and changed; of all places when that is asked for. */
 const route = useRoute()
 const habits = useHabits()
-const open = keysListed
 const everyPlace = ref(false)
 const search = ref('')
-const meantBy = useKeys('everywhere')
 
 /** The one that waits for its new key, and why the last one cannot be it. */
 const waiting = shallowRef<Action | null>(null)
@@ -64,30 +61,14 @@ function listen(event: KeyboardEvent, action: Action) {
   if (why) trouble.value = why
   else take(action, keyOf(event))
 }
-let cameFrom: HTMLElement | null = null
-watch(open, async (isOpen) => {
-  waiting.value = null
-  trouble.value = ''
-  if (isOpen) {
-    search.value = ''
-    cameFrom = document.activeElement instanceof HTMLElement ? document.activeElement : null
-  } else {
-    await nextTick()
-    if (cameFrom?.isConnected) cameFrom.focus()
-  }
-})
-
-useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+useEventListener(document, 'keydown', ({ key }: KeyboardEvent) => {
   // The dialog takes keys only once it has faded in.
-  if (event.key === 'Escape' && !waiting.value) open.value = false
-  if (event.ctrlKey || event.metaKey || isTyping(event.target) || meantBy(event) !== '?') return
-  open.value = !open.value
-  event.preventDefault()
+  if (key === 'Escape' && !waiting.value) keysListed.value = false
 })
 </script>
 
 <template>
-  <Modal v-model:open="open" :footer="null" :width="620" title="What the keyboard does">
+  <Modal v-model:open="keysListed" :footer="null" :width="620" title="What the keyboard does">
     <div class="bar">
       <Input
         v-model:value="search"

@@ -4,6 +4,7 @@ import { Evidence } from '../evidence/evidence'
 import { Corrections } from '../reading/correct'
 import { Fault } from '../reading/fault'
 import { FrameTimes } from '../reading/frame-times'
+import type { ReadResult } from '../reading/read'
 import { Origins, Reading } from '../reading/reading'
 import { Id } from './id'
 
@@ -54,6 +55,23 @@ export const Clip = InFile.extend({
   parts: z.array(Part).readonly().default([]),
 }).readonly()
 export type Clip = z.infer<typeof Clip>
+
+/** A clip of what was read of a file that has just come in; one that cannot be read is kept with the reason. */
+export const arrivedClip = (
+  file: Pick<Clip, 'id' | 'name' | 'folder' | 'sizeBytes' | 'hash' | 'source' | 'arrivedAt'>,
+  result: ReadResult,
+): Clip => ({
+  ...file,
+  reading: result.reading ?? null,
+  frameTimes: result.ok ? (result.frameTimes ?? null) : null,
+  corrections: {},
+  evidence: null,
+  claimed: null,
+  origins: result.origins ?? {},
+  fault: result.ok ? null : result.error,
+  priority: 'normal',
+  parts: [],
+})
 
 /** Longer than any file system’s paths. */
 const longestPlace = 8192

@@ -60,12 +60,33 @@ export interface Drawing {
 /** The box that every drawing stands in. */
 export const [boxWidth, boxHeight] = [264, 120] as const
 
-/** A drawing that does not move. */
-export const still = (says: string, shapes: () => readonly Shape[]): Drawing => ({
-  says,
+/** A drawing that does not move. @param says worked out when it is asked for where that takes some computing */
+export const still = (says: string | (() => string), shapes: () => readonly Shape[]): Drawing => ({
+  get says() {
+    return typeof says === 'string' ? says : says()
+  },
   lasts: 0,
   at: shapes,
 })
+
+/** A drawing that goes on in so many steps of the same length; each is made once. */
+export function stepped(
+  says: string,
+  { lasts, count }: { readonly lasts: number; readonly count: number },
+  shapesOf: (step: number) => readonly Shape[],
+): Drawing {
+  const made = new Map<number, readonly Shape[]>()
+  return {
+    says,
+    lasts,
+    at(seconds) {
+      const step = Math.max(0, Math.min(count - 1, Math.floor((seconds / lasts) * count + 1e-9)))
+      const shapes = made.get(step) ?? shapesOf(step)
+      made.set(step, shapes)
+      return shapes
+    },
+  }
+}
 
 export const words = (
   x: number,

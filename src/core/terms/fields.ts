@@ -1,7 +1,7 @@
 import { combsIn } from '../evidence/proof'
 import { blended, interpolated } from '../fields/plane'
 import { counted, percent, spaced } from '../words/figures'
-import { type Drawing, type Shape, greys, still, words } from './drawing'
+import { type Shape, boxWidth, greys, rect, stepped, still, words } from './drawing'
 import { type Term, ofPicture } from './term'
 
 const [columns, rows] = [44, 24] as const
@@ -17,61 +17,65 @@ function woven(first: number, second: number): Uint8Array<ArrayBuffer> {
   const [top, bottom] = [moment(first), moment(second)]
   return top.map((value, i) => (Math.floor(i / columns) % 2 ? (bottom[i] as number) : value))
 }
-const picture = (x: number, width: number, values: ArrayLike<number>, text: string): Shape[] => [
-  { kind: 'samples', x, y: 4, width, height: (width / columns) * rows * 1.55, columns, rows, values },
-  words(x, 16 + (width / columns) * rows * 1.55, text),
+const samples = (x: number, width: number, height: number, values: ArrayLike<number>): Shape => ({
+  kind: 'samples',
+  x,
+  y: 4,
+  width,
+  height,
+  columns,
+  rows,
+  values,
+})
+/** One picture as large as the box, and what it is. */
+const large = (values: ArrayLike<number>, text: string): Shape[] => [
+  samples(46, 170, 96, values),
+  words(132, 115, text, { anchor: 'middle' }),
 ]
-const wide = (values: ArrayLike<number>, text: string) => picture(46, 170, values, text).slice(0, 2)
+/** One of several beside each other, and what it is. */
+const small = (x: number, values: ArrayLike<number>, text: string): Shape[] => [
+  samples(x, 82, 70, values),
+  words(x, 90, text),
+]
 
-const wholeFrames: Drawing = {
-  says: 'A bar moves 6 pixels from frame to frame; each frame shows it whole, at one moment.',
-  lasts: 2.4,
-  at: (t) => {
-    const n = Math.min(2, Math.floor(t / 0.8))
-    return [
-      { ...(wide(moment(2 * n), '')[0] as Shape & { kind: 'samples' }), height: 96 },
-      words(132, 115, `frame ${n}: one moment, all ${rows} lines`, { anchor: 'middle' }),
-    ]
-  },
-}
-const twoFields: Drawing = {
-  says: 'Even lines show a bar at one moment, odd lines 3 pixels further on, half a frame later; woven, its edges comb.',
-  lasts: 3.6,
-  at: (t) => {
-    const part = Math.floor(t / 1.2) % 3
+const wholeFrames = stepped(
+  'A bar moves 6 pixels from frame to frame; each frame shows it whole, at one moment.',
+  { lasts: 2.4, count: 3 },
+  (n) => large(moment(2 * n), `frame ${n}: one moment, all ${rows} lines`),
+)
+const twoFields = stepped(
+  'Even lines show a bar at one moment, odd lines 3 pixels further on, half a frame later; woven, its edges comb.',
+  { lasts: 3.6, count: 3 },
+  (part) => {
     const whole = woven(0, 1)
     const shown =
       part === 2 ? whole : whole.map((value, i) => (Math.floor(i / columns) % 2 === part ? value : 128))
-    const text = ['top field: the even lines', 'bottom field: the odd lines, later', 'both woven'][part] ?? ''
-    return [
-      { ...(wide(shown, '')[0] as Shape & { kind: 'samples' }), height: 96 },
-      words(132, 115, text, { anchor: 'middle' }),
-    ]
+    const texts = ['top field: the even lines', 'bottom field: the odd lines, later', 'both woven']
+    return large(shown, texts[part] ?? '')
   },
-}
+)
 
 /** Where a bar stands from field to field, in the right order and with each pair swapped. */
 const inOrder = [0, 1, 2, 3, 4, 5, 6, 7] as const
 const swappedOrder = [1, 0, 3, 2, 5, 4, 7, 6] as const
-const order: Drawing = {
-  says: 'In the right order a bar goes 0 1 2 3 4 5; in the wrong one 1 0 3 2 5 4: forward and back 25 times a second at 50i.',
-  lasts: 3.2,
-  at: (t) => {
-    const n = Math.min(7, Math.floor(t / 0.4))
+const order = stepped(
+  'In the right order a bar goes 0 1 2 3 4 5; in the wrong one 1 0 3 2 5 4: forward and back 25 times a second at 50i.',
+  { lasts: 3.2, count: 8 },
+  (n) => {
     const lane = (y: number, at: readonly number[], text: string): Shape[] => [
       words(0, y + 10, text),
-      { kind: 'rect', x: 12 + (at[n] ?? 0) * 30, y: y + 16, width: 18, height: 26, fill: 'ink' },
-      words(264, y + 10, `${at.slice(0, n + 1).join(' ')}`, { anchor: 'end', tone: 'quiet' }),
+      rect(12 + (at[n] ?? 0) * 30, y + 16, 18, 26, { fill: 'ink' }),
+      words(boxWidth, y + 10, at.slice(0, n + 1).join(' '), { anchor: 'end', tone: 'quiet' }),
     ]
     return [...lane(2, inOrder, 'right order'), ...lane(62, swappedOrder, 'wrong order')]
   },
-}
+)
 
 /** A larger picture of a bar that goes 4 pixels on in every field, so that blocks can be counted. */
-const large = { width: 160, height: 96 }
-const largeWoven = (frame: number) => ({
-  ...large,
-  data: greys(large.width, large.height, (x, y) => {
+const combed = { width: 160, height: 96 }
+const combedFrame = (frame: number) => ({
+  ...combed,
+  data: greys(combed.width, combed.height, (x, y) => {
     const left = 36 + 4 * (2 * frame + (y % 2))
     return x >= left && x < left + 40 ? 225 : 48
   }),
@@ -79,16 +83,16 @@ const largeWoven = (frame: number) => ({
 const combing = still(
   'A bar goes 4 pixels on from field to field: every block of 16 × 16 at its edges combs.',
   () => {
-    const frame = largeWoven(1)
-    const patches = combsIn(largeWoven(0), frame, largeWoven(2))
+    const frame = combedFrame(1)
+    const patches = combsIn(combedFrame(0), frame, combedFrame(2))
     return [
       {
         kind: 'samples',
         x: 52,
         y: 2,
-        ...large,
-        columns: large.width,
-        rows: large.height,
+        ...combed,
+        columns: combed.width,
+        rows: combed.height,
         values: frame.data,
       },
       ...patches.map(({ x, y, width, height }): Shape => ({
@@ -107,12 +111,11 @@ const combing = still(
 const three = still(
   'The same two fields: woven they comb, blended the bar stands twice, interpolated from one field it is whole.',
   () => {
-    const samples = woven(2, 3)
-    const plane = { width: columns, height: rows, samples }
+    const plane = { width: columns, height: rows, samples: woven(2, 3) }
     return [
-      ...picture(0, 82, samples, 'woven'),
-      ...picture(91, 82, blended(plane), 'blended'),
-      ...picture(182, 82, interpolated(plane, 'top', 8), 'interpolated'),
+      ...small(0, plane.samples, 'woven'),
+      ...small(91, blended(plane), 'blended'),
+      ...small(182, interpolated(plane, 'top', 8), 'interpolated'),
     ]
   },
 )

@@ -5,7 +5,7 @@ import { lanesFor } from '../motion/lanes'
 import { pulldownFrame } from '../motion/pulldown'
 import { rational, toNumber } from '../rational/rational'
 import { exactSeconds, milliseconds, oneIn, upTo } from '../words/figures'
-import { type Drawing, type Shape, boxWidth, cells, still, words } from './drawing'
+import { type Drawing, type Shape, boxWidth, cells, rect, stepped, still, words } from './drawing'
 import { type ClipInHand, type Term, ofPicture } from './term'
 
 const film = rational(24)
@@ -56,26 +56,12 @@ function landing(says: string, source: Rate, timeline: Rate, count: number): Dra
   )
   const shown = held.slice(0, count)
   const last = shown.at(-1) ?? 1
-  return {
-    says,
-    lasts: count * 0.4,
-    at: (t) => {
-      const n = Math.min(count - 1, Math.floor(t / 0.4))
-      return [
-        words(0, 11, `${rateName(source)} on ${rateName(timeline)}, ten times slower`),
-        {
-          kind: 'rect',
-          x: ((shown[n] ?? 0) / last) * (boxWidth - 16),
-          y: 22,
-          width: 16,
-          height: 46,
-          fill: 'ink',
-        },
-        words(0, 88, 'the source frame that each timeline frame shows', { tone: 'quiet' }),
-        ...cells(shown, { x: 0, y: 96, width: boxWidth }, n),
-      ]
-    },
-  }
+  return stepped(says, { lasts: count * 0.4, count }, (n) => [
+    words(0, 11, `${rateName(source)} on ${rateName(timeline)}, ten times slower`),
+    rect(((shown[n] ?? 0) / last) * (boxWidth - 16), 22, 16, 46, { fill: 'ink' }),
+    words(0, 88, 'the source frame that each timeline frame shows', { tone: 'quiet' }),
+    ...cells(shown, { x: 0, y: 96, width: boxWidth }, n),
+  ])
 }
 
 /** How a clip's rate lands on the format's. */
@@ -176,12 +162,11 @@ const thousandth = still(
 )
 
 /** The frames around the end of a minute, counted both ways. */
-const dropFrame: Drawing = {
-  says: `29.97 in drop-frame goes from ${frameToTimecode(1799, r2997, true)} to ${frameToTimecode(1800, r2997, true)}: two numbers are left out each minute but every tenth, no frame is.`,
-  lasts: 6,
-  at: (t) => {
+const dropFrame = stepped(
+  `29.97 in drop-frame goes from ${frameToTimecode(1799, r2997, true)} to ${frameToTimecode(1800, r2997, true)}: two numbers are left out each minute but every tenth, no frame is.`,
+  { lasts: 6, count: 6 },
+  (now) => {
     const first = 1797
-    const now = Math.min(5, Math.floor(t))
     const column = (x: number, drop: boolean, title: string): Shape[] => [
       words(x, 12, title),
       ...Array.from({ length: 6 }, (_, i): Shape =>
@@ -192,40 +177,35 @@ const dropFrame: Drawing = {
     ]
     return [...column(0, true, 'drop-frame'), ...column(140, false, 'counted through')]
   },
-}
+)
 
 const letters = 'ABCD'
-const pulldown: Drawing = {
-  says: 'Four film frames A B C D become five of video: AA BB BC CD DD, ten fields; two of the five mix.',
-  lasts: 4,
-  at: (t) => {
-    const now = Math.min(4, Math.floor(t / 0.8))
+const pulldown = stepped(
+  'Four film frames A B C D become five of video: AA BB BC CD DD, ten fields; two of the five mix.',
+  { lasts: 4, count: 5 },
+  (now) => {
     const pairs = Array.from({ length: 5 }, (_, m) => pulldownFrame(m, 0))
+    const fields = (y: number, which: 'first' | 'second') =>
+      cells(
+        pairs.map((pair) => letters[pair[which]] ?? ''),
+        { x: 0, y, width: boxWidth },
+        now,
+      )
     return [
       words(0, 12, 'film, 4 frames'),
       ...cells([...letters], { x: 0, y: 18, width: boxWidth }),
       words(0, 58, 'video, 5 frames of two fields'),
-      ...cells(
-        pairs.map(({ first }) => letters[first] ?? ''),
-        { x: 0, y: 64, width: boxWidth },
-        now,
-      ),
-      ...cells(
-        pairs.map(({ second }) => letters[second] ?? ''),
-        { x: 0, y: 79, width: boxWidth },
-        now,
-      ),
+      ...fields(64, 'first'),
+      ...fields(79, 'second'),
       words(
         0,
         110,
         pairs[now]?.first === pairs[now]?.second ? 'both fields of one frame' : 'fields of two frames',
-        {
-          tone: 'quiet',
-        },
+        { tone: 'quiet' },
       ),
     ]
   },
-}
+)
 
 /** Times of frames that are no even distance apart, as a telephone records them. */
 const unevenTimes = [0, 33, 67, 100, 150, 183, 250, 283, 317, 383, 417, 433, 483, 500]

@@ -48,14 +48,18 @@ const ofToll = (toll: Toll, title: string): Shape[] => [
   ...toll.charges.slice(0, 3).map((charge, i) => words(0, 62 + i * 18, `· ${shortWords(charge)}`)),
   words(boxWidth, 38, `loss ${figure(toll.loss, 2)}`, { anchor: 'end', tone: 'quiet' }),
 ]
-const smallIn25 = pays(small, hd25)
-const toll = still(`What 1280×720 at 24p pays in 1920×1080 at 25p: ${tollSentence(smallIn25)}.`, () =>
-  ofToll(smallIn25, '1280×720 24p in 1920×1080 25p'),
+const smallIn25 = () => pays(small, hd25)
+const toll = still(
+  () => `What 1280×720 at 24p pays in 1920×1080 at 25p: ${tollSentence(smallIn25())}.`,
+  () => ofToll(smallIn25(), '1280×720 24p in 1920×1080 25p'),
 )
-const interlacedIn60 = pays(hd50i, hd60)
+const interlacedIn60 = () => pays(hd50i, hd60)
 const charge = still(
-  `Each charge has its own sentence: ${interlacedIn60.charges.map((one) => sentence(one)).join('; ')}.`,
-  () => ofToll(interlacedIn60, '50i in 60p, charge by charge'),
+  () =>
+    `Each charge has its own sentence: ${interlacedIn60()
+      .charges.map((one) => sentence(one))
+      .join('; ')}.`,
+  () => ofToll(interlacedIn60(), '50i in 60p, charge by charge'),
 )
 const grade = still('Free ○, light ◔, heavy ◑, severe ●: a shape and a word, then a colour.', () =>
   grades.flatMap((one, i): Shape[] => [
@@ -82,7 +86,8 @@ const footage: readonly Bloc[] = [
 const leans: readonly Lean[] = ['balanced', 'sharp', 'detail', 'majority']
 const bestUnder = (lean: Lean) => rank(footage, { policy: defaultPolicy, lean, explained: 0 })[0]
 const lean = still(
-  `Footage of 60 % HD and 40 % UHD, by each lean: ${leans.map((one) => `${one} puts ${formatText(bestUnder(one)?.format ?? hd25)} first`).join(', ')}.`,
+  () =>
+    `Footage of 60 % HD and 40 % UHD, by each lean: ${leans.map((one) => `${one} puts ${formatText(bestUnder(one)?.format ?? hd25)} first`).join(', ')}.`,
   () => [
     words(0, 12, '60 % HD, 40 % UHD at 24p: which comes first'),
     ...leans.flatMap((one, i): Shape[] => [
@@ -111,12 +116,13 @@ const voices = (lines: readonly (readonly [string, string, boolean])[]): Shape[]
   ])
 
 const old = makeFormat({ width: 1440, height: 1080 }, rational(25))
-const [fitted, filled] = (['fit', 'fill'] as const).map((kind) =>
-  tollOf(pictureOfFormat(old), hd25, {
-    ...plainTreatment,
-    framing: { ...plainTreatment.framing, mode: { kind } },
-  }),
-) as [Toll, Toll]
+const bothFramings = () =>
+  (['fit', 'fill'] as const).map((kind) =>
+    tollOf(pictureOfFormat(old), hd25, {
+      ...plainTreatment,
+      framing: { ...plainTreatment.framing, mode: { kind } },
+    }),
+  ) as [Toll, Toll]
 
 const inFormat = ({ clip, format }: ClipInHand): Toll | null => {
   const video = clip.reading?.video
@@ -241,9 +247,12 @@ export const ownTerms: readonly Term[] = [
     says: 'How one placed clip is made to run: framing, motion, fields, filter, colour.',
     costs: 'Each has its price beside it; the timeline’s default holds where a clip has none of its own.',
     drawing: still(
-      `1440×1080 in 1920×1080: fitted it is ${fitted.grade} (${tollSentence(fitted)}), filling ${filled.grade} (${tollSentence(filled)}).`,
+      () => {
+        const [fitted, filled] = bothFramings()
+        return `1440×1080 in 1920×1080: fitted it is ${fitted.grade} (${tollSentence(fitted)}), filling ${filled.grade} (${tollSentence(filled)}).`
+      },
       () =>
-        [fitted, filled].flatMap((of, i): Shape[] => [
+        bothFramings().flatMap((of, i): Shape[] => [
           words(0, 14 + i * 60, i ? '1440×1080 filling 16:9' : '1440×1080 fitted into 16:9'),
           ...gradeShape(of.grade, 8, 32 + i * 60),
           words(20, 36 + i * 60, of.grade),

@@ -14,13 +14,8 @@ const [width, edge] = [300, 8]
 
 watch(
   () => terms.asked,
-  async (asked, before) => {
-    if (!asked) {
-      // The keyboard goes back to where it came from, if it is still in the card or nowhere.
-      const inCard = document.activeElement === document.body || card.value?.contains(document.activeElement)
-      if (before?.stays && inCard && before.mark.isConnected) before.mark.focus({ preventScroll: true })
-      return
-    }
+  async (asked) => {
+    if (!asked) return
     await nextTick()
     const mark = asked.mark.getBoundingClientRect()
     const height = card.value?.offsetHeight ?? 0
@@ -33,7 +28,7 @@ watch(
     }
     if (asked.stays) card.value?.focus({ preventScroll: true })
   },
-  { flush: 'post' },
+  { immediate: true, flush: 'post' },
 )
 onKeyStroke('Escape', (event) => {
   if (!terms.asked) return
@@ -66,7 +61,7 @@ useEventListener(document, 'pointermove', ({ target }) => {
 
 <template>
   <div
-    v-if="terms.asked && term"
+    v-if="term"
     ref="card"
     class="card"
     role="dialog"

@@ -1,13 +1,11 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref } from 'vue'
-import { termOf } from '../../../core/terms/terms'
 import { useTerms } from '../../../stores/terms'
 
 /** A term where it stands: quietly marked; pointed at, pressed or chosen by key, it is explained. */
 const props = defineProps<{ term: string }>()
-defineSlots<{ default?(): unknown }>()
+defineSlots<{ default(): unknown }>()
 const terms = useTerms()
-const name = computed(() => termOf(props.term)?.name ?? props.term)
 const mark = ref<HTMLElement | null>(null)
 const isOpen = computed(() => terms.asked?.mark === mark.value && mark.value !== null)
 let timer = 0
@@ -45,7 +43,7 @@ onBeforeUnmount(() => {
     @pointerleave="leave"
     @click.stop.prevent="press"
   >
-    <slot>{{ name }}</slot>
+    <slot />
   </button>
 </template>
 

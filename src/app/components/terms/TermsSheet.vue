@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
 import { Input } from 'ant-design-vue'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { allTerms, termFamilies, termOf, termsFound } from '../../../core/terms/terms'
 import type { Term } from '../../../core/terms/term'
 import { counted } from '../../../core/words/figures'
@@ -11,39 +11,31 @@ import TermEntry from './TermEntry.vue'
 /** All terms: those that stand on the screen first, then family by family; searched as one types. */
 const terms = useTerms()
 const search = ref('')
-const here = ref<readonly Term[]>([])
+/** Those that stand on the screen as the sheet opens. */
+const here = [
+  ...new Set(
+    [...document.querySelectorAll<HTMLElement>('[data-term]')].map((mark) => mark.dataset.term ?? ''),
+  ),
+].flatMap((id) => termOf(id) ?? [])
 const sheet = ref<HTMLElement | null>(null)
-let cameFrom: HTMLElement | null = null
 
 const groups = computed<readonly { readonly family: string; readonly terms: readonly Term[] }[]>(() => {
   if (search.value.trim()) return [{ family: 'found', terms: termsFound(search.value) }]
-  return [...(here.value.length ? [{ family: 'on this screen', terms: here.value }] : []), ...termFamilies]
+  return [...(here.length ? [{ family: 'on this screen', terms: here }] : []), ...termFamilies]
 })
 
-watch(
-  () => terms.listed,
-  async (isOpen) => {
-    if (!isOpen) return cameFrom?.isConnected && cameFrom.focus()
-    cameFrom = document.activeElement instanceof HTMLElement ? document.activeElement : null
-    search.value = ''
-    const marks = [...document.querySelectorAll<HTMLElement>('[data-term]')].map(
-      (mark) => mark.dataset.term ?? '',
-    )
-    here.value = [...new Set(marks)].flatMap((id) => termOf(id) ?? [])
-    await nextTick()
-    sheet.value?.querySelector('input')?.focus()
-    sheet.value?.querySelector('[aria-expanded="true"]')?.scrollIntoView({ block: 'nearest' })
-  },
-  { flush: 'post' },
-)
+onMounted(() => {
+  sheet.value?.querySelector('input')?.focus()
+  sheet.value?.querySelector('[aria-expanded="true"]')?.scrollIntoView({ block: 'nearest' })
+})
 const close = () => (terms.listed = false)
 onKeyStroke('Escape', () => {
-  if (terms.listed && !terms.asked && sheet.value?.contains(document.activeElement)) close()
+  if (!terms.asked && sheet.value?.contains(document.activeElement)) close()
 })
 </script>
 
 <template>
-  <aside v-if="terms.listed" ref="sheet" class="terms" aria-label="Terms">
+  <aside ref="sheet" class="terms" aria-label="Terms">
     <header>
       <h2>Terms</h2>
       <span class="quiet">{{ counted(allTerms.length, 'term') }}</span>
