@@ -1,7 +1,13 @@
+import { availableParallelism } from 'node:os'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   plugins: [vue()],
-  test: { include: ['{src,server,cli,demo,fixtures,scripts}/**/*.test.ts'], testTimeout: 20_000 },
+  test: {
+    include: ['{src,server,cli,demo,fixtures,scripts}/**/*.test.ts'],
+    testTimeout: 40_000,
+    // One of them is left out else, which on two cores is half.
+    maxWorkers: availableParallelism(),
+  },
 })

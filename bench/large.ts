@@ -7,6 +7,7 @@ import { newTimeline, placementOf } from '../src/core/edit/placing'
 import type { Doc } from '../src/core/edit/project'
 import type { Timeline } from '../src/core/edit/timeline'
 import { writeProjectFile } from '../src/core/exchange/project-file'
+import type { Page } from '@playwright/test'
 import { parseFormat } from '../src/core/format/parse'
 import { base, withBrowser } from './browser'
 import { longestTask, watchLongTasks } from './project'
@@ -37,6 +38,25 @@ export function largeDoc(clips: number, placements: number, timelines = 1): Doc 
     doc.project.timelineOrder.push(timeline.id)
   }
   return doc
+}
+
+/** So many steps are in the history while a project is open. */
+const steps = 5000
+
+/** A placement is moved to and fro by keys, as fast as the page takes them. */
+async function makeSteps(page: Page): Promise<void> {
+  await page.getByRole('group', { name: /The cut to scale/ }).focus()
+  await page.keyboard.press('End')
+  await page.keyboard.press('Enter')
+  await page.evaluate(async (count) => {
+    for (let i = 0; i < count; i++) {
+      const key = i % 2 ? '7' : '8'
+      document.activeElement?.dispatchEvent(
+        new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }),
+      )
+      if (i % 10 === 9) await new Promise((shown) => requestAnimationFrame(shown))
+    }
+  }, steps)
 }
 
 /** Seconds of each part, and the longest task meanwhile in milliseconds. */
@@ -106,14 +126,19 @@ export async function measureLarge(
         await place('Timelines')
         await page.getByRole('group', { name: /The cut to scale/ }).waitFor({ timeout: 120_000 })
       })
-      await part('the history', async () => {
+      await part(`${steps} steps made`, () => makeSteps(page))
+      const history = page.getByRole('complementary', { name: 'History' })
+      await part('the history of them', async () => {
         await page.getByRole('button', { name: 'history', exact: true }).click()
-        await page.getByRole('complementary', { name: 'History' }).waitFor()
-        await page
-          .getByRole('complementary', { name: 'History' })
-          .getByRole('button', { name: 'close' })
-          .click()
+        await history.getByText(`${steps} steps`).waitFor()
       })
+      await part('back before the first shown', () =>
+        history.getByRole('listitem').last().getByRole('button').first().click(),
+      )
+      await part('forward to the last', () =>
+        history.getByRole('listitem').first().getByRole('button').first().click(),
+      )
+      await history.getByRole('button', { name: 'close' }).click()
       const session = await page.context().newCDPSession(page)
       await session.send('HeapProfiler.collectGarbage')
       const heap = await page.evaluate(

@@ -1,5 +1,5 @@
 /** What start and test need before they can run: packages, a build, a browser. Plain Node, since nothing is installed yet. */
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, readdirSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 
@@ -20,6 +20,19 @@ export function run(command, args, { mayFail = false, ...options } = {}) {
   if (status !== 0 && !mayFail) process.exit(status ?? 1)
   return status ?? 1
 }
+
+/** Runs a command beside others; its output is shown when it has ended. @returns its exit status */
+export const runBeside = (command, args) =>
+  new Promise((ended, failed) => {
+    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+    const printed = []
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes) => printed.push(bytes))
+    child.on('error', failed)
+    child.on('close', (status) => {
+      process.stdout.write(Buffer.concat(printed))
+      ended(status ?? 1)
+    })
+  })
 
 const modified = (path) => (existsSync(path) ? statSync(path).mtimeMs : 0)
 

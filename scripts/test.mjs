@@ -1,7 +1,7 @@
 /** `npm test`: installs what is missing, then lint, licences, types, unit tests, browser tests. The last line counts the tests. */
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { chromium, ensureBuilt, ensureChromium, ensureInstalled, root, run } from './prepare.mjs'
+import { chromium, ensureBuilt, ensureChromium, ensureInstalled, root, run, runBeside } from './prepare.mjs'
 
 ensureInstalled()
 ensureChromium()
@@ -13,10 +13,15 @@ mkdirSync(results, { recursive: true })
 const report = (name) => join(results, `${name}.json`)
 const read = (name) => (existsSync(report(name)) ? JSON.parse(readFileSync(report(name), 'utf8')) : null)
 
+const [lint, licences, types] = await Promise.all([
+  runBeside('npm', ['run', '--silent', 'lint']),
+  runBeside(process.execPath, [join(root, 'scripts', 'licences.mjs'), '--check']),
+  runBeside(bin('vue-tsc'), ['--noEmit']),
+])
 const steps = {
-  lint: run('npm', ['run', '--silent', 'lint'], { mayFail: true }),
-  licences: run('node', [join(root, 'scripts', 'licences.mjs'), '--check'], { mayFail: true }),
-  types: run(bin('vue-tsc'), ['--noEmit'], { mayFail: true }),
+  lint,
+  licences,
+  types,
   unit: run(
     bin('vitest'),
     ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${report('unit')}`],

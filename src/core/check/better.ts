@@ -17,14 +17,20 @@ function proposing(doc: Doc, timeline: Timeline): (placement: Placement) => Prop
   const format = formatOf(doc, timeline)
   const weights = weightsOf(doc.project)
   const known = new Map<string, Better | null>()
+  const standing = new Map<Settled, Better | null>()
   const settle = settling(doc, timeline, format)
   return (placement) => {
-    const { picture, treatment, toll, way } = settle(placement)
+    const stands = settle(placement)
+    const { picture, treatment, toll, way } = stands
     if (!picture || !format) return null
-    const key = `${pictureKey(picture)} ${JSON.stringify(treatment)}`
-    const seen = known.get(key)
-    const better = seen === undefined ? bestTreatment(picture, format, treatment, weights) : seen
-    known.set(key, better)
+    let better = standing.get(stands)
+    if (better === undefined) {
+      const key = `${pictureKey(picture)} ${JSON.stringify(treatment)}`
+      const seen = known.get(key)
+      better = seen === undefined ? bestTreatment(picture, format, treatment, weights) : seen
+      known.set(key, better)
+      standing.set(stands, better)
+    }
     return better && { ...better, placement, now: { toll, way } }
   }
 }

@@ -19,7 +19,7 @@ import { rational } from '../rational/rational'
 import { conditionWords, overrideWords } from '../treatment/words'
 import { checkTimeline } from './check'
 import { choicesOf } from './choices'
-import { becomesOf, findingGroups, outputsThatDiffer } from './findings'
+import { findingGroups, outputsThatDiffer } from './findings'
 
 const hd25 = parseFormat('1920x1080@25p')!.format
 
@@ -135,9 +135,6 @@ describe('what happens on a timeline', () => {
       expect(cure.becomes.severe[1]).toBe(check.countByGrade.severe)
       expect(cure.becomes.loss[1]).toBeLessThan(cure.becomes.loss[0])
     }
-    expect(becomesOf(doc, doc.timelines.t!, before, []).loss[0]).toBe(
-      becomesOf(doc, doc.timelines.t!, before, []).loss[1],
-    )
   })
 
   it('is accepted with a word, stands last so, and is open again without', () => {

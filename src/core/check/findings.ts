@@ -1,19 +1,20 @@
 import { present } from '../assert'
 import { type Doc, formatOf } from '../edit/project'
 import { reframed } from '../edit/reformat'
-import { treatedAs } from '../edit/treating'
+import { settlePlacement } from '../edit/running'
+import { withSet } from '../edit/shape'
 import type { Placement, Timeline } from '../edit/timeline'
 import { type Format, formatName } from '../format/format'
-import { hasHairline, fitPicture } from '../framing/framing'
-import { type Charge, type ChargeKind } from '../toll/charge'
+import { fitPicture, hasHairline } from '../framing/framing'
+import { type Charge, type ChargeKind, type Toll } from '../toll/charge'
 import { type Grade, grades, worse } from '../toll/grade'
 import { sentence } from '../toll/sentence'
 import type { Override } from '../treatment/treatment'
 import { overrideWords } from '../treatment/words'
 import { counted } from '../words/figures'
-import { settling } from '../edit/running'
 import { proposalsOf } from './better'
-import { type Check, type Finding, checkTimeline } from './check'
+import { type Check, checkTimeline } from './check'
+import { type Standing, type Whole, placesOf, standingsOf, wholeOf } from './standing'
 
 /** What becomes of a whole timeline by an action: before and after. */
 export interface Becomes {
@@ -89,83 +90,94 @@ const remedies: Partial<Record<FindingGroup['kind'], readonly Override[]>> = {
   uneven: [{ motion: { kind: 'blend' } }],
 }
 
-/** What the whole comes to. */
-function wholeOf({ untouchedShare, countByGrade, findings, frames }: Check) {
-  const loss = findings.reduce((sum, { toll, placement }) => sum + toll.loss * placement.length, 0)
-  return { untouched: untouchedShare, ...countByGrade, loss: frames > 0 ? loss / frames : 0 }
-}
+const becomes = (before: Whole, after: Whole): Becomes => ({
+  untouched: [before.untouched, after.untouched],
+  severe: [before.severe, after.severe],
+  heavy: [before.heavy, after.heavy],
+  loss: [before.loss, after.loss],
+})
 
-function becomes(before: Check, after: Check): Becomes {
-  const [a, b] = [wholeOf(before), wholeOf(after)]
-  return {
-    untouched: [a.untouched, b.untouched],
-    severe: [a.severe, b.severe],
-    heavy: [a.heavy, b.heavy],
-    loss: [a.loss, b.loss],
+/** What is set over what placements set: the same for all that stand alike. */
+type Sets = ReadonlyMap<Standing, Override>
+/** What all of a timeline pay when something is set. */
+type PayingWith = (sets: Sets) => readonly Standing[]
+
+/** What is paid when something is set; each standing is settled once for each set. */
+function payingWith(
+  doc: Doc,
+  timeline: Timeline,
+  format: Format,
+  standings: readonly Standing[],
+): PayingWith {
+  const known = new Map<Override, Map<Standing, Toll>>()
+  const tollWith = (standing: Standing, set: Override): Toll => {
+    const tolls = known.get(set) ?? new Map<Standing, Toll>()
+    known.set(set, tolls)
+    const { first } = standing
+    const toll =
+      tolls.get(standing) ??
+      settlePlacement(doc, timeline, { ...first, ...withSet(first, set, format) }, format).toll
+    tolls.set(standing, toll)
+    return toll
   }
+  return (sets) =>
+    standings.map((standing) => {
+      const set = sets.get(standing)
+      return set ? { ...standing, toll: tollWith(standing, set) } : standing
+    })
 }
 
-/** A timeline checked with placements treated otherwise. */
-function checkedWith(doc: Doc, timeline: Timeline, treats: Cure['treats']): Check {
-  const after = treatedAs(
-    timeline,
-    new Map(treats.map(({ placementId, set }) => [placementId, set])),
-    formatOf(doc, timeline),
-  )
-  return present(checkTimeline(doc, after), 'a timeline that was checked can be checked')
-}
-
-/** What becomes of a timeline when placements are treated otherwise. */
-export const becomesOf = (doc: Doc, timeline: Timeline, check: Check, treats: Cure['treats']): Becomes =>
-  becomes(check, checkedWith(doc, timeline, treats))
-
+type Kind = FindingGroup['kind']
 /** What a kind of charge loses on a timeline, over the running time of those that pay it. */
-const lostBy = ({ findings }: Check, kind: FindingGroup['kind']): number =>
-  findings.reduce((sum, { toll, placement }) => {
+const lostBy = (standings: readonly Standing[], kind: Kind): number =>
+  standings.reduce((sum, { toll, frames }) => {
     const charge = toll.charges.find((one) => one.kind === (kind === 'hairline' ? 'bars' : kind))
-    return sum + (charge?.loss ?? 0) * placement.length
+    return sum + (charge?.loss ?? 0) * frames
   }, 0)
+
+/** The standings to which each kind of thing happens, and what each pays for it. What costs nothing is no finding. */
+function byKind(standings: readonly Standing[], format: Format): Map<Kind, Map<Standing, Charge>> {
+  const kinds = new Map<Kind, Map<Standing, Charge>>()
+  for (const standing of standings) {
+    const { picture, treatment } = standing.settled
+    const isHairline = () => picture !== null && hasHairline(fitPicture(picture, format, treatment.framing))
+    for (const charge of standing.toll.charges) {
+      if (charge.grade === 'free') continue
+      const kind = charge.kind === 'bars' && isHairline() ? 'hairline' : charge.kind
+      kinds.set(kind, (kinds.get(kind) ?? new Map<Standing, Charge>()).set(standing, charge))
+    }
+  }
+  return kinds
+}
 
 /**
  * What happens on a timeline, grouped by kind, the worst first: by grade, then by what is lost over the running time. What costs
  * nothing is no finding.
  */
 export function findingGroups(doc: Doc, timeline: Timeline, check: Check): FindingGroup[] {
-  const groups = new Map<FindingGroup['kind'], { finding: Finding; charge: Charge | null }[]>()
-  const put = (kind: FindingGroup['kind'], finding: Finding, charge: Charge | null) => {
-    const known = groups.get(kind)
-    if (known) known.push({ finding, charge })
-    else groups.set(kind, [{ finding, charge }])
+  const standings = standingsOf(doc, timeline, check)
+  const paying = payingWith(doc, timeline, check.format, standings)
+  const firsts = new Map(standings.map((standing) => [standing.first.id, standing]))
+  const best = new Map<Standing, Override>()
+  for (const { placement, set } of proposalsOf(doc, timeline, new Set(firsts.keys()))) {
+    const standing = firsts.get(placement.id)
+    if (standing) best.set(standing, set)
   }
-  const settle = settling(doc, timeline, check.format)
-  for (const finding of check.findings) {
-    const isHairline = () => {
-      const { picture, treatment } = settle(finding.placement)
-      return picture !== null && hasHairline(fitPicture(picture, check.format, treatment.framing))
-    }
-    for (const charge of finding.toll.charges) {
-      if (charge.grade === 'free') continue
-      if (charge.kind === 'bars' && isHairline()) put('hairline', finding, charge)
-      else put(charge.kind, finding, charge)
-    }
-  }
-  const best = new Map(proposalsOf(doc, timeline).map(({ placement, set }) => [placement.id, set]))
-  const made = [...groups].map(([kind, found]) => {
-    const lost = ({ finding, charge }: (typeof found)[number]) =>
-      (charge?.loss ?? 0) * finding.placement.length
-    const worst = found.reduce((a, b) => (lost(b) > lost(a) ? b : a))
-    const placements = found.map(({ finding }) => finding.placement)
+  const made = [...byKind(standings, check.format)].map(([kind, found]) => {
+    const charges = [...found]
+    const [, worst] = charges.reduce((a, b) => (b[1].loss * b[0].longest > a[1].loss * a[0].longest ? b : a))
+    const placements = [...placesOf(found.keys())].flatMap((place) => check.findings[place]?.placement ?? [])
     const group: FindingGroup = {
       kind,
-      grade: found.reduce<Grade>((grade, { charge }) => worse(grade, charge?.grade ?? 'free'), 'free'),
+      grade: charges.reduce<Grade>((grade, [, charge]) => worse(grade, charge.grade), 'free'),
       title: titleOf(kind, placements.length),
-      says: worst.charge ? sentence(worst.charge) : '',
+      says: sentence(worst),
       placements,
-      frames: placements.reduce((sum, { length }) => sum + length, 0),
-      cure: cureOf(doc, timeline, check, kind, placements, best),
+      frames: charges.reduce((sum, [{ frames }]) => sum + frames, 0),
+      cure: cureOf(kind, [...found.keys()], check, standings, best, paying),
       accepted: acceptedWord(timeline, kind, placements),
     }
-    return { group, lost: found.reduce((sum, one) => sum + lost(one), 0) }
+    return { group, lost: charges.reduce((sum, [{ frames }, { loss }]) => sum + loss * frames, 0) }
   })
   return made
     .sort(
@@ -186,37 +198,45 @@ function acceptedWord(timeline: Timeline, kind: string, placements: readonly Pla
   return words.includes(undefined) ? null : [...new Set(words)].filter(Boolean).join('; ')
 }
 
-/** The action of least loss for placements of a kind; null where none loses less than what is. */
+/** The action of least loss for standings of a kind; null where none loses less than what is. */
 function cureOf(
-  doc: Doc,
-  timeline: Timeline,
+  kind: Kind,
+  found: readonly Standing[],
   check: Check,
-  kind: FindingGroup['kind'],
-  placements: readonly Placement[],
-  best: ReadonlyMap<string, Override>,
+  standings: readonly Standing[],
+  best: Sets,
+  paying: PayingWith,
 ): Cure | null {
-  const proposed = placements.flatMap(({ id }) => {
-    const set = best.get(id)
-    return set ? [{ placementId: id, set }] : []
-  })
-  const ways = [
-    ...(proposed.length ? [proposed] : []),
-    ...(remedies[kind] ?? []).map((set) => placements.map(({ id }) => ({ placementId: id, set }))),
+  const proposed = new Map(
+    found.flatMap((standing) => {
+      const set = best.get(standing)
+      return set ? [[standing, set] as const] : []
+    }),
+  )
+  const ways: Sets[] = [
+    ...(proposed.size ? [proposed] : []),
+    ...(remedies[kind] ?? []).map((set) => new Map(found.map((standing) => [standing, set]))),
   ]
-  let cure: Cure | null = null
-  for (const treats of ways) {
-    const helped = checkedWith(doc, timeline, treats)
+  const now = wholeOf(standings)
+  let taken: { readonly sets: Sets; readonly whole: Whole } | null = null
+  for (const sets of ways) {
+    const helped = paying(sets)
     // What helps against something else is offered there.
-    if (lostBy(helped, kind) >= lostBy(check, kind) - 1e-12) continue
-    const made = becomes(check, helped)
-    const [before, after] = made.loss
-    if (after >= (cure?.becomes.loss[1] ?? before) - 1e-12) continue
-    const said = [...new Set(treats.map(({ set }) => overrideWords(set)))]
-    const does =
-      said.length === 1 ? (said[0] ?? '') : `the best treatment for ${counted(treats.length, 'clip')}`
-    cure = { does, treats, becomes: made }
+    if (lostBy(helped, kind) >= lostBy(standings, kind) - 1e-12) continue
+    const whole = wholeOf(helped)
+    if (whole.loss < (taken?.whole ?? now).loss - 1e-12) taken = { sets, whole }
   }
-  return cure
+  if (!taken) return null
+  const { sets, whole } = taken
+  const setAt = new Map([...sets].flatMap(([{ places }, set]) => places.map((place) => [place, set])))
+  const treats = [...placesOf(sets.keys())].flatMap((place) => {
+    const [placement, set] = [check.findings[place]?.placement, setAt.get(place)]
+    return placement && set ? [{ placementId: placement.id, set }] : []
+  })
+  const said = [...new Set([...sets.values()].map(overrideWords))]
+  const does =
+    said.length === 1 ? (said[0] ?? '') : `the best treatment for ${counted(treats.length, 'clip')}`
+  return { does, treats, becomes: becomes(now, whole) }
 }
 
 /** An output picture that differs from the timeline's: every frame of it is made once more (as the last thing before it leaves). */
@@ -243,7 +263,7 @@ export function outputsThatDiffer(doc: Doc, timeline: Timeline, check: Check): O
       name,
       format,
       says: `goes out as ${formatName(format)}: every frame of ${formatName(own)} is made once more`,
-      becomes: becomes(check, after),
+      becomes: becomes(wholeOf(standingsOf(doc, timeline, check)), wholeOf(standingsOf(doc, carried, after))),
     }
   })
 }

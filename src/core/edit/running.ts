@@ -111,15 +111,26 @@ export function settlePlacement(
   return { ...settled, picture, treatment }
 }
 
-/** Pictures once made of clips, and what tells them from others; clips are values and do not change. */
-const pictureKeys = new WeakMap<Clip, string>()
-/** Treatments once put into words; they are values too, and most placements have none. */
-const treatmentKeys = new WeakMap<object, string>()
-function keyOfTreatment(treatment: object): string {
-  let key = treatmentKeys.get(treatment)
-  if (key === undefined) treatmentKeys.set(treatment, (key = JSON.stringify(treatment)))
-  return key
+/** Numbers for values that are alike, given once to each object: values do not change, and numbers are told apart in no time. */
+function numbering<T extends object>(keyOf: (value: T) => string): (value: T) => number {
+  const numbers = new Map<string, number>()
+  const given = new WeakMap<T, number>()
+  return (value) => {
+    let number = given.get(value)
+    if (number === undefined) {
+      const key = keyOf(value)
+      number = numbers.get(key) ?? numbers.size
+      numbers.set(key, number)
+      given.set(value, number)
+    }
+    return number
+  }
 }
+const numberOfPicture = numbering(({ reading }: Clip) =>
+  reading?.video ? pictureKey(pictureOf(reading.video)) : '',
+)
+/** Most placements have none of their own. */
+const numberOfTreatment = numbering((treatment: object) => JSON.stringify(treatment))
 
 /** As `settlePlacement`, for many placements of a timeline: those that stand alike and are treated alike are settled once. */
 export function settling(
@@ -129,17 +140,12 @@ export function settling(
 ): (placement: Placement) => SettledPlacement {
   const known = new Map<string, SettledPlacement>()
   const shape = format && shapeOf(format)
-  const keyOf = (placement: Placement): string | null => {
-    const { source, treatment, framingByShape } = placement
+  const keyOf = ({ source, treatment, framingByShape }: Placement): string | null => {
     const clip = source.kind === 'clip' ? doc.clips[source.clipId] : undefined
     if (!clip) return null
-    let key = pictureKeys.get(clip)
-    if (key === undefined) {
-      const picture = pictureOfPlacement(doc, placement)
-      pictureKeys.set(clip, (key = picture ? pictureKey(picture) : ''))
-    }
     const forShape = shape === null ? undefined : framingByShape[shape]
-    return `${key} ${keyOfTreatment(treatment)}${forShape ? ` ${keyOfTreatment(forShape)}` : ''}`
+    const own = `${numberOfPicture(clip)} ${numberOfTreatment(treatment)}`
+    return forShape ? `${own} ${numberOfTreatment(forShape)}` : own
   }
   return (placement) => {
     const key = keyOf(placement)

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { worstFirst } from '../../../core/check/check'
 import { formatName } from '../../../core/format/format'
 import { frameToTimecode } from '../../../core/rate/timecode'
 import { grades } from '../../../core/toll/grade'
 import { tollSentence } from '../../../core/toll/sentence'
-import { percent } from '../../../core/words/figures'
+import { counted, percent } from '../../../core/words/figures'
 import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
 import ShareBar from '../../components/ShareBar.vue'
@@ -15,6 +15,13 @@ import TermMark from '../../components/terms/TermMark.vue'
 const timelines = useTimelines()
 const check = computed(() => timelines.check)
 const rows = computed(() => (check.value ? worstFirst(check.value.findings) : []))
+/** So many lines are shown at first, and with every wish for more: a film may have a hundred thousand. */
+const some = 200
+const most = ref(some)
+watch(
+  () => timelines.current?.id,
+  () => (most.value = some),
+)
 const shares = computed(() => {
   const frames = Math.max(1, check.value?.frames ?? 1)
   const of = (grade: string) =>
@@ -53,7 +60,7 @@ const shares = computed(() => {
             </tr>
           </thead>
           <tbody>
-            <tr v-for="{ placement, name, toll } in rows" :key="placement.id">
+            <tr v-for="{ placement, name, toll } in rows.slice(0, most)" :key="placement.id">
               <td><GradeMark :grade="toll.grade" /></td>
               <td>{{ name }}</td>
               <td class="figures right">{{ frameToTimecode(placement.start, check.format.rate) }}</td>
@@ -62,6 +69,9 @@ const shares = computed(() => {
             </tr>
           </tbody>
         </table>
+        <button v-if="rows.length > most" class="word" @click="most += some">
+          {{ counted(Math.min(some, rows.length - most), 'more line') }} of {{ rows.length - most }}
+        </button>
         <p v-if="rows.length === 0" class="quiet">Nothing is placed yet.</p>
       </div>
     </template>

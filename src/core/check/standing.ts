@@ -1,0 +1,79 @@
+import type { Doc } from '../edit/project'
+import { type SettledPlacement, settling } from '../edit/running'
+import type { Placement, Timeline } from '../edit/timeline'
+import type { Toll } from '../toll/charge'
+import type { Check } from './check'
+
+/** Placements that stand alike and are treated alike, and so pay the same: a film has many placements, and few of these. */
+export interface Standing {
+  readonly settled: SettledPlacement
+  readonly toll: Toll
+  /** One of them. */
+  readonly first: Placement
+  /** Where they are among what was found, ascending. */
+  readonly places: readonly number[]
+  readonly count: number
+  readonly frames: number
+  /** Frames of the longest. */
+  readonly longest: number
+}
+
+/** What was found on a timeline, by what stands alike. */
+export function standingsOf(doc: Doc, timeline: Timeline, check: Check): Standing[] {
+  const settle = settling(doc, timeline, check.format)
+  const known = new Map<
+    SettledPlacement,
+    { -readonly [Part in keyof Standing]: Standing[Part] } & { places: number[] }
+  >()
+  for (const [place, { placement, toll }] of check.findings.entries()) {
+    const settled = settle(placement)
+    const { length } = placement
+    const standing = known.get(settled)
+    if (!standing) {
+      known.set(settled, {
+        settled,
+        toll,
+        first: placement,
+        places: [place],
+        count: 1,
+        frames: length,
+        longest: length,
+      })
+      continue
+    }
+    standing.places.push(place)
+    standing.count++
+    standing.frames += length
+    standing.longest = Math.max(standing.longest, length)
+  }
+  return [...known.values()]
+}
+
+/** The places of all that stand in one of these ways, ascending. */
+export const placesOf = (standings: Iterable<Standing>): Int32Array =>
+  Int32Array.from([...standings].flatMap(({ places }) => places)).sort()
+
+/** What a whole timeline comes to. */
+export interface Whole {
+  /** Share of frames that run untouched; 1 of an empty timeline. */
+  readonly untouched: number
+  readonly severe: number
+  readonly heavy: number
+  /** Loss over the running time. */
+  readonly loss: number
+}
+
+/** What so many pictures, of so many frames together, come to that pay a toll each. */
+export function wholeOf(
+  paid: Iterable<{ readonly toll: Toll; readonly count: number; readonly frames: number }>,
+): Whole {
+  const counts = { severe: 0, heavy: 0 }
+  let [all, untouched, loss] = [0, 0, 0]
+  for (const { toll, count, frames } of paid) {
+    if (toll.grade === 'severe' || toll.grade === 'heavy') counts[toll.grade] += count
+    all += frames
+    if (toll.untouched) untouched += frames
+    loss += toll.loss * frames
+  }
+  return { ...counts, untouched: all ? untouched / all : 1, loss: all ? loss / all : 0 }
+}
