@@ -34,7 +34,7 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: 'node --import tsx server/main.ts',
+    command: 'node --import tsx e2e/served.ts',
     env: { PORT: String(port) },
     url: `http://127.0.0.1:${port}/`,
     reuseExistingServer: false,

@@ -6,6 +6,7 @@ import { promisify } from 'node:util'
 import type { Page } from '@playwright/test'
 import { aDoc, aVideo } from '../src/core/edit/doc.fixture'
 import { writeProjectFile } from '../src/core/exchange/project-file'
+import { addressOf, served, stopped } from './served'
 import { demoFile, dropFiles, expect, openDemo, row, saved, test } from './line'
 
 const root = join(import.meta.dirname, '..')
@@ -20,7 +21,8 @@ async function begin(page: Page, name: string) {
 }
 
 test('files arrive on the siding one by one, and are read when they rest', async ({ page }) => {
-  await page.goto('/')
+  const card = await served(true)
+  await page.goto(addressOf(card))
   await page.getByRole('button', { name: 'Open the demo' }).click()
   await expect(page.getByText('is arriving on the siding')).toBeVisible()
   await expect(page.getByText('read when it rests')).toBeVisible()
@@ -30,6 +32,7 @@ test('files arrive on the siding one by one, and are read when they rest', async
   // All of it is one step.
   await page.getByRole('button', { name: 'undo' }).click()
   await expect(page.getByText('Nothing has arrived yet')).toBeVisible()
+  await stopped(card)
 })
 
 test('a folder is dropped with all that is in it', async ({ page }) => {

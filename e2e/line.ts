@@ -25,11 +25,16 @@ export { expect }
 export const place = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name }).click()
 
-/** Opens the demo and waits until all of its files are listed. */
-export async function openDemo(page: Page) {
+/**
+ * Opens the demo and waits until all of its files are listed.
+ * @param measured whether its pictures are measured in the background; what does not look at that is faster without
+ */
+export async function openDemo(page: Page, measured = false) {
   await page.goto('/')
   await page.getByRole('button', { name: 'Open the demo' }).click()
   await expect(page.getByRole('heading', { name: /^23 arrived$/ })).toBeVisible()
+  if (!measured)
+    await page.getByRole('region', { name: 'Being measured' }).getByRole('button', { name: 'pause' }).click()
 }
 
 /** Waits until everything is on disk: a reload in the same instant would interrupt the writing. */

@@ -1,15 +1,13 @@
 import { appendFile, cp, mkdtemp } from 'node:fs/promises'
 import type { Server } from 'node:http'
-import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { createApp } from '../server/app'
 import type { Page } from '@playwright/test'
 import { makeFile, proofOf, queue } from './delivering'
+import { addressOf, served, stopped } from './served'
 import { begun, clipToPlace, expect, place, saved, test } from './line'
 
 const root = join(import.meta.dirname, '..')
-const clips = join(root, 'demo', 'clips')
 
 test.use({ serviceWorkers: 'allow' })
 
@@ -21,17 +19,11 @@ let dist: string
 test.beforeEach(async () => {
   dist = join(await mkdtemp(join(tmpdir(), 'app-')), 'dist')
   await cp(join(root, 'dist'), dist, { recursive: true })
-  const app = createApp({ siding: { folder: clips }, demo: { folder: clips, arriving: true }, dist })
-  server = await new Promise<Server>((resolve) => {
-    const listening = app.listen(0, '127.0.0.1', () => resolve(listening))
-  })
+  server = await served(true, dist)
 })
 test.afterEach(() => stop())
-const address = () => `http://127.0.0.1:${(server.address() as AddressInfo).port}`
-async function stop() {
-  server.closeAllConnections()
-  await new Promise((resolve) => server.close(resolve))
-}
+const address = () => addressOf(server)
+const stop = () => stopped(server)
 
 test('with the server stopped in the midst of work, the demo project opens, plays and renders', async ({
   browser,

@@ -47,7 +47,7 @@ test('every codec that is offered is made, and proven by what was made', async (
   await begun(page, '1024x576@25p', ['bell_swing_B011', 'tower_P100'])
   await place(page, 'Dispatch')
   for (const [format, name, , set] of kinds)
-    await makeFile(page, format, '00:00:01:00', async () => {
+    await makeFile(page, format, '00:00:00:15', async () => {
       await set(page)
       await page.getByLabel('Name of the deliverable').fill(name)
       await page.getByLabel('Name of the deliverable').press('Enter')

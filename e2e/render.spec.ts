@@ -13,12 +13,12 @@ test('a cut goes out progressive, in fields, upright and for the edit, from one 
   test.setTimeout(300_000)
   await begun(page, '3840x2160@25p', ['bell_swing_B011', 'tower_P100'])
   await place(page, 'Dispatch')
-  await makeFile(page, '3840x2160@25p', '00:00:01:00')
-  await makeFile(page, '1920x1080@50i', '00:00:02:00')
-  await makeFile(page, '1080x1920@25p', '00:00:02:00', async () => {
+  await makeFile(page, '3840x2160@25p', '00:00:00:12')
+  await makeFile(page, '1920x1080@50i', '00:00:01:00')
+  await makeFile(page, '1080x1920@25p', '00:00:01:00', async () => {
     await page.getByLabel('Framing in another shape').selectOption('fill')
   })
-  await makeFile(page, '1280x720@25p', '00:00:02:00', async () => {
+  await makeFile(page, '1280x720@25p', '00:00:01:00', async () => {
     await page.getByLabel('Codec', { exact: true }).selectOption('ProRes')
   })
   await expect(queue(page).getByText('made', { exact: true })).toHaveCount(4, { timeout: 240_000 })
