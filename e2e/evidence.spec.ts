@@ -121,7 +121,7 @@ test('the proof is shown on the clip’s own frames', async ({ page }) => {
 })
 
 test('measuring rests, goes on, is left and asked for', async ({ page }) => {
-  await openDemo(page)
+  await openDemo(page, true)
   const queue = page.getByRole('region', { name: 'Being measured' })
   await expect(queue).toContainText(/\d+ of 20/, { timeout: 60_000 })
   await queue.getByRole('button', { name: 'pause' }).click()
@@ -136,7 +136,7 @@ test('measuring rests, goes on, is left and asked for', async ({ page }) => {
 })
 
 test('measuring holds still while a clip plays, and goes on where it was', async ({ page }) => {
-  await openDemo(page)
+  await openDemo(page, true)
   const queue = page.getByRole('region', { name: 'Being measured' })
   await expect(queue).toContainText(/\d+ of 20/, { timeout: 60_000 })
   await row(page, 'bell_swing_B011').click()

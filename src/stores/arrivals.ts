@@ -101,10 +101,8 @@ export const useArrivals = defineStore('arrivals', () => {
     readingService()
     card.follow(opened.card, opened.id)
   }
-  watch(
-    () => card.files,
-    () => void takeWhatRests(),
-  )
+  // What rests already when it is asked for comes in too, not only what comes to rest afterwards.
+  watch([() => card.files, following], () => void takeWhatRests())
 
   /** Takes in what came to rest, if that is wanted; again, as long as more did meanwhile. */
   async function takeWhatRests(): Promise<void> {

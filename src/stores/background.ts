@@ -24,6 +24,8 @@ export const useBackground = defineStore('background', () => {
 
   /** Makes what the open project lacks; a second call while it runs looks again when it is through. */
   async function work(): Promise<void> {
+    // What is measured afterwards is told now, and can be paused or left before it begins.
+    measuring.count()
     // Both engines work at once, each on one clip.
     await Promise.all([lineOf(false), lineOf(true)])
     if (running.size === 0) measuring.work()

@@ -61,7 +61,8 @@ export const useMeasuring = defineStore('measuring', () => {
   }
   /** How many clips wait. */
   const waiting = ref(0)
-  const count = () => (waiting.value = queue().length)
+  /** Counts them anew: none of them is watched. */
+  const count = () => void (waiting.value = project.readOnly ? 0 : queue().length)
   /** Seconds that the queue still takes, by what it took so far; null before the first is done. */
   const secondsLeft = computed(() => {
     if (done.value === 0) return null
@@ -176,6 +177,7 @@ export const useMeasuring = defineStore('measuring', () => {
     done,
     secondsLeft,
     troubles,
+    count,
     work,
     pause,
     goOn,

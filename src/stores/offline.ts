@@ -4,6 +4,9 @@ import { Workbox } from 'workbox-window'
 import { keepCard, keptCard } from '../media/kept-card'
 import { useProject } from './project'
 
+/** What is shown now goes before what is kept for another time, in milliseconds. */
+const keepAfter = 5000
+
 /** The app without its server: kept in the browser, and new versions offered, never forced. */
 export const useOffline = defineStore('offline', () => {
   const project = useProject()
@@ -40,11 +43,11 @@ export const useOffline = defineStore('offline', () => {
   }
 
   let keeping: Promise<unknown> | null = null
-  /** Keeps the demo's clips; a page that is left in the midst goes on the next time. */
+  /** Keeps the demo's clips, once they have come in; a page that is left in the midst goes on the next time. */
   function keepDemo(): void {
     if (!('caches' in window)) return
-    keeping ??= caches
-      .open(keptCard)
+    keeping ??= new Promise((later) => setTimeout(later, keepAfter))
+      .then(() => caches.open(keptCard))
       .then((kept) => keepCard(kept, (url) => fetch(url, { cache: 'no-store' })))
       .catch(() => (keeping = null))
   }

@@ -8,7 +8,8 @@ import { useMeasuring } from '../../../stores/measuring'
 const measuring = useMeasuring()
 const title = computed(() => {
   if (measuring.paused) return 'Measuring rests'
-  return measuring.isHeld ? 'Measuring waits for what plays' : 'Being measured'
+  if (measuring.isHeld) return 'Measuring waits for what plays'
+  return measuring.current.length > 0 ? 'Being measured' : 'Measured after the pictures'
 })
 const left = computed(() => measuring.waiting + measuring.current.length)
 const total = computed(() => measuring.done + left.value)
@@ -31,6 +32,7 @@ const share = computed(() => {
     </div>
     <p class="small" role="status">
       <template v-if="measuring.paused">{{ counted(left, 'clip') }} left to measure</template>
+      <template v-else-if="measuring.current.length === 0">{{ counted(left, 'clip') }}</template>
       <template v-else>
         <span class="figures">{{ Math.min(total, measuring.done + 1) }} of {{ total }}</span>
         <template v-for="one in measuring.current" :key="one.id"> · {{ one.name }}</template>

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { Line } from 'vue-chartjs'
 import type { Evidence } from '../../../../core/evidence/evidence'
 import type { Spectrum } from '../../../../core/evidence/proof'
+import { figure } from '../../../../core/words/figures'
 import { useEdition } from '../../../theme/edition'
 import { cssVariables } from '../../../theme/tokens'
 
@@ -86,11 +87,15 @@ const options = computed(() => {
 })
 /** The same in words, for who does not see it. */
 const said = computed(() => {
-  const level = (share: number) =>
-    props.spectrum.across[Math.min(points.value - 1, Math.floor(share * points.value))]
-  const at = (share: number) =>
-    `${Math.round(level(share) ?? 0)} dB at ${Math.round(share * props.size.width)}`
-  return `Strength across: ${[0.25, 0.5, 0.75, 0.95].map(at).join(', ')} pixels.`
+  const at = (strengths: readonly number[]) => (share: number) => {
+    const strength = strengths[Math.min(strengths.length - 1, Math.floor(share * strengths.length))]
+    return `${figure(strength ?? 0, 0)} dB at ${figure(share * props.size.width, 0)}`
+  }
+  const [across, down] = [props.spectrum.across, props.spectrum.down].map((strengths) =>
+    [0.25, 0.5, 0.75, 0.95].map(at(strengths)).join(', '),
+  )
+  const ends = enlargedFrom.value ? ` Enlarged from ${enlargedFrom.value}: finer than that is nothing.` : ''
+  return `Strength across: ${across} pixels. Down: ${down} pixels.${ends}`
 })
 </script>
 

@@ -2,6 +2,8 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Finding } from '../../../../core/check/check'
 import type { Placement, Track } from '../../../../core/edit/timeline'
+import { type Grade, grades } from '../../../../core/toll/grade'
+import { counted } from '../../../../core/words/figures'
 import { drawNarrow } from './narrow'
 import StripBlock from './StripBlock.vue'
 import type { TimeScale } from './time-scale'
@@ -93,6 +95,13 @@ watch(
   },
   { flush: 'post', immediate: true },
 )
+/** The same in words, for who does not see it. */
+const says = computed(() => {
+  const of = (grade: Grade) =>
+    narrow.value.filter(({ id }) => props.findings.get(id)?.toll.grade === grade).length
+  const paid = grades.flatMap((grade) => (of(grade) ? `${of(grade)} ${grade}` : [])).join(', ')
+  return `${counted(narrow.value.length, 'placement')} too narrow to be read${paid ? `: ${paid}` : ''}`
+})
 /** What of the narrow ones stands under a pointer. */
 function under(event: MouseEvent): Placement | undefined {
   const box = canvas.value?.getBoundingClientRect()
@@ -113,7 +122,15 @@ function press(event: PointerEvent) {
 
 <template>
   <div class="track" :class="[track.kind, { dim: track.hidden || track.muted, locked: track.locked }]">
-    <canvas v-if="narrow.length" ref="canvas" class="narrow" @click="click" @pointerdown="press" />
+    <canvas
+      v-if="narrow.length"
+      ref="canvas"
+      class="narrow"
+      role="img"
+      :aria-label="says"
+      @click="click"
+      @pointerdown="press"
+    />
     <div class="blocks" :style="{ transform: `translateX(${shift}px)` }">
       <StripBlock
         v-for="{ placement, left, width, before, after } in blocks"
