@@ -79,7 +79,7 @@ test('every codec that is offered is made, and proven by what was made', async (
 async function rendered(page: Page, format: string, set: (page: Page) => Promise<void>, name: string) {
   await begun(page, format, ['bell_swing_B011', 'hall_wide_A003'])
   await place(page, 'Dispatch')
-  await makeFile(page, format, '00:00:03:00', set)
+  await makeFile(page, format, '00:00:02:00', set)
   await expect(made(page)).toBeVisible({ timeout: 120_000 })
   const proof = await proofOf(page)
   expect(wrong(proof)).toEqual([])
@@ -99,7 +99,7 @@ const faults: readonly (readonly [name: string, words: readonly string[], finds:
   ['as it was', [...anew], /^$/],
   [
     'a frame repeated, the last one lost',
-    ['-vf', "loop=loop=1:size=1:start=30,select='lt(n,75)'", '-frames:v', '75', ...anew],
+    ['-vf', "loop=loop=1:size=1:start=30,select='lt(n,50)'", '-frames:v', '50', ...anew],
     /each frame: \d+ frames are another: frame \d+ is like the frame before it/,
   ],
   [
