@@ -2,6 +2,7 @@ import { reasonOf } from '../core/words/reason'
 import { type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer'
 import { computed, ref, shallowRef } from 'vue'
 import type { Draft } from '../core/edit/draft'
+import { joined } from './joined'
 import type { Journal, StoredPast, StoredStep } from '../storage/history'
 
 enablePatches()
@@ -173,8 +174,8 @@ export function useHistory<Doc extends object>(
           label,
           at: clock(),
           joins,
-          patches: [...last.patches, ...patches],
-          inverse: [...inverse, ...last.inverse],
+          patches: joined([...last.patches, ...patches]),
+          inverse: joined([...inverse, ...last.inverse]),
         }
       : { label, at: clock(), joins, patches, inverse }
     done.value = [...(isJoined ? done.value.slice(0, -1) : done.value), step]
