@@ -32,7 +32,7 @@ export const place = (page: Page, name: string) =>
 export async function openDemo(page: Page, measured = false) {
   await page.goto('/')
   await page.getByRole('button', { name: 'Open the demo' }).click()
-  await expect(page.getByRole('heading', { name: /^23 arrived$/ })).toBeVisible()
+  await expect(page.getByRole('heading', { name: /^23 arrived$/ })).toBeVisible({ timeout: 30_000 })
   if (!measured)
     await page.getByRole('region', { name: 'Being measured' }).getByRole('button', { name: 'pause' }).click()
 }
