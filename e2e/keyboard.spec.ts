@@ -43,7 +43,10 @@ test('the whole line by keyboard alone: from a new project to a proof', async ({
   await expect(page.getByRole('heading', { name: /^23 arrived$/ })).toBeVisible({ timeout: 60_000 })
   await expect(page.getByRole('dialog')).toBeHidden()
   await focused(page)
-  await press(page, page.getByRole('region', { name: 'Being measured' }).getByRole('button', { name: 'pause' }))
+  await press(
+    page,
+    page.getByRole('region', { name: 'Being measured' }).getByRole('button', { name: 'pause' }),
+  )
   await reach(page, page.getByRole('listbox', { name: 'Clips' }))
   await page.keyboard.type('bell_swing')
   await expect(page.getByRole('complementary', { name: 'Docket' })).toContainText('bell_swing_B011')
