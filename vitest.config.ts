@@ -7,7 +7,7 @@ export default defineConfig({
   test: {
     include: ['{src,server,cli,demo,fixtures,scripts}/**/*.test.ts'],
     testTimeout: 40_000,
-    // One of them is left out else, which on two cores is half.
+    // By default one core stays idle, which of two is half.
     maxWorkers: availableParallelism(),
   },
 })

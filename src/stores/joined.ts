@@ -6,19 +6,18 @@ import type { Patch } from 'immer'
  * @param patches in the order in which they are applied
  */
 export function joined(patches: Patch[]): Patch[] {
+  const placeOf = (path: Patch['path']) => path.join('\n')
   const last = new Map<string, Patch>()
   for (const patch of patches) {
     // What is put in or taken out moves the places of others.
     if (patch.op !== 'replace') return patches
-    const place = JSON.stringify(patch.path)
+    const place = placeOf(patch.path)
     last.delete(place)
     last.set(place, patch)
   }
   if (last.size === patches.length) return patches
-  const places = new Set(last.keys())
   // What lies within something that is replaced as a whole depends on the order.
-  const isWithin = ({ path }: Patch) =>
-    path.some((_, i) => i > 0 && places.has(JSON.stringify(path.slice(0, i)))) || path.length === 0
+  const isWithin = ({ path }: Patch) => path.some((_, i) => last.has(placeOf(path.slice(0, i))))
   const some = [...last.values()]
   return some.some(isWithin) ? patches : some
 }

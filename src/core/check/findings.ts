@@ -253,9 +253,13 @@ export interface OutputDiffers {
 export function outputsThatDiffer(doc: Doc, timeline: Timeline, check: Check): OutputDiffers[] {
   const own = formatOf(doc, timeline)
   if (!own) return []
-  return doc.project.deliverables.flatMap(({ id, name, format, timelineId }) => {
-    if (timelineId !== null && timelineId !== timeline.id) return []
-    if (formatName(format) === formatName(own)) return []
+  const differing = doc.project.deliverables.filter(
+    ({ format, timelineId }) =>
+      (timelineId === null || timelineId === timeline.id) && formatName(format) !== formatName(own),
+  )
+  if (differing.length === 0) return []
+  const now = wholeOf(standingsOf(doc, timeline, check))
+  return differing.map(({ id, name, format }) => {
     const { timeline: carried } = reframed(doc, doc, timeline, { ...timeline, ownFormat: format })
     const after = present(checkTimeline(doc, carried), 'a timeline with a format can be checked')
     return {
@@ -263,7 +267,7 @@ export function outputsThatDiffer(doc: Doc, timeline: Timeline, check: Check): O
       name,
       format,
       says: `goes out as ${formatName(format)}: every frame of ${formatName(own)} is made once more`,
-      becomes: becomes(wholeOf(standingsOf(doc, timeline, check)), wholeOf(standingsOf(doc, carried, after))),
+      becomes: becomes(now, wholeOf(standingsOf(doc, carried, after))),
     }
   })
 }

@@ -97,9 +97,12 @@ watch(
 )
 /** The same in words, for who does not see it. */
 const says = computed(() => {
-  const of = (grade: Grade) =>
-    narrow.value.filter(({ id }) => props.findings.get(id)?.toll.grade === grade).length
-  const paid = grades.flatMap((grade) => (of(grade) ? `${of(grade)} ${grade}` : [])).join(', ')
+  const counts: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
+  for (const { id } of narrow.value) {
+    const grade = props.findings.get(id)?.toll.grade
+    if (grade) counts[grade]++
+  }
+  const paid = grades.flatMap((grade) => (counts[grade] ? `${counts[grade]} ${grade}` : [])).join(', ')
   return `${counted(narrow.value.length, 'placement')} too narrow to be read${paid ? `: ${paid}` : ''}`
 })
 /** What of the narrow ones stands under a pointer. */
