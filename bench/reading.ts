@@ -68,7 +68,7 @@ export async function measureJobs(count = 2000) {
         const started = performance.now()
         await run(
           process.execPath,
-          ['--import', 'tsx', 'cli/tally.ts', 'inspect', '--json', '--jobs', String(jobs), folder],
+          ['scripts/tally.mjs', 'inspect', '--json', '--jobs', String(jobs), folder],
           { cwd: join(import.meta.dirname, '..'), maxBuffer: 1e9 },
         ).catch((error: { code?: number }) => {
           // Some of the files are damaged on purpose: that is status 1.

@@ -8,7 +8,7 @@ import { readProjectFile } from '../src/core/exchange/project-file'
 
 const root = join(import.meta.dirname, '..')
 const tally = (...words: string[]): Promise<{ stdout: string; stderr: string; code?: number }> =>
-  promisify(execFile)(process.execPath, ['--import', 'tsx', 'cli/tally.ts', ...words], {
+  promisify(execFile)(process.execPath, ['scripts/tally.mjs', ...words], {
     cwd: root,
     maxBuffer: 1e8,
   }).catch((error) => error)
@@ -107,7 +107,7 @@ describe('a batch', () => {
     async (jobs) => {
       const child = spawn(
         process.execPath,
-        ['--import', 'tsx', 'cli/tally.ts', 'inspect', '--jobs', jobs, 'demo/clips', 'fixtures/files'],
+        ['scripts/tally.mjs', 'inspect', '--jobs', jobs, 'demo/clips', 'fixtures/files'],
         { cwd: root },
       )
       let said = ''

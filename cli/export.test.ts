@@ -25,7 +25,7 @@ beforeAll(async () => {
   await writeFile(path, writeProjectFile(doc as Doc))
 })
 const tally = (...words: string[]): Promise<{ stdout: string; stderr: string; code?: number }> =>
-  promisify(execFile)(process.execPath, ['--import', 'tsx', 'cli/tally.ts', 'export', ...words], {
+  promisify(execFile)(process.execPath, ['scripts/tally.mjs', 'export', ...words], {
     cwd: join(import.meta.dirname, '..'),
   }).catch((error) => error)
 

@@ -9,6 +9,9 @@ export interface Found {
   readonly bad: string | null
 }
 
+/** Whoever reads a file sees for itself what it is. */
+const nothing = () => null
+
 /** The files that the arguments name, in the order given; folders are walked, their entries in order of name. */
 export async function* filesOf(paths: readonly string[]): AsyncGenerator<Found> {
   for (const path of paths) {
@@ -17,7 +20,7 @@ export async function* filesOf(paths: readonly string[]): AsyncGenerator<Found> 
       yield { path, bad: null }
       continue
     }
-    for await (const entry of walk(path)) {
+    for await (const entry of walk(path, nothing)) {
       if (entry.kind === 'file') {
         yield { path: entry.path, bad: null }
         continue

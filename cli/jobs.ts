@@ -1,13 +1,13 @@
-import { fileURLToPath } from 'node:url'
 import { Worker } from 'node:worker_threads'
-import type { ReadResult } from '../src/core/reading/read'
 import { present } from '../src/core/assert'
+import type { ReadResult } from '../src/core/reading/read'
 import { WrongUse } from './command'
 import { type Found, filesOf } from './files'
 import { progress } from './progress'
 
-/** How many files wait for each worker, so that none of them waits for the main thread. */
-const ahead = 16
+/** How many batches wait for each worker, so that none of them waits for the main thread. */
+const ahead = 4
+const largestBatch = 16
 const most = 64
 
 export const jobsOption = { jobs: { type: 'string' }, progress: { type: 'boolean' } } as const
@@ -47,71 +47,96 @@ export async function* readAll(
 }
 
 async function* oneByOne(paths: readonly string[]): AsyncGenerator<ReadFound> {
-  // Only who reads loads the readers: of several workers the main thread is none.
+  // Only who reads loads the readers: where workers do, this thread does not.
   const { readFile } = await import('./read-file')
   for await (const found of filesOf(paths)) yield { found, result: await readFile(found) }
 }
 
-/** The reader as one piece of script: a worker takes that in several times as fast as module after module. */
-async function readerScript(): Promise<URL> {
-  const { build } = await import('esbuild')
-  const { outputFiles } = await build({
-    entryPoints: [fileURLToPath(new URL('./reading-worker.ts', import.meta.url))],
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    write: false,
-  })
-  const script = present(outputFiles[0], 'one entry point makes one script')
-  return new URL(`data:text/javascript;base64,${Buffer.from(script.contents).toString('base64')}`)
+/** Files that are read by one worker, one after the other, and answered together: a message costs as much as a small file. */
+interface Batch {
+  readonly files: readonly Found[]
+  readonly results: Promise<readonly ReadResult[]>
 }
 
-interface Answer {
+/** What a worker is asked. */
+export interface Asked {
   readonly number: number
-  readonly result?: ReadResult
-  readonly thrown?: string
+  readonly files: readonly Found[]
 }
+
+/** What it answers: the results in the order of the files, or why there are none. */
+export type Answer = { readonly number: number } & (
+  { readonly results: readonly ReadResult[] } | { readonly thrown: string }
+)
+
+/** Batches grow with what was sent: of few files every worker gets some. */
+const batchAfter = (sent: number, jobs: number) => Math.min(largestBatch, 1 + Math.floor(sent / jobs / ahead))
 
 async function* inParallel(paths: readonly string[], jobs: number): AsyncGenerator<ReadFound> {
-  const waiting = new Map<number, { resolve(result: ReadResult): void; reject(error: Error): void }>()
+  const crew = workersFor(jobs)
+  try {
+    const queue: Batch[] = []
+    let [files, sent] = [[] as Found[], 0]
+    const send = () => {
+      queue.push({ files, results: crew.read(files) })
+      sent += files.length
+      files = []
+    }
+    for await (const found of filesOf(paths)) {
+      files.push(found)
+      if (files.length < batchAfter(sent, jobs)) continue
+      send()
+      if (queue.length > jobs * ahead) yield* answered(queue.shift())
+    }
+    if (files.length) send()
+    for (const batch of queue) yield* answered(batch)
+  } finally {
+    await crew.end()
+  }
+}
+
+async function* answered(batch: Batch | undefined): AsyncGenerator<ReadFound> {
+  if (!batch) return
+  for (const [i, result] of (await batch.results).entries())
+    yield { found: present(batch.files[i], 'each file has its result'), result }
+}
+
+/** So many workers that read; the one that has least to do gets the next batch. */
+function workersFor(jobs: number) {
+  const waiting = new Map<
+    number,
+    { resolve(results: readonly ReadResult[]): void; reject(error: Error): void }
+  >()
   const fail = (error: Error) => {
     for (const { reject } of waiting.values()) reject(error)
     waiting.clear()
   }
-  const script = await readerScript()
   const workers = Array.from({ length: jobs }, () => {
-    // What reads TypeScript in this thread is not needed there.
-    const worker = new Worker(script, { execArgv: [] })
-    worker.on('message', ({ number, result, thrown }: Answer) => {
-      const asked = waiting.get(number)
-      waiting.delete(number)
-      if (result) asked?.resolve(result)
-      else asked?.reject(new Error(thrown ?? 'a worker gave no answer'))
+    const worker = new Worker(new URL('./reading-worker.js', import.meta.url))
+    worker.on('message', (answer: Answer) => {
+      const asked = waiting.get(answer.number)
+      waiting.delete(answer.number)
+      if ('results' in answer) asked?.resolve(answer.results)
+      else asked?.reject(new Error(answer.thrown))
     })
     worker.on('error', fail)
     worker.on('exit', (code) => code !== 0 && fail(new Error(`a worker ended with ${code}`)))
     return { worker, load: 0 }
   })
-  try {
-    const queue: { found: Found; result: Promise<ReadResult> }[] = []
-    let number = 0
-    for await (const found of filesOf(paths)) {
-      const n = number++
+  let number = 0
+  return {
+    read(files: readonly Found[]): Promise<readonly ReadResult[]> {
+      const asked: Asked = { number: number++, files }
       const least = workers.reduce((a, b) => (b.load < a.load ? b : a))
-      least.load++
-      const result = new Promise<ReadResult>((resolve, reject) =>
-        waiting.set(n, { resolve, reject }),
-      ).finally(() => least.load--)
+      least.load += files.length
+      const results = new Promise<readonly ReadResult[]>((resolve, reject) =>
+        waiting.set(asked.number, { resolve, reject }),
+      ).finally(() => (least.load -= files.length))
       // It is awaited in its turn; until then a failure is nobody's.
-      result.catch(() => undefined)
-      least.worker.postMessage({ number: n, found })
-      queue.push({ found, result })
-      if (queue.length < jobs * ahead) continue
-      const first = queue.shift()
-      if (first) yield { found: first.found, result: await first.result }
-    }
-    for (const { found, result } of queue) yield { found, result: await result }
-  } finally {
-    await Promise.all(workers.map(({ worker }) => worker.terminate()))
+      results.catch(() => undefined)
+      least.worker.postMessage(asked)
+      return results
+    },
+    end: () => Promise.all(workers.map(({ worker }) => worker.terminate())),
   }
 }

@@ -1,14 +1,21 @@
 import { parentPort } from 'node:worker_threads'
 import { present } from '../src/core/assert'
-import type { Found } from './files'
+import type { ReadResult } from '../src/core/reading/read'
+import type { Answer, Asked } from './jobs'
 import { readFile } from './read-file'
 
-/** One of several that read files: gets a file with its number, gives back what was read. */
+/** One of several that read files: gets some with their number, gives back what was read. */
 const port = present(parentPort, 'this runs as a worker')
-port.on('message', ({ number, found }: { number: number; found: Found }) => {
-  void readFile(found).then(
-    (result) => port.postMessage({ number, result }),
-    (error: unknown) =>
-      port.postMessage({ number, thrown: error instanceof Error ? error.message : String(error) }),
+const answer = (given: Answer) => port.postMessage(given)
+port.on('message', ({ number, files }: Asked) => {
+  void readInOrder(files).then(
+    (results) => answer({ number, results }),
+    (error: unknown) => answer({ number, thrown: error instanceof Error ? error.message : String(error) }),
   )
 })
+
+async function readInOrder(files: Asked['files']): Promise<ReadResult[]> {
+  const results: ReadResult[] = []
+  for (const found of files) results.push(await readFile(found))
+  return results
+}

@@ -1,7 +1,7 @@
 import { departure } from '../src/core/words/reason'
 import { readFile as readText } from 'node:fs/promises'
 import { text as textOf } from 'node:stream/consumers'
-import { z } from 'zod'
+import * as z from 'zod'
 import { Reading } from '../src/core/reading/reading'
 import type { ReadResult } from '../src/core/reading/read'
 import { WrongUse, tell } from './command'

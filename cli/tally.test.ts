@@ -12,7 +12,7 @@ interface Ran {
   stderr: string
 }
 const tally = (...words: string[]): Promise<Ran> =>
-  promisify(execFile)(process.execPath, ['--import', 'tsx', 'cli/tally.ts', ...words], {
+  promisify(execFile)(process.execPath, ['scripts/tally.mjs', ...words], {
     cwd: root,
     maxBuffer: 1e8,
   }).catch((error: Ran) => error)

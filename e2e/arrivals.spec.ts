@@ -66,7 +66,7 @@ test('the browser reads what the terminal reads', async ({ page }) => {
   }
   const told = await promisify(execFile)(
     process.execPath,
-    ['--import', 'tsx', 'cli/tally.ts', 'inspect', '--json', ...paths],
+    ['scripts/tally.mjs', 'inspect', '--json', ...paths],
     { cwd: root, maxBuffer: 1e8 },
   ).catch((error: { stdout: string }) => error)
   const lines = told.stdout

@@ -159,7 +159,7 @@ for (const [runsIn, wanted] of [
       await writeFile(path, project)
       const { stdout } = await promisify(execFile)(
         process.execPath,
-        ['--import', 'tsx', 'cli/tally.ts', 'plan', path, 't', '0', String(wanted), '--json'],
+        ['scripts/tally.mjs', 'plan', path, 't', '0', String(wanted), '--json'],
         { maxBuffer: 2 ** 26 },
       )
       const plan = stdout

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { walk } from './walk'
+import { factsOf, walk } from './walk'
 
 /** One file on a card. The id stands for its place and leads nowhere else. */
 export interface SidingFile {
@@ -47,7 +47,7 @@ export async function listSiding(
 ): Promise<Listing> {
   const files: PlacedFile[] = []
   const bad: BadEntry[] = []
-  for await (const entry of walk(folder)) {
+  for await (const entry of walk(folder, factsOf)) {
     if (entry.kind === 'bad') {
       if (bad.length < mostBad) bad.push({ place: entry.place, why: entry.why })
       continue

@@ -3,14 +3,14 @@ import { lstat, readdir } from 'node:fs/promises'
 import { Buffer } from 'node:buffer'
 import { join } from 'node:path'
 
-/** What stands in a folder: a file, or one bad entry with the reason why it is left out. */
-export type Entry =
+/** What stands in a folder: a file with what was asked of it, or one bad entry with the reason why it is left out. */
+export type Entry<Facts> =
   | {
       readonly kind: 'file'
       readonly path: string
       readonly folder: string
       readonly name: string
-      readonly facts: Stats
+      readonly facts: Facts
     }
   | { readonly kind: 'bad'; readonly place: string; readonly why: string }
 
@@ -23,8 +23,12 @@ const reasons: Record<string, string> = {
   ENOTDIR: 'It is no folder.',
 }
 
+/** An entry that is neither file nor folder. */
+class OddEntry extends Error {}
+
 /** Why the system did not give something, in a sentence. */
 export const reasonFor = (error: unknown): string => {
+  if (error instanceof OddEntry) return error.message
   const { code, message } = error as NodeJS.ErrnoException
   return (code && reasons[code]) ?? `It could not be read (${code ?? message}).`
 }
@@ -40,6 +44,14 @@ export function oddKind(
   return 'It is a device, no file.'
 }
 
+/** Asks the system about a file. @throws OddEntry where it is none any more */
+export async function factsOf(path: string): Promise<Stats> {
+  const facts = await lstat(path)
+  const became = oddKind(facts) ?? (facts.isFile() ? null : 'It is a folder now.')
+  if (became) throw new OddEntry(became)
+  return facts
+}
+
 /** Looked at this many at once: the system answers them side by side. */
 const abreast = 32
 
@@ -47,9 +59,14 @@ const abreast = 32
  * Walks a folder in order of names, hidden entries left out. One bad entry – an unreadable folder, a name that is no UTF-8,
  * a file that vanished, a pipe, a socket, a link – is one line with its reason; the others go on.
  * @param root absolute path
+ * @param ask what is to be known of each file; where it throws, the file is a bad entry
  * @param folder below it, with `/`, empty at its top
  */
-export async function* walk(root: string, folder = ''): AsyncGenerator<Entry> {
+export async function* walk<Facts>(
+  root: string,
+  ask: (path: string) => Facts | Promise<Facts>,
+  folder = '',
+): AsyncGenerator<Entry<Facts>> {
   const here = folder ? join(root, folder) : root
   let entries: Dirent<Buffer>[]
   try {
@@ -63,23 +80,24 @@ export async function* walk(root: string, folder = ''): AsyncGenerator<Entry> {
     .sort((a, b) => (a.name < b.name ? -1 : 1))
   for (let at = 0; at < named.length; at += abreast) {
     const looked = await Promise.all(
-      named.slice(at, at + abreast).map(({ entry, name }) => look(here, folder, name, entry)),
+      named.slice(at, at + abreast).map(({ entry, name }) => look(here, folder, name, entry, ask)),
     )
     for (const one of looked) {
       if (one === null) continue
-      if (typeof one === 'string') yield* walk(root, one)
+      if (typeof one === 'string') yield* walk(root, ask, one)
       else yield one
     }
   }
 }
 
 /** One entry: as it is, a folder to walk, or null where it is hidden. */
-async function look(
+async function look<Facts>(
   here: string,
   folder: string,
   name: string,
   entry: Dirent<Buffer>,
-): Promise<Entry | string | null> {
+  ask: (path: string) => Facts | Promise<Facts>,
+): Promise<Entry<Facts> | string | null> {
   if (name.startsWith('.')) return null
   const place = folder ? `${folder}/${name}` : name
   if (!Buffer.from(name, 'utf8').equals(entry.name))
@@ -89,13 +107,7 @@ async function look(
   if (entry.isDirectory()) return place
   const path = join(here, name)
   try {
-    const facts = await lstat(path)
-    const became = oddKind(facts)
-    return became
-      ? { kind: 'bad', place, why: became }
-      : facts.isFile()
-        ? { kind: 'file', path, folder, name, facts }
-        : null
+    return { kind: 'file', path, folder, name, facts: await ask(path) }
   } catch (error) {
     return { kind: 'bad', place, why: reasonFor(error) }
   }

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { z } from 'zod'
+import * as z from 'zod'
 
 const SidingFile = z.object({
   id: z.string(),

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import type { Reading, VideoFacts } from '../reading/reading'
 import { type Picture, gatherPictures } from '../picture/picture'
 

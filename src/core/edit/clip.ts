@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { Priority } from '../choice/vote'
 import { Evidence } from '../evidence/evidence'
 import { Corrections } from '../reading/correct'

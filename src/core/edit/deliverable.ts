@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { Format } from '../format/format'
 import { Override } from '../treatment/treatment'
 import { Id, Name } from './id'

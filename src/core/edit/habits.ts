@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { Format } from '../format/format'
 import { Deliverable } from './deliverable'
 import { Mains } from '../toll/policy'

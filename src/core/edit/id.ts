@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 
 /** A name by which things refer to each other; none that every object answers to. */
 export const Id = z

@@ -1,4 +1,4 @@
-import type { z } from 'zod'
+import type * as z from 'zod'
 import { equal } from '../rational/rational'
 import { Clip, LeftAside } from './clip'
 import type { StoredRows } from './migrate'

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { Format, formatName } from '../format/format'
 import { Rate } from '../rate/rate'
 import { exactly, rational } from '../rational/rational'

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { present } from '../assert'
 import { Format } from '../format/format'
 import { Lean, Mains, Policy, type Weights, defaultPolicy, leaning } from '../toll/policy'

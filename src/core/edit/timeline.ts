@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { Format } from '../format/format'
 import { FrameSize } from '../picture/size'
 import { Rate } from '../rate/rate'

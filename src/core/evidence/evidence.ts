@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { Rate } from '../rate/rate'
 import { equal } from '../rational/rational'
 import { type CombingVerdict, type FieldOrderVerdict, fieldsOf } from './fields'

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { type Doc } from '../edit/project'
 import { type ProjectFileResult, readProjectFile, writeProjectFile } from './project-file'
 

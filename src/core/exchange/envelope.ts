@@ -1,4 +1,4 @@
-import type { z } from 'zod'
+import type * as z from 'zod'
 import { issueWords } from '../words/reason'
 
 /** What an exchanged JSON file is, and how its older versions become new ones. */

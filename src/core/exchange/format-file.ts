@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { OwnFormat } from '../edit/habits'
 import { objections } from '../format/standard'
 import { type Kind, type Opened, damage, openEnvelope, refused } from './envelope'

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { claimsOf, type Clip } from '../edit/clip'
 import { withTimeline } from '../edit/carrying'
 import { Id, shortened } from '../edit/id'

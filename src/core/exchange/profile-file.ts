@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { OwnProfile } from '../edit/habits'
 import { type Kind, type Opened, damage, openEnvelope, refused } from './envelope'
 

@@ -1,6 +1,6 @@
 import { Clip, LeftAside } from '../edit/clip'
 import { Timeline } from '../edit/timeline'
-import { z } from 'zod'
+import * as z from 'zod'
 import { type PutAside, mend } from '../edit/mend'
 import { canMigrate, migrated, storedVersion } from '../edit/migrate'
 import { type Doc, Project, clipsOf, timelinesOf } from '../edit/project'

@@ -1,5 +1,5 @@
 import { figure } from '../words/figures'
-import { z } from 'zod'
+import * as z from 'zod'
 import type { Picture } from '../picture/picture'
 import { FrameSize, displayAspect, sizeKey, square } from '../picture/size'
 import { type Rational, equal } from '../rational/rational'

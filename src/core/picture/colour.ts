@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { isStandardDefinition } from './size'
 
 /** Colour as ITU-T H.273 code points, named; null where the file does not say. */

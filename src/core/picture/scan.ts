@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 
 /** How a picture was scanned: whole frames, or two fields a frame; `unknown` where nothing states it. */
 export const Scan = z.enum(['progressive', 'interlaced', 'unknown'])

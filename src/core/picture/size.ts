@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { Rational, equal, multiply, rational, toNumber } from '../rational/rational'
 
 /** Pixels along a side: from one to what any format of a picture counts in 16 bits. */

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { rational } from '../rational/rational'
 import type { FrameSize } from './size'
 

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 
 /** An exact number: `num / den` in lowest terms, `den` positive. */
 export interface Rational {

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { present } from '../assert'
 import { PixelAspect, displaySize } from '../picture/size'
 import { Colour } from '../picture/colour'

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 
 /** Why a file could not be read, or not wholly. */
 export const FaultCode = z.enum(['empty', 'not-media', 'truncated', 'damaged', 'unsupported', 'unreadable'])

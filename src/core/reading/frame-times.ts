@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { Rational } from '../rational/rational'
 
 /** More frames than a day at 120 a second are not listed. */

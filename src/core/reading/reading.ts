@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { PixelAspect, Pixels } from '../picture/size'
 import { Colour } from '../picture/colour'
 import { FieldOrder, Scan } from '../picture/scan'

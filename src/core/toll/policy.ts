@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 
 /** What the editor leans to when sizes are mixed. */
 export const Lean = z.enum(['balanced', 'sharp', 'detail', 'majority'])

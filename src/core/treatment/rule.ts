@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { FrameSize, sizeKey } from '../picture/size'
 import { isHdr } from '../picture/colour'
 import { Scan } from '../picture/scan'

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { z } from 'zod'
+import * as z from 'zod'
 import { reasonOf } from './reason'
 
 it('says the first line of an error, where a value departs from its schema, and anything else as it is', () => {

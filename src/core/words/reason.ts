@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 
 /** What is wrong with a value, in words for people. */
 export function issueWords({ message }: z.core.$ZodIssue): string {

@@ -9,8 +9,14 @@ export interface Klv {
   readonly length: number
 }
 
-const hex = (bytes: Uint8Array) => [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('')
-export { hex }
+const hexOfByte = Array.from({ length: 256 }, (_, byte) => byte.toString(16).padStart(2, '0'))
+
+/** Bytes as hexadecimal text, as keys and identifiers are compared. */
+export function hex(bytes: Uint8Array): string {
+  let text = ''
+  for (const byte of bytes) text += hexOfByte[byte]
+  return text
+}
 
 /** Bytes that a key and a length take, at most. */
 const headLength = 16 + 9
