@@ -84,6 +84,7 @@ export default ts.config(
     ignores: [
       'fixtures/files',
       'dist',
+      '.cache',
       'test-results',
       'playwright-report',
       'node_modules',
