@@ -1,10 +1,11 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
+import { saidTemplates } from './scripts/said-templates'
 
 export default defineConfig({
   plugins: [
-    vue(),
+    vue({ template: { compilerOptions: { nodeTransforms: [saidTemplates()] } } }),
     VitePWA({
       // The worker is ours; the plugin builds it and writes down what it keeps.
       strategies: 'injectManifest',

@@ -1,9 +1,10 @@
 import { availableParallelism } from 'node:os'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
+import { saidTemplates } from './scripts/said-templates'
 
 export default defineConfig({
-  plugins: [vue()],
+  plugins: [vue({ template: { compilerOptions: { nodeTransforms: [saidTemplates()] } } })],
   test: {
     include: ['{src,server,cli,demo,fixtures,scripts}/**/*.test.ts'],
     testTimeout: 40_000,

@@ -18,6 +18,8 @@ export interface Wish {
   readonly painting: Painting
   /** Sources are decoded no larger for the quick picture. */
   readonly widest?: number
+  /** The key frame before a frame will do: it is there at once. */
+  readonly near?: boolean
   /** The format of the raster where the exact picture takes the place of the quick one, once nothing moves. */
   readonly exactIn?: Format | undefined
 }
@@ -67,7 +69,7 @@ export function usePainter(canvas: Ref<HTMLCanvasElement | null>, wish: () => Wi
           const known = decoded.get(name) ?? held.get(name)
           if (known) decoded.set(name, known)
           else if (clip) {
-            const answer = await media.frameAt(clip, index, widest, signal)
+            const answer = await media.frameAt(clip, index, widest, signal, !now.near)
             if (answer.ok) decoded.set(name, answer.picture)
             else reason = answer.error
           }

@@ -22,6 +22,7 @@ const size = computed(() => {
 const { trouble } = usePainter(canvas, () => ({
   key: props.clip.id,
   widest: 640,
+  near: true,
   painting: {
     layers: [layerOfClip(project.opened, props.clip, props.format, posterFrame(props.clip))],
     region: { x: 0, y: 0, width: props.format.width, height: props.format.height },
