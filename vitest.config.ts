@@ -1,7 +1,7 @@
 import { availableParallelism } from 'node:os'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
-import { saidTemplates } from './scripts/said-templates'
+import { saidTemplates } from './scripts/said-templates.ts'
 
 export default defineConfig({
   plugins: [vue({ template: { compilerOptions: { nodeTransforms: [saidTemplates()] } } })],

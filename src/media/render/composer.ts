@@ -5,17 +5,17 @@ import { framesNeeded } from '../../core/compose/standing'
 import type { StoredPicture } from '../../core/compose/stored'
 import { simdFields } from '../../core/fields/simd'
 import { type FigureKind, figureMeaning, figureOf } from '../../core/figure/figure'
-import { type Planes, bytesOfLayout } from '../../core/planes/planes'
+import type { Planes } from '../../core/planes/planes'
 import { toScreen } from '../../core/planes/screen'
 import { chromaSiting } from '../../core/resample/picture'
 import { simdResample } from '../../core/resample/simd'
 import type { ClipKind } from '../decode/engine'
 import type { WantedFile } from '../frames'
+import { type DecodedPicture, keeper } from './kept-pictures'
 import type { Composition, Source, SourcedLayer } from './composition'
 
 /** A frame of a file, or why there is none. */
 type FrameOfFile = (file: WantedFile, index: number, signal: AbortSignal) => Promise<DecodedPicture | string>
-type DecodedPicture = Pick<StoredPicture, 'planes' | 'meaning'>
 
 /** Decoded frames are kept for the next wish up to so many bytes: another treatment is tried on the same ones. */
 const usuallyKept = 256 * 2 ** 20
@@ -27,34 +27,6 @@ const sitingName = ({ codec, height }: ClipKind): string =>
     : codec === 'DV' && height === 576
       ? '420paldv'
       : ''
-
-const bytesOf = ({ alpha, chroma, ...planes }: Planes): number =>
-  bytesOfLayout({ ...planes, planeCount: alpha ? 4 : chroma ? 3 : 1 })
-
-/** What was decoded, the least used let go first. */
-function keeper(mostKept: number) {
-  const kept = new Map<string, DecodedPicture>()
-  let bytes = 0
-  return {
-    get(key: string): DecodedPicture | undefined {
-      const picture = kept.get(key)
-      if (picture) {
-        kept.delete(key)
-        kept.set(key, picture)
-      }
-      return picture
-    },
-    put(key: string, picture: DecodedPicture): void {
-      kept.set(key, picture)
-      bytes += bytesOf(picture.planes)
-      for (const [oldest, old] of kept) {
-        if (bytes <= mostKept || oldest === key) break
-        kept.delete(oldest)
-        bytes -= bytesOf(old.planes)
-      }
-    },
-  }
-}
 
 /** Composes frames of timelines out of decoded planes. @param mostKept bytes of them that wait for the next wish */
 export function composer(frameOfFile: FrameOfFile, mostKept = usuallyKept) {
