@@ -6,7 +6,7 @@ import { nextTurn } from '../media/turns'
 import { type LoadedProject, loadProject, takeInProject } from '../storage/projects'
 import { recoverAhead } from '../storage/recovery'
 import { askFor } from './job'
-import type { SomePlacements } from './loading.worker'
+import type { Handful, SomePlacements } from './loading.worker'
 import { loadingService } from './services'
 
 /**
@@ -22,19 +22,18 @@ export async function loadOffPage(
   if (typeof Worker === 'undefined') return loadProject(projectId, at, mayWrite)
   const service = loadingService()
   const clips: Record<string, Clip> = {}
-  const take = async (some: readonly Clip[]) => {
-    for (const clip of some) clips[clip.id] = clip
-  }
   const placed = new Map<string, Placement[]>()
-  const place = async ({ timelineId, trackId, placements }: SomePlacements) => {
+  const take = async (some: Handful) => {
+    if ('clips' in some) for (const clip of some.clips) clips[clip.id] = clip
+    else for (const one of some.placed) place(one)
+  }
+  function place({ timelineId, trackId, placements }: SomePlacements): void {
     const key = `${timelineId} ${trackId}`
     const known = placed.get(key)
     if (known) for (const one of placements) known.push(one)
     else placed.set(key, [...placements])
   }
-  const loaded = await askFor(service, (id) =>
-    service.load(id, projectId, at, mayWrite, proxy(take), proxy(place)),
-  )
+  const loaded = await askFor(service, (id) => service.load(id, projectId, at, mayWrite, proxy(take)))
   // What came is unpacked by now; what is painted of it begins with a turn of its own.
   await nextTurn()
   if (!loaded) return null

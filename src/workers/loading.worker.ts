@@ -1,7 +1,7 @@
 import { expose } from 'comlink'
 import type { Clip } from '../core/edit/clip'
 import type { Doc } from '../core/edit/project'
-import type { Placement, Timeline } from '../core/edit/timeline'
+import type { Placement } from '../core/edit/timeline'
 import { readProjectFile } from '../core/exchange/project-file'
 import { type LoadedProject, loadProject, takeInProject } from '../storage/projects'
 import { recoverAhead } from '../storage/recovery'
@@ -10,7 +10,7 @@ import { jobs } from './job'
 const running = jobs()
 
 /** So many clips, or placements, are handed over at once: more would hold the page up while they are unpacked. */
-const [atOnce, placementsAtOnce] = [250, 1000]
+const [clipsAtOnce, placementsAtOnce] = [250, 1000]
 
 /** Placements of a track, in order. */
 export interface SomePlacements {
@@ -18,6 +18,38 @@ export interface SomePlacements {
   readonly trackId: string
   readonly placements: readonly Placement[]
 }
+
+/** A handful of a project. */
+export type Handful = { readonly clips: readonly Clip[] } | { readonly placed: readonly SomePlacements[] }
+
+function* handfulsOf({ clips, timelines }: Doc): Generator<Handful> {
+  const all = Object.values(clips)
+  for (let i = 0; i < all.length; i += clipsAtOnce) yield { clips: all.slice(i, i + clipsAtOnce) }
+  let placed: SomePlacements[] = []
+  let room = placementsAtOnce
+  for (const { id: timelineId, tracks } of Object.values(timelines))
+    for (const { id: trackId, placements } of tracks)
+      for (let i = 0; i < placements.length;) {
+        const some = placements.slice(i, i + room)
+        placed.push({ timelineId, trackId, placements: some })
+        i += some.length
+        room -= some.length
+        if (room > 0) continue
+        yield { placed }
+        placed = []
+        room = placementsAtOnce
+      }
+  if (placed.length) yield { placed }
+}
+
+/** The timelines without what is placed on them. */
+const bare = (timelines: Doc['timelines']): Doc['timelines'] =>
+  Object.fromEntries(
+    Object.values(timelines).map((timeline) => [
+      timeline.id,
+      { ...timeline, tracks: timeline.tracks.map((track) => ({ ...track, placements: [] })) },
+    ]),
+  )
 
 /** A project without its clips, which are handed over before it. */
 export type LoadedFrame = Omit<LoadedProject, 'doc'> & { readonly doc: Omit<Doc, 'clips'> }
@@ -28,43 +60,29 @@ const service = {
     running.run(id, () => recoverAhead(projectId, at)),
   /**
    * Reads a project from storage and sees that it makes sense, off the page.
-   * @param tell takes the clips, a handful at a time
-   * @param tellPlaced takes what is placed, a handful at a time; the timelines come without it
+   * @param tell takes the clips and what is placed, a handful at a time; the rest comes without them
    */
   load: (
     id: number,
     projectId: string,
     at: string,
     mayWrite: boolean,
-    tell: (clips: readonly Clip[]) => Promise<void>,
-    tellPlaced: (some: SomePlacements) => Promise<void>,
+    tell: (some: Handful) => Promise<void>,
   ): Promise<LoadedFrame | null> =>
     running.run(id, async (signal) => {
       const loaded = await loadProject(projectId, at, mayWrite)
       if (!loaded) return null
-      const { clips, ...rest } = loaded.doc
-      const all = Object.values(clips)
-      for (let i = 0; i < all.length; i += atOnce) {
+      // The next handful is packed while one is unpacked, and none waits beyond that.
+      let before = Promise.resolve()
+      for (const some of handfulsOf(loaded.doc)) {
         signal.throwIfAborted()
-        await tell(all.slice(i, i + atOnce))
+        const told = tell(some)
+        await before
+        before = told
       }
-      const timelines: Record<string, Timeline> = {}
-      for (const timeline of Object.values(rest.timelines)) {
-        for (const { id: trackId, placements } of timeline.tracks)
-          for (let i = 0; i < placements.length; i += placementsAtOnce) {
-            signal.throwIfAborted()
-            await tellPlaced({
-              timelineId: timeline.id,
-              trackId,
-              placements: placements.slice(i, i + placementsAtOnce),
-            })
-          }
-        timelines[timeline.id] = {
-          ...timeline,
-          tracks: timeline.tracks.map((track) => ({ ...track, placements: [] })),
-        }
-      }
-      return { ...loaded, doc: { ...rest, timelines } }
+      await before
+      const { clips: _, timelines, ...rest } = loaded.doc
+      return { ...loaded, doc: { ...rest, timelines: bare(timelines) } }
     }),
   /**
    * Reads a project file and keeps what it holds as a project of its own, off the page: one that is here already is not overwritten.
