@@ -8,6 +8,7 @@ import { append, cutAt, framesThere, movePlacement, newTimeline, placementOf } f
 import type { Doc } from './project'
 import { runsOut } from './reformat'
 import { clipIdOf, lengthOf } from './timeline'
+import { followPairs, startsOf } from './track'
 
 const hd25 = parseFormat('1920x1080@25p')!.format
 
@@ -192,5 +193,37 @@ describe('the rate of frames', () => {
     expect(doc.timelines.t!.rate).toEqual(rational(25))
     addTimeline(doc, newTimeline('u', 'Trailer', ''))
     expect(doc.timelines.u!.rate).toEqual(rational(25))
+  })
+})
+
+describe('what follows its picture', () => {
+  const at = (id: string, start: number, length: number, pairId: string | null = null) => ({
+    id,
+    start,
+    length,
+    pairId,
+  })
+  const track = (kind: string, ...placements: ReturnType<typeof at>[]) => ({
+    kind,
+    locked: false,
+    placements,
+  })
+
+  it('stays where there is no room for it, and keeps its room', () => {
+    const timeline = {
+      tracks: [
+        track('video', at('hall', 10, 2, 'a'), at('tower', 20, 2, 'b')),
+        track('audio', at('bell', 0, 3), at('hall sound', 10, 2, 'a'), at('tower sound', 20, 2, 'b')),
+      ],
+    }
+    const before = startsOf(timeline)
+    const [pictures] = timeline.tracks
+    pictures!.placements = [at('tower', 0, 2, 'b'), at('hall', 20, 2, 'a')]
+    followPairs(timeline, before)
+    expect(timeline.tracks[1]!.placements.map(({ id, start }) => [id, start])).toEqual([
+      ['bell', 0],
+      ['hall sound', 10],
+      ['tower sound', 20],
+    ])
   })
 })

@@ -51,7 +51,7 @@ export function followPairs(timeline: PairedTracks, before: ReadonlyMap<string, 
         if (pairId !== null && from !== undefined) moved.set(pairId, start - from)
       }
   /** Those that are behind their picture, the first to go first: earlier ones make room for later ones. */
-  const behind: { from: (typeof tracks)[number]; placement: PairedPlacement; start: number }[] = []
+  const behind: Follower[] = []
   for (const from of tracks) {
     if (from.kind === 'video' || from.locked) continue
     for (const placement of from.placements) {
@@ -60,18 +60,42 @@ export function followPairs(timeline: PairedTracks, before: ReadonlyMap<string, 
         behind.push({ from, placement, start: was + by })
     }
   }
-  for (const { from, placement } of behind)
+  // One that finds no room stays, and takes its room from those that would have gone there: it is tried again without it.
+  const as = tracks.map(({ placements }) => placements)
+  const staying = new Set<string>()
+  for (let left = follow(tracks, behind); left; left = follow(tracks, behind, staying)) {
+    staying.add(left.placement.id)
+    tracks.forEach((track, i) => (track.placements = as[i] ?? []))
+  }
+}
+
+interface Follower {
+  readonly from: PairedTracks['tracks'][number]
+  readonly placement: PairedPlacement
+  /** Where its picture went. */
+  readonly start: number
+}
+
+/** Puts followers where they go. @returns the first one that finds no room */
+function follow(
+  tracks: PairedTracks['tracks'],
+  followers: readonly Follower[],
+  staying: ReadonlySet<string> = new Set(),
+): Follower | null {
+  const going = followers.filter(({ placement }) => !staying.has(placement.id))
+  for (const { from, placement } of going)
     from.placements = from.placements.filter(({ id }) => id !== placement.id)
-  const put = (to: (typeof tracks)[number], placement: PairedPlacement, start: number): void => {
-    to.placements = [...to.placements, { ...placement, start }].sort((a, b) => a.start - b.start)
-  }
-  const isFree = ({ placements }: (typeof tracks)[number], start: number, length: number) =>
-    start >= 0 &&
-    placements.every((other) => other.start + other.length <= start || other.start >= start + length)
-  for (const { from, placement, start } of behind) {
+  for (const follower of going) {
+    const { from, placement, start } = follower
+    const isFree = ({ placements }: PairedTracks['tracks'][number]) =>
+      start >= 0 &&
+      placements.every(
+        (other) => other.start + other.length <= start || other.start >= start + placement.length,
+      )
     const kin = [from, ...tracks.filter(({ kind, locked }) => kind === from.kind && !locked)]
-    const there = kin.find((track) => isFree(track, start, placement.length))
-    if (there) put(there, placement, start)
-    else put(from, placement, placement.start)
+    const there = kin.find(isFree)
+    if (!there) return follower
+    there.placements = [...there.placements, { ...placement, start }].sort((a, b) => a.start - b.start)
   }
+  return null
 }

@@ -71,6 +71,24 @@ export function pictureOf(facts: PictureFacts): Picture {
   }
 }
 
+/** Keys once made: facts are values and do not change, and of thousands of clips every weighing asks for them. */
+const keysOfFacts = new WeakMap<PictureFacts, string>()
+
+/** Equal for facts that make equal pictures. */
+function keyOfFacts(facts: PictureFacts): string {
+  const known = keysOfFacts.get(facts)
+  if (known !== undefined) return known
+  const { rate, pixelAspect, colour } = facts
+  const varies =
+    facts.rateMode === 'variable' ? `${facts.offNominalShare} ${facts.minRate} ${facts.maxRate}` : ''
+  const key =
+    `${facts.width} ${facts.height} ${pixelAspect.num} ${pixelAspect.den} ${facts.rotation} ${rate?.num} ${rate?.den} ` +
+    `${facts.scan} ${facts.fieldOrder} ${varies} ${colour.primaries} ${colour.transfer} ${colour.matrix} ${facts.bitDepth} ` +
+    `${facts.measured?.combs ?? false} ${facts.measured?.pulldownPhase ?? null} ${facts.measured?.detail?.width ?? null} ${facts.measured?.detail?.height ?? null}`
+  keysOfFacts.set(facts, key)
+  return key
+}
+
 /** Gathers what has equal pictures: of thousands of clips, some dozens differ. Pictures are only made for those. */
 export function gatherPictures<T, Group>(
   items: Iterable<T>,
@@ -82,13 +100,7 @@ export function gatherPictures<T, Group>(
   for (const item of items) {
     const facts = factsOf(item)
     if (!facts) continue
-    const { rate, pixelAspect, colour } = facts
-    const varies =
-      facts.rateMode === 'variable' ? `${facts.offNominalShare} ${facts.minRate} ${facts.maxRate}` : ''
-    const key =
-      `${facts.width} ${facts.height} ${pixelAspect.num} ${pixelAspect.den} ${facts.rotation} ${rate?.num} ${rate?.den} ` +
-      `${facts.scan} ${facts.fieldOrder} ${varies} ${colour.primaries} ${colour.transfer} ${colour.matrix} ${facts.bitDepth} ` +
-      `${facts.measured?.combs ?? false} ${facts.measured?.pulldownPhase ?? null} ${facts.measured?.detail?.width ?? null} ${facts.measured?.detail?.height ?? null}`
+    const key = keyOfFacts(facts)
     let group = groups.get(key)
     if (group === undefined) groups.set(key, (group = begin(pictureOf(facts))))
     add(group, item)
