@@ -2,7 +2,7 @@ import type { Format } from '../format/format'
 import { pictureOfFormat } from '../format/format'
 import { type ClipTiming } from '../motion/timing'
 import type { Running } from '../motion/shown'
-import { type Picture, pictureKey, pictureOf } from '../picture/picture'
+import { type Picture, factsKey, pictureOf } from '../picture/picture'
 import type { FrameSize } from '../picture/size'
 import { rational } from '../rational/rational'
 import { type Settled, settleToll } from '../toll/toll'
@@ -126,9 +126,7 @@ function numbering<T extends object>(keyOf: (value: T) => string): (value: T) =>
     return number
   }
 }
-const numberOfPicture = numbering(({ reading }: Clip) =>
-  reading?.video ? pictureKey(pictureOf(reading.video)) : '',
-)
+const numberOfPicture = numbering(({ reading }: Clip) => (reading?.video ? factsKey(reading.video) : ''))
 /** Most placements have none of their own. */
 const numberOfTreatment = numbering((treatment: object) => JSON.stringify(treatment))
 

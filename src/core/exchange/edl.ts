@@ -36,14 +36,28 @@ export function labelAt(clip: Clip | null, seconds: { num: number; den: number }
 function reels(): (clip: Clip | null, name: string) => string {
   const known = new Map<string, string>()
   const taken = new Set<string>()
+  /** The first number that may be free, by the letters before it and how many figures it has. */
+  const free = new Map<string, number>()
+
+  /** The same letters with the lowest number that no other has. */
+  function numbered(base: string): string {
+    for (let figures = 1; ; figures++) {
+      const letters = base.slice(0, reelLength - figures)
+      const key = `${letters} ${figures}`
+      for (let n = free.get(key) ?? Math.max(2, 10 ** (figures - 1)); n < 10 ** figures; n++) {
+        free.set(key, n + 1)
+        if (!taken.has(`${letters}${n}`)) return `${letters}${n}`
+      }
+    }
+  }
   return (clip, name) => {
     const key = clip?.id ?? name
     const before = known.get(key)
     if (before) return before
     const stated = clip ? claimsOf(clip)?.reel : null
     const base = (stated || name.replace(/\.[^.]*$/, '')).toUpperCase().replace(/[^A-Z0-9]/g, '') || 'AX'
-    let reel = base.slice(0, reelLength)
-    for (let n = 2; taken.has(reel); n++) reel = `${base.slice(0, reelLength - String(n).length)}${n}`
+    const plain = base.slice(0, reelLength)
+    const reel = taken.has(plain) ? numbered(base) : plain
     taken.add(reel)
     known.set(key, reel)
     return reel

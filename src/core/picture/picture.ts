@@ -74,8 +74,8 @@ export function pictureOf(facts: PictureFacts): Picture {
 /** Keys once made: facts are values and do not change, and of thousands of clips every weighing asks for them. */
 const keysOfFacts = new WeakMap<PictureFacts, string>()
 
-/** Equal for facts that make equal pictures. */
-function keyOfFacts(facts: PictureFacts): string {
+/** Equal for facts that make equal pictures: as `pictureKey`, without the picture. */
+export function factsKey(facts: PictureFacts): string {
   const known = keysOfFacts.get(facts)
   if (known !== undefined) return known
   const { rate, pixelAspect, colour } = facts
@@ -100,7 +100,7 @@ export function gatherPictures<T, Group>(
   for (const item of items) {
     const facts = factsOf(item)
     if (!facts) continue
-    const key = keyOfFacts(facts)
+    const key = factsKey(facts)
     let group = groups.get(key)
     if (group === undefined) groups.set(key, (group = begin(pictureOf(facts))))
     add(group, item)

@@ -10,9 +10,10 @@ import {
   findingGroups,
   outputsThatDiffer,
 } from '../../../../core/check/findings'
-import type { Timeline } from '../../../../core/edit/timeline'
+import { type Timeline, placementsIn } from '../../../../core/edit/timeline'
 import { toNumber } from '../../../../core/rational/rational'
 import { clockTime, figure, percent } from '../../../../core/words/figures'
+import { nextTurn } from '../../../../media/turns'
 import { useHand } from '../../../../stores/hand'
 import { useProject } from '../../../../stores/project'
 import { useTreating } from '../../../../stores/treating'
@@ -24,17 +25,18 @@ const project = useProject()
 const hand = useHand()
 const treating = useTreating()
 
+/** Of more placements than this they are gathered in a turn of their own: the place is there before. */
+const mostAtOnce = 4000
+const groups = shallowRef<readonly FindingGroup[] | null>(null)
+const outputs = shallowRef<ReturnType<typeof outputsThatDiffer>>([])
+function gather() {
+  groups.value = findingGroups(project.opened, props.timeline, props.check)
+  outputs.value = outputsThatDiffer(project.opened, props.timeline, props.check)
+}
+if (placementsIn(props.timeline).length <= mostAtOnce) gather()
+else void nextTurn().then(() => project.doc && gather())
 /** They follow a moment behind an edit: whoever trims on and on does not wait for them. */
-const groups = shallowRef(findingGroups(project.opened, props.timeline, props.check))
-const outputs = shallowRef(outputsThatDiffer(project.opened, props.timeline, props.check))
-watchDebounced(
-  () => props.check,
-  () => {
-    groups.value = findingGroups(project.opened, props.timeline, props.check)
-    outputs.value = outputsThatDiffer(project.opened, props.timeline, props.check)
-  },
-  { debounce: 60, maxWait: 400 },
-)
+watchDebounced(() => props.check, gather, { debounce: 60, maxWait: 400 })
 const seconds = (frames: number) => frames / toNumber(props.check.format.rate)
 /** The kind that is in hand. */
 const at = ref<string | null>(null)
@@ -63,7 +65,7 @@ function show({ kind, placements }: FindingGroup) {
 }
 /** The next place at which something is found that is not accepted, after the playhead, and round again. */
 function next() {
-  const open = groups.value
+  const open = (groups.value ?? [])
     .filter(({ accepted }) => accepted === null)
     .flatMap(({ placements }) => placements)
   const sorted = [...new Map(open.map((one) => [one.id, one])).values()].sort((a, b) => a.start - b.start)
@@ -83,10 +85,11 @@ defineExpose({ next })
 <template>
   <div class="head">
     <h2 class="heading">what happens · untouched {{ percent(check.untouchedShare) }}</h2>
-    <button v-if="groups.length" class="word" aria-label="next finding" @click="next">›</button>
+    <button v-if="groups?.length" class="word" aria-label="next finding" @click="next">›</button>
   </div>
   <ul class="ruled" aria-label="What happens">
-    <li v-if="groups.length === 0 && outputs.length === 0" class="quiet">
+    <li v-if="groups === null" class="quiet">What happens is gathered…</li>
+    <li v-else-if="groups.length === 0 && outputs.length === 0" class="quiet">
       Nothing: every clip runs as it was recorded.
     </li>
     <li v-for="output in outputs" :key="output.deliverableId" class="finding">

@@ -24,9 +24,32 @@ function drawGrade(context: CanvasRenderingContext2D, grade: Grade, x: number, y
   context.fill()
 }
 
+/**
+ * Blocks as they can be told apart: of many that begin in the same pixel and are narrower than one, there is one.
+ * @param blocks in the order of their left edges
+ */
+export function tellable(blocks: readonly NarrowBlock[], ratio: number): NarrowBlock[] {
+  const told: NarrowBlock[] = []
+  let [column, right] = [NaN, 0]
+  for (const block of blocks) {
+    const at = Math.floor(block.left * ratio)
+    const last = told.at(-1)
+    if (last && at === column && block.width * ratio < 1) {
+      right = Math.max(right, block.left + block.width)
+      told[told.length - 1] = { ...last, width: right - last.left, chosen: last.chosen || block.chosen }
+      continue
+    }
+    told.push(block)
+    column = at
+    right = block.left + block.width
+  }
+  return told
+}
+
 /** Draws many narrow blocks in one go: outlines, and the shape of the grade in ink where there is room for it. */
-export function drawNarrow(canvas: HTMLCanvasElement, blocks: readonly NarrowBlock[], view: number): void {
+export function drawNarrow(canvas: HTMLCanvasElement, all: readonly NarrowBlock[], view: number): void {
   const ratio = window.devicePixelRatio || 1
+  const blocks = tellable(all, ratio)
   const height = canvas.clientHeight
   canvas.width = Math.max(1, Math.round(view * ratio))
   canvas.height = Math.max(1, Math.round(height * ratio))
