@@ -4,12 +4,22 @@ type Transform = NonNullable<
   NonNullable<SFCTemplateCompileOptions['compilerOptions']>['nodeTransforms']
 >[number]
 type Node = Parameters<Transform>[0]
-type Element = Extract<Node, { type: 1 }>
+/** What a node is, as the compiler numbers it. */
+const is = {
+  root: 0,
+  element: 1,
+  text: 2,
+  expression: 4,
+  interpolation: 5,
+  attribute: 6,
+  directive: 7,
+} as const
+type Element = Extract<Node, { type: typeof is.element }>
 type Child = Element['children'][number]
+type Text = Extract<Child, { type: typeof is.text }>
+type Interpolation = Extract<Child, { type: typeof is.interpolation }>
 type Statement = ReturnType<typeof babelParse>['program']['body'][number]
 type Expression = Extract<Statement, { type: 'ExpressionStatement' }>['expression']
-type Text = Extract<Child, { type: 2 }>
-type Interpolation = Extract<Child, { type: 5 }>
 
 /** Attributes that people read or hear, of elements and of our components. */
 const spokenAttributes = new Set(
@@ -84,7 +94,7 @@ export function saidTemplates(told: (text: string) => void = () => {}): Transfor
   }
 
   const expression = (content: string, loc: Node['loc']) =>
-    ({ type: 4, content, isStatic: false, constType: 0, loc }) as Interpolation['content']
+    ({ type: is.expression, content, isStatic: false, constType: 0, loc }) as Interpolation['content']
 
   /** One run of texts and values, with its words taken through `$say`. */
   function spokenRun(run: readonly (Text | Interpolation)[]): Child[] {
@@ -92,29 +102,29 @@ export function saidTemplates(told: (text: string) => void = () => {}): Transfor
     if (!first) return []
     const content = (child: Interpolation) =>
       'content' in child.content ? spokenExpression(String(child.content.content)) : ''
-    if (!run.some((child) => child.type === 2 && hasWords(child.content)))
+    if (!run.some((child) => child.type === is.text && hasWords(child.content)))
       return run.map((child) =>
-        child.type === 2 ? child : { ...child, content: expression(content(child), child.loc) },
+        child.type === is.text ? child : { ...child, content: expression(content(child), child.loc) },
       )
     const { before, call, after } = sentence(
-      run.map((child) => (child.type === 2 ? { text: child.content } : { value: content(child) })),
+      run.map((child) => (child.type === is.text ? { text: child.content } : { value: content(child) })),
     )
-    const blank = (text: string): Child[] => (text ? [{ type: 2, content: text, loc: first.loc }] : [])
+    const blank = (text: string): Child[] => (text ? [{ type: is.text, content: text, loc: first.loc }] : [])
     return [
       ...blank(before),
-      { type: 5, content: expression(call, first.loc), loc: first.loc },
+      { type: is.interpolation, content: expression(call, first.loc), loc: first.loc },
       ...blank(after),
     ]
   }
 
   function attribute(prop: Element['props'][number]): Element['props'][number] {
     const { loc } = prop
-    if (prop.type === 6) {
+    if (prop.type === is.attribute) {
       const { name, value } = prop
       if (!value || !spokenAttributes.has(name) || !hasWords(value.content)) return prop
-      const arg = { type: 4 as const, content: name, isStatic: true, constType: 3 as const, loc }
+      const arg = { type: is.expression, content: name, isStatic: true, constType: 3 as const, loc }
       return {
-        type: 7,
+        type: is.directive,
         name: 'bind',
         rawName: `:${name}`,
         arg,
@@ -125,10 +135,10 @@ export function saidTemplates(told: (text: string) => void = () => {}): Transfor
     }
     const isSpoken =
       prop.name === 'bind' &&
-      prop.arg?.type === 4 &&
-      prop.exp?.type === 4 &&
+      prop.arg?.type === is.expression &&
+      prop.exp?.type === is.expression &&
       spokenAttributes.has(prop.arg.content)
-    return isSpoken && prop.exp?.type === 4
+    return isSpoken && prop.exp?.type === is.expression
       ? { ...prop, exp: expression(spokenExpression(prop.exp.content), loc) }
       : prop
   }
@@ -141,11 +151,11 @@ export function saidTemplates(told: (text: string) => void = () => {}): Transfor
       run = []
     }
     for (const child of node.children)
-      if (child.type === 2 || child.type === 5) run.push(child)
+      if (child.type === is.text || child.type === is.interpolation) run.push(child)
       else {
         end()
         children.push(child)
-        if (child.type !== 1) continue
+        if (child.type !== is.element) continue
         child.props = child.props.map(attribute)
         withSpokenChildren(child)
       }
@@ -155,6 +165,6 @@ export function saidTemplates(told: (text: string) => void = () => {}): Transfor
 
   // All of it at the root: what comes after knows the expressions that it finds there.
   return (root) => {
-    if (root.type === 0) withSpokenChildren(root as { children: Child[] })
+    if (root.type === is.root) withSpokenChildren(root as { children: Child[] })
   }
 }
