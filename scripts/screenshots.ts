@@ -99,9 +99,7 @@ for (const name of [
   const question = page.getByRole('dialog')
   if (await question.isVisible({ timeout: 600 }).catch(() => false)) {
     await page.waitForTimeout(300)
-    if (name === 'visitor_C002')
-      // Its two pictures are decoded first.
-      await page.waitForTimeout(3000)
+    await question.locator('canvas[aria-busy=true]').first().waitFor({ state: 'detached' })
     await shoot('mismatch')
     await page.getByRole('button', { name: 'Keep it, treat the clip' }).click()
     await question.waitFor({ state: 'hidden' })

@@ -19,7 +19,7 @@ const size = computed(() => {
   const scale = Math.min(box.width / width, box.height / height)
   return { width: Math.round(width * scale), height: Math.round(height * scale) }
 })
-const { trouble } = usePainter(canvas, () => ({
+const { trouble, painted } = usePainter(canvas, () => ({
   key: props.clip.id,
   widest: 640,
   near: true,
@@ -40,6 +40,7 @@ const { trouble } = usePainter(canvas, () => ({
       ref="canvas"
       role="img"
       :aria-label="`${clip.name} in ${formatName(format)}`"
+      :aria-busy="painted === null"
       :style="{ width: `${size.width}px`, height: `${size.height}px` }"
     />
     <p v-if="trouble">{{ trouble }}</p>
