@@ -34,7 +34,7 @@ const { trouble, painted } = usePainter(canvas, () => ({
 </script>
 
 <template>
-  <div class="ground">
+  <div class="frame">
     <canvas
       v-show="!trouble"
       ref="canvas"
@@ -48,19 +48,16 @@ const { trouble, painted } = usePainter(canvas, () => ({
 </template>
 
 <style scoped>
-.ground {
-  background: var(--ground);
-  width: 100%;
-  height: 154px;
+.frame {
+  height: 146px;
   display: grid;
-  place-items: center;
-  color: #f0ece2;
+  align-items: center;
 }
 canvas {
   display: block;
+  background: var(--ground);
 }
 p {
-  padding: 10px;
-  text-align: center;
+  color: var(--quiet);
 }
 </style>
