@@ -49,7 +49,7 @@ test('the whole line: from the siding to the hand-over, and back after a reload'
   const question = page.getByRole('dialog')
   await expect(question).toContainText('differs in size and rate')
   await expect(question).toContainText('75 % of the pixels invented')
-  await expect(question).toContainText('1 of 1 placed clips pay more than now')
+  await expect(question).toContainText('1 of 1 placed clips pays more than now')
   await expect(question.locator('canvas[aria-busy=false]')).toHaveCount(2)
   await question.getByRole('button', { name: 'Keep it, treat the clip' }).click()
   await clipToPlace(page, 'visitor_C002').dragTo(page.getByRole('region', { name: /^Cut/ }))

@@ -10,7 +10,7 @@ import { formatName, tradeName } from '../format/format'
 import { frameToTimecode } from '../rate/timecode'
 import { grades } from '../toll/grade'
 import { tollSentence } from '../toll/sentence'
-import { counted, percent } from '../words/figures'
+import { counted, pays, percent } from '../words/figures'
 import { setByWords } from './log'
 import { clipRows, findingRows, tallyRows } from './tables'
 
@@ -107,7 +107,9 @@ function deliverableParts(doc: Doc, stored: Deliverable): ReportPart[] {
     : [
         check.same ? 'The same as its timeline.' : `Beyond its timeline: ${check.grade}.`,
         ...check.conversion.map((charge) => `${tollSentence({ ...noToll, charges: [charge] })}.`),
-        ...(check.paysMore.length ? [`${counted(check.paysMore.length, 'placement')} pay more.`] : []),
+        ...(check.paysMore.length
+          ? [`${counted(check.paysMore.length, 'placement')} ${pays(check.paysMore.length)} more.`]
+          : []),
         ...check.breaches.map((breach) => breach.says),
       ]
   const sheet = settingsSheet(deliverable, check?.out ?? null)

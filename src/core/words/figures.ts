@@ -32,6 +32,9 @@ export const pixels = (value: number): string =>
 export const counted = (count: number, noun: string, several = `${noun}s`): string =>
   `${count} ${count === 1 ? noun : several}`
 
+/** What so many do: `1 placement pays`, `3 placements pay`. */
+export const pays = (count: number): string => (count === 1 ? 'pays' : 'pay')
+
 /** How often: `twice`, `3 times`. */
 export const times = (n: number): string => (n === 2 ? 'twice' : `${n} times`)
 

@@ -5,7 +5,7 @@ import { wrapped } from '../../../core/dispatch/usual'
 import type { Deliverable } from '../../../core/edit/deliverable'
 import { formatName } from '../../../core/format/format'
 import { tollSentence } from '../../../core/toll/sentence'
-import { counted } from '../../../core/words/figures'
+import { counted, pays } from '../../../core/words/figures'
 import { useDispatching } from '../../../stores/dispatching'
 import { useProject } from '../../../stores/project'
 import { useRendering } from '../../../stores/rendering'
@@ -36,7 +36,7 @@ function standsOf(deliverable: Deliverable) {
   return {
     grade: check.grade,
     says: check.paysMore.length
-      ? `${counted(check.paysMore.length, 'placement')} pay more`
+      ? `${counted(check.paysMore.length, 'placement')} ${pays(check.paysMore.length)} more`
       : 'nothing more is paid',
   }
 }

@@ -4,7 +4,7 @@ import { computed, onMounted } from 'vue'
 import type { Charge } from '../../../core/toll/charge'
 import { type Grade, worse } from '../../../core/toll/grade'
 import { tollSentence } from '../../../core/toll/sentence'
-import { counted } from '../../../core/words/figures'
+import { counted, pays } from '../../../core/words/figures'
 import { useDispatching } from '../../../stores/dispatching'
 import { useRendering } from '../../../stores/rendering'
 import FileButton from '../../components/FileButton.vue'
@@ -58,7 +58,7 @@ onMounted(() => void rendering.find())
               {{ counted(check.paysLess.length, 'placement') }} pay less than in the cut.
             </p>
             <template v-if="check.paysMore.length">
-              <p>{{ counted(check.paysMore.length, 'placement') }} pay more:</p>
+              <p>{{ counted(check.paysMore.length, 'placement') }} {{ pays(check.paysMore.length) }} more:</p>
               <ul>
                 <li v-for="one in check.paysMore.slice(0, mostListed)" :key="one.before.placement.id">
                   <GradeMark :grade="worstOf(one.adds)" shape-only /> {{ one.name }}:

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { percent } from '../../../core/words/figures'
+import { pays, percent } from '../../../core/words/figures'
 import { Button, Checkbox, Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { formatName } from '../../../core/format/format'
@@ -68,7 +68,10 @@ const placed = computed(() => timelines.check?.findings.length ?? 0)
             <li v-for="charge in asked.taken.toll.charges" :key="charge.kind">
               <TermText :text="sentence(charge)" />
             </li>
-            <li v-if="placed">{{ asked.taken.worsened }} of {{ placed }} placed clips pay more than now</li>
+            <li v-if="placed">
+              {{ asked.taken.worsened }} of {{ placed }} placed clips {{ pays(asked.taken.worsened) }} more
+              than now
+            </li>
             <li v-else>nothing is placed yet: no other clip pays</li>
           </ul>
           <p class="share">

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { CarryPrice } from '../../../../core/check/carried'
 import { carryWords, waySays } from '../../../../core/check/carry-words'
 import { shortWords } from '../../../../core/toll/sentence'
-import { figure } from '../../../../core/words/figures'
+import { figure, pays } from '../../../../core/words/figures'
 import { useCarrying } from '../../../../stores/carrying'
 import GradeMark from '../../../components/GradeMark.vue'
 import TermText from '../../../components/terms/TermText.vue'
@@ -38,7 +38,7 @@ const rows = computed(() =>
       </div>
     </dl>
     <details v-if="price.paysMore.length > 1" class="all">
-      <summary>{{ price.paysMore.length }} pay more</summary>
+      <summary>{{ price.paysMore.length }} {{ pays(price.paysMore.length) }} more</summary>
       <ul>
         <li v-for="one in price.paysMore.slice(0, most)" :key="one.before.placement.id">
           <GradeMark :grade="one.grades[1]" shape-only /> {{ one.name }}

@@ -96,7 +96,9 @@ defineExpose({ next })
       <b>Output differs</b>
       <p class="small">“{{ output.name }}” {{ output.says }}.</p>
       <p class="small quiet">with its format here: {{ becomesWords(output.becomes) }}</p>
-      <Button size="small" @click="treating.runAs(output.format)">Give the timeline its format</Button>
+      <Button class="wraps" size="small" @click="treating.runAs(output.format)"
+        >Give the timeline its format</Button
+      >
       <RouterLink class="word" :to="{ name: 'dispatch' }">to Dispatch</RouterLink>
     </li>
     <li
@@ -146,6 +148,11 @@ defineExpose({ next })
 }
 ul {
   flex: 3;
+}
+.wraps {
+  height: auto;
+  white-space: normal;
+  text-align: left;
 }
 .what {
   all: unset;
