@@ -210,6 +210,17 @@ describe('a nested cut', () => {
     expect(seen(held.doc, out, 102)[0]!.shown).toEqual({ kind: 'frame', index: 11 })
   })
 
+  it('comes out cut off where it was, within parts of a pixel too', () => {
+    const doc = placed()
+    const held = nested(doc as Doc, doc.timelines.t! as Timeline, wish('1920x1080@25p'), making())
+    const [track, ...others] = held.timeline.tracks
+    const crop = { left: 656.25, top: 0, right: 10.5, bottom: 0 }
+    const cut = { ...track!.placements[0]!, treatment: { framing: { crop } } }
+    const outer: Timeline = { ...held.timeline, tracks: [{ ...track!, placements: [cut] }, ...others] }
+    const out = unnested(held.doc, outer, cut.id, counting())
+    expect(seen(held.doc, out, 0)[0]!.lie.crop).toEqual(crop)
+  })
+
   it('is never inside itself', () => {
     const doc = placed()
     const held = nested(doc as Doc, doc.timelines.t! as Timeline, wish('1920x1080@24p'), making())

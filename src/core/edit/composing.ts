@@ -3,7 +3,16 @@ import { type Format, pictureOfFormat } from '../format/format'
 import type { Steps } from '../motion/timing'
 import { framesOf } from '../motion/timing'
 import type { Rate } from '../rate/rate'
-import { type Rational, divide, equal, multiply, rational, subtract, toNumber } from '../rational/rational'
+import {
+  type Rational,
+  divide,
+  equal,
+  exactly,
+  multiply,
+  rational,
+  subtract,
+  toNumber,
+} from '../rational/rational'
 import { type Framing, type Override, type Treatment, noSides } from '../treatment/treatment'
 import type { Way } from '../treatment/way'
 import { framingOf } from './looks'
@@ -122,7 +131,7 @@ function cropTo(
   window: typeof noSides,
 ): Lie['crop'] | null {
   const at = (edge: number, start: Rational, scale: Rational) =>
-    toNumber(divide(subtract(rational(edge), start), scale))
+    toNumber(divide(subtract(exactly(edge), start), scale))
   const dust = 1e-9
   const { crop } = lie
   const cut = {
