@@ -9,6 +9,7 @@ import MotionPair from './motion/MotionPair.vue'
 import PayDocket from './docket/PayDocket.vue'
 import TollTable from './tolls/TollTable.vue'
 import PlaceLayout from '../../components/PlaceLayout.vue'
+import { useInTurn } from '../../components/use-in-turn'
 import Trying from './Trying.vue'
 import WeightsForm from './WeightsForm.vue'
 import YardPicture from './picture/YardPicture.vue'
@@ -16,6 +17,8 @@ import YardPicture from './picture/YardPicture.vue'
 const ChartSheet = defineAsyncComponent(() => import('./ChartSheet.vue'))
 
 const project = useProject()
+/** The table of thousands of clips comes after the drawing. */
+const isTabled = useInTurn(project.clips.length > 4000)
 const yard = useYard()
 
 const seconds = computed(() => yard.ballot.blocs.reduce((sum, bloc) => sum + bloc.seconds, 0))
@@ -55,7 +58,7 @@ const clip = computed(() => (opened.value ? (project.doc?.clips[opened.value] ??
         >
       </div>
       <YardPicture />
-      <TollTable v-model:opened="opened" />
+      <TollTable v-if="isTabled" v-model:opened="opened" />
     </section>
     <template #docket>
       <aside v-if="clip" class="sheet" aria-label="Docket" @keydown.esc="opened = null">
