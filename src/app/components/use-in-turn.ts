@@ -1,9 +1,12 @@
 import { type Ref, ref } from 'vue'
 import { nextTurn } from '../../media/turns'
 
-/** Whether a part is shown: at once, or where it is much, in a turn of its own, so that the rest does not wait for it. */
-export function useInTurn(isMuch: boolean): Ref<boolean> {
-  const isShown = ref(!isMuch)
-  if (isMuch) void nextTurn().then(() => (isShown.value = true))
-  return isShown
+/** A part of more things than this comes in a turn of its own, so that the rest of a place does not wait for it. */
+const mostAtOnce = 4000
+
+/** Whether a part of so many things is there: at once, or where they are many, in a turn of its own. */
+export function useInTurn(things: number): Ref<boolean> {
+  const isThere = ref(things <= mostAtOnce)
+  if (!isThere.value) void nextTurn().then(() => (isThere.value = true))
+  return isThere
 }

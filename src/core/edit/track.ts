@@ -60,11 +60,11 @@ export function followPairs(timeline: PairedTracks, before: ReadonlyMap<string, 
         behind.push({ from, placement, start: was + by })
     }
   }
-  // One that finds no room stays, and takes its room from those that would have gone there: it is tried again without it.
+  // Those that find no room stay, and take their room from who would have gone there: the others are tried again without them.
   const as = tracks.map(({ placements }) => placements)
-  const staying = new Set<string>()
-  for (let left = follow(tracks, behind); left; left = follow(tracks, behind, staying)) {
-    staying.add(left.placement.id)
+  let going: readonly Follower[] = behind
+  for (let left = follow(tracks, going); left.size > 0; left = follow(tracks, going)) {
+    going = going.filter((follower) => !left.has(follower))
     tracks.forEach((track, i) => (track.placements = as[i] ?? []))
   }
 }
@@ -76,13 +76,9 @@ interface Follower {
   readonly start: number
 }
 
-/** Puts followers where they go. @returns the first one that finds no room */
-function follow(
-  tracks: PairedTracks['tracks'],
-  followers: readonly Follower[],
-  staying: ReadonlySet<string> = new Set(),
-): Follower | null {
-  const going = followers.filter(({ placement }) => !staying.has(placement.id))
+/** Puts followers where they go. @returns those that find no room */
+function follow(tracks: PairedTracks['tracks'], going: readonly Follower[]): Set<Follower> {
+  const left = new Set<Follower>()
   for (const { from, placement } of going)
     from.placements = from.placements.filter(({ id }) => id !== placement.id)
   for (const follower of going) {
@@ -94,8 +90,9 @@ function follow(
       )
     const kin = [from, ...tracks.filter(({ kind, locked }) => kind === from.kind && !locked)]
     const there = kin.find(isFree)
-    if (!there) return follower
-    there.placements = [...there.placements, { ...placement, start }].sort((a, b) => a.start - b.start)
+    if (there)
+      there.placements = [...there.placements, { ...placement, start }].sort((a, b) => a.start - b.start)
+    else left.add(follower)
   }
-  return null
+  return left
 }

@@ -18,7 +18,7 @@ const ChartSheet = defineAsyncComponent(() => import('./ChartSheet.vue'))
 
 const project = useProject()
 /** The table of thousands of clips comes after the drawing. */
-const isTabled = useInTurn(project.clips.length > 4000)
+const isTabled = useInTurn(project.clips.length)
 const yard = useYard()
 
 const seconds = computed(() => yard.ballot.blocs.reduce((sum, bloc) => sum + bloc.seconds, 0))

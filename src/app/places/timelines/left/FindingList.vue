@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
 import { Button } from 'ant-design-vue'
-import { ref, shallowRef } from 'vue'
+import { ref, shallowRef, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { Check } from '../../../../core/check/check'
 import {
@@ -13,11 +13,11 @@ import {
 import { type Timeline, placementsIn } from '../../../../core/edit/timeline'
 import { toNumber } from '../../../../core/rational/rational'
 import { clockTime, figure, percent } from '../../../../core/words/figures'
-import { nextTurn } from '../../../../media/turns'
 import { useHand } from '../../../../stores/hand'
 import { useProject } from '../../../../stores/project'
 import { useTreating } from '../../../../stores/treating'
 import GradeMark from '../../../components/GradeMark.vue'
+import { useInTurn } from '../../../components/use-in-turn'
 
 /** What happens on the timeline, by kind, the worst first: each with one action that says before what becomes of the whole. */
 const props = defineProps<{ timeline: Timeline; check: Check }>()
@@ -25,16 +25,14 @@ const project = useProject()
 const hand = useHand()
 const treating = useTreating()
 
-/** Of more placements than this they are gathered in a turn of their own: the place is there before. */
-const mostAtOnce = 4000
 const groups = shallowRef<readonly FindingGroup[] | null>(null)
 const outputs = shallowRef<ReturnType<typeof outputsThatDiffer>>([])
 function gather() {
   groups.value = findingGroups(project.opened, props.timeline, props.check)
   outputs.value = outputsThatDiffer(project.opened, props.timeline, props.check)
 }
-if (placementsIn(props.timeline).length <= mostAtOnce) gather()
-else void nextTurn().then(() => project.doc && gather())
+const isTime = useInTurn(placementsIn(props.timeline).length)
+watch(isTime, (is) => is && gather(), { immediate: true })
 /** They follow a moment behind an edit: whoever trims on and on does not wait for them. */
 watchDebounced(() => props.check, gather, { debounce: 60, maxWait: 400 })
 const seconds = (frames: number) => frames / toNumber(props.check.format.rate)

@@ -30,18 +30,13 @@ function drawGrade(context: CanvasRenderingContext2D, grade: Grade, x: number, y
  */
 export function tellable(blocks: readonly NarrowBlock[], ratio: number): NarrowBlock[] {
   const told: NarrowBlock[] = []
-  let [column, right] = [NaN, 0]
+  const column = ({ left }: NarrowBlock) => Math.floor(left * ratio)
   for (const block of blocks) {
-    const at = Math.floor(block.left * ratio)
     const last = told.at(-1)
-    if (last && at === column && block.width * ratio < 1) {
-      right = Math.max(right, block.left + block.width)
+    if (last && column(last) === column(block) && block.width * ratio < 1) {
+      const right = Math.max(last.left + last.width, block.left + block.width)
       told[told.length - 1] = { ...last, width: right - last.left, chosen: last.chosen || block.chosen }
-      continue
-    }
-    told.push(block)
-    column = at
-    right = block.left + block.width
+    } else told.push(block)
   }
   return told
 }
