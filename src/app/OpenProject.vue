@@ -15,6 +15,7 @@ import { useWalk } from '../stores/walk'
 import { choiceService } from '../workers/services'
 import AppHeader from './components/AppHeader.vue'
 import HistorySheet from './components/HistorySheet.vue'
+import NotDone from './components/NotDone.vue'
 import OpenElsewhere from './components/OpenElsewhere.vue'
 import PutAside from './components/PutAside.vue'
 import StorageNotice from './components/StorageNotice.vue'
@@ -87,7 +88,7 @@ onBeforeRouteLeave(async () => {
   </p>
   <div v-else-if="project.doc" class="house">
     <AppHeader v-model:history="history" />
-    <div><VersionNotice /><StorageNotice /><SaveTrouble /><OpenElsewhere /><PutAside /><WrongStart /></div>
+    <div><VersionNotice /><StorageNotice /><SaveTrouble /><NotDone /><OpenElsewhere /><PutAside /><WrongStart /></div>
     <main class="place">
       <RouterView v-if="hasHeader" />
       <WalkCard v-if="hasHeader && walk.at !== null" />

@@ -54,12 +54,26 @@ export interface Unsaved<Doc> {
   readonly trouble: string
 }
 
+/** What came of an edit: the document after it with patches to it and back, or why it was refused. */
+type Change<Doc> =
+  | { readonly ok: true; readonly doc: Doc; readonly patches: Patch[]; readonly inverse: Patch[] }
+  | { readonly ok: false; readonly error: string }
+
+/** Edits a document by a recipe, and by nothing else. */
+function plainly<Doc extends object>(doc: Doc, recipe: (draft: Draft<Doc>) => void): Change<Doc> {
+  const [next, patches, inverse] = produceWithPatches(doc as object, (draft) =>
+    recipe(draft as Draft<Doc>),
+  ) as unknown as [Doc, Patch[], Patch[]]
+  return { ok: true, doc: next, patches, inverse }
+}
+
 /**
  * A document with its history: every edit is a recipe whose changes are kept as patches, undone and redone by them.
  * @param save writes what patches touched; called one after the other, in order. What it fails to write goes along
  * with the next that is written, so that nothing is left behind.
  * @param writeAhead writes a change down at once, where a crash does not lose it until it is saved; gives its number
  * @param clock when a step is done
+ * @param change edits a document by a recipe, and by what follows from it
  * @param follows puts right what follows from what an undone or redone step and what was learned since both say
  */
 export function useHistory<Doc extends object>(
@@ -67,6 +81,7 @@ export function useHistory<Doc extends object>(
   follows: (draft: Draft<Doc>, patches: readonly Patch[]) => void = () => {},
   clock: () => string = () => '',
   writeAhead: (doc: Doc, patches: readonly Patch[], journal: readonly Journal[]) => number = () => 0,
+  change: (doc: Doc, recipe: (draft: Draft<Doc>) => void) => Change<Doc> = plainly,
 ) {
   const doc = shallowRef<Doc | null>(null)
   const done = shallowRef<readonly Step[]>([])
@@ -87,6 +102,8 @@ export function useHistory<Doc extends object>(
   const readOnly = ref(false)
   /** What was last asked for and not done, since nothing may be changed; null where nothing was. */
   const refused = ref<string | null>(null)
+  /** Why the last edit was not done, in a sentence; null where it was. */
+  const notDone = ref<{ readonly label: string; readonly error: string } | null>(null)
   /** The document that is open, and those that were left with something owed. */
   let current: Account<Doc> | null = null
   const accounts = new Set<Account<Doc>>()
@@ -162,10 +179,10 @@ export function useHistory<Doc extends object>(
       refused.value = label
       return
     }
-    const [next, patches, inverse] = produceWithPatches(doc.value as object, (draft) =>
-      recipe(draft as Draft<Doc>),
-    ) as unknown as [Doc, Patch[], Patch[]]
-    if (patches.length === 0) return
+    const changed = change(doc.value, recipe)
+    notDone.value = changed.ok ? null : { label, error: changed.error }
+    if (!changed.ok || changed.patches.length === 0) return
+    const { doc: next, patches, inverse } = changed
     doc.value = next
     const last = done.value.at(-1)
     const isJoined = joins !== undefined && last?.joins === joins
@@ -251,6 +268,7 @@ export function useHistory<Doc extends object>(
     doc.value = account?.doc ?? null
     readOnly.value = onlyToRead
     refused.value = null
+    notDone.value = null
     done.value = past?.done ?? []
     undone.value = past?.undone ?? []
     before.value = past?.before ?? 0
@@ -302,6 +320,7 @@ export function useHistory<Doc extends object>(
     doc,
     readOnly,
     refused,
+    notDone,
     undoLabel,
     redoLabel,
     saved,

@@ -2,9 +2,9 @@ import { defineStore } from 'pinia'
 import { computed, reactive, ref } from 'vue'
 import type { Clip } from '../core/edit/clip'
 import { heardIn } from '../core/edit/heard'
-import { exactDuration } from '../core/edit/timing'
+import { secondsInFile } from '../core/edit/timing'
 import { type Placement, type Timeline, lengthOf, placementsIn } from '../core/edit/timeline'
-import { toNumber } from '../core/rational/rational'
+import { nearestRational, rational } from '../core/rational/rational'
 import { type Loudness, gainTo } from '../core/sound/loudness'
 import { type SoundLayout, samplesAt } from '../core/sound/mix'
 import { reasonOf } from '../core/words/reason'
@@ -78,11 +78,12 @@ export const useLoudness = defineStore('loudness', () => {
   /** How loud a clip is by itself: all of its streams, in as many channels as it has. */
   const ofClip = (clip: Clip): MeasuredLoudness | undefined =>
     measured(`clip ${contentKey(clip)}`, `clip ${contentKey(clip)}`, async () => {
-      const seconds = toNumber(exactDuration(clip))
+      const seconds = secondsInFile(clip)
       const [first] = clip.reading?.audio ?? []
       const sampleRate = first?.sampleRate ?? 48_000
       const layout: SoundLayout = first?.channels === 1 ? 'mono' : first?.channels === 6 ? '5.1' : 'stereo'
-      const whole = { clip, from: 0, to: seconds, sourceSeconds: 0, speed: 1 }
+      const [zero, to] = [rational(0), nearestRational(seconds, 1e-9)]
+      const whole = { clip, from: zero, to, sourceSeconds: zero, speed: rational(1) }
       const parts = await sounds.partsOf({ ...whole, keepPitch: false, gain: 0, channels: null }, sampleRate)
       return parts.length
         ? { sampleRate, layout, from: 0, to: Math.round(seconds * sampleRate), parts }

@@ -5,6 +5,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { present } from '../core/assert'
 import { type Beginning, begin } from '../core/edit/begin'
+import { change } from '../core/edit/change'
 import { resettle } from '../core/edit/correction'
 import { type Doc, clipsOf, timelinesOf } from '../core/edit/project'
 import { readProjectFile, writeProjectFile } from '../core/exchange/project-file'
@@ -44,6 +45,7 @@ export const useProject = defineStore('project', () => {
       ),
     now,
     (changed, patches, journal) => writing.writeAhead(changed.project.id, { patches, journal }),
+    (before, recipe) => change(before, recipe, newId),
   )
   const entries = ref<ProjectEntry[]>([])
   /** What of the open project could not be read any more, as it was. */

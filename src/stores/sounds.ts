@@ -3,9 +3,19 @@ import { reactive } from 'vue'
 import type { Clip } from '../core/edit/clip'
 import { type Heard, heardIn } from '../core/edit/heard'
 import type { Doc } from '../core/edit/project'
-import { exactDuration } from '../core/edit/timing'
+import { partOffsets } from '../core/edit/parts'
+import { secondsInFile } from '../core/edit/timing'
 import type { Timeline } from '../core/edit/timeline'
-import { toNumber } from '../core/rational/rational'
+import {
+  type Rational,
+  add,
+  multiply,
+  rational,
+  roundHalfUp,
+  subtract,
+  toNumber,
+} from '../core/rational/rational'
+import type { AudioFacts, Reading } from '../core/reading/reading'
 import type { MixOrder, MixPart, SoundFile } from '../media/sound/mixing'
 import { askFor } from '../workers/job'
 import { soundService } from '../workers/services'
@@ -20,22 +30,28 @@ export const useSounds = defineStore('sounds', () => {
   const asked = new Set<string>()
   let line: Promise<unknown> = Promise.resolve()
 
-  /** The streams of a clip's sound, each with its place among all of them; none where its file is not at hand. */
+  /** The streams of a clip's sound, each with its place among all of them; none where one of its files is offline. */
   async function filesOf(clip: Clip): Promise<SoundFile[]> {
-    const locator = clip.parts.length ? null : await media.locate(clip)
-    const { reading } = clip
-    if (!locator || !reading) return []
-    return reading.audio.map(({ sampleRate, channels, startSec }, stream) => ({
-      key: contentKey(clip),
-      locator,
-      kind: {
-        stream,
-        sampleRate: sampleRate ?? 48_000,
-        channels: channels ?? 2,
-        hasPicture: reading.video !== null,
-        startSec: startSec ?? 0,
-      },
-    }))
+    const offsets = partOffsets(clip)
+    const located = await Promise.all(
+      (clip.parts.length ? clip.parts : [clip]).map(async (file, i) => ({
+        key: contentKey(file),
+        locator: await media.locate(file),
+        reading: file.reading,
+        offsetSec: toNumber(offsets[i] ?? rational(0)),
+      })),
+    )
+    const [first] = located
+    return (first?.reading?.audio ?? []).flatMap(({ channels }, stream): SoundFile[] => {
+      const pieces = located.flatMap(({ locator, reading, offsetSec }) => {
+        const sound = reading?.audio[stream]
+        return locator && sound ? [{ locator, offsetSec, kind: kindOfSound(sound, stream, reading) }] : []
+      })
+      if (pieces.length < located.length) return []
+      return [
+        { key: `${located.map(({ key }) => key).join(' ')} ${stream}`, channels: channels ?? 2, pieces },
+      ]
+    })
   }
 
   /** The shape of a clip's sound; undefined while it is not made yet, one clip after the other. */
@@ -48,7 +64,7 @@ export const useSounds = defineStore('sounds', () => {
       const files = await filesOf(clip)
       if (files.length === 0) return
       const service = soundService()
-      const seconds = toNumber(exactDuration(clip))
+      const seconds = secondsInFile(clip)
       const shape = await askFor(service, (id) => service.peaks(id, files, seconds)).catch(() => null)
       if (shape) shapes.set(key, shape)
     })
@@ -56,16 +72,28 @@ export const useSounds = defineStore('sounds', () => {
   }
 
   /** What sounds of a placement of a clip: its streams, each with the channels of it that are heard. */
-  async function partsOf({ clip, from, to, ...rest }: Heard, sampleRate: number): Promise<MixPart[]> {
-    const at = (seconds: number) => Math.round(seconds * sampleRate)
+  async function partsOf(
+    { clip, from, to, sourceSeconds, speed, keepPitch, gain, channels: wanted }: Omit<Heard, 'placementId'>,
+    sampleRate: number,
+  ): Promise<MixPart[]> {
+    const at = (seconds: Rational) => roundHalfUp(multiply(seconds, rational(sampleRate)))
+    /** Where its source stands at the first whole sample of it. */
+    const begins = add(sourceSeconds, multiply(subtract(rational(at(from), sampleRate), from), speed))
+    const part = {
+      from: at(from),
+      to: at(to),
+      sourceSeconds: toNumber(begins),
+      speed: toNumber(speed),
+      keepPitch,
+      gain,
+    }
     let counted = 0
     return (await filesOf(clip)).flatMap((file): MixPart[] => {
-      const { channels } = file.kind
+      const { channels } = file
       const first = counted
       counted += channels
-      const heard =
-        rest.channels?.filter((i) => i >= first && i < first + channels).map((i) => i - first) ?? null
-      return heard?.length === 0 ? [] : [{ ...rest, file, from: at(from), to: at(to), channels: heard }]
+      const heard = wanted?.filter((i) => i >= first && i < first + channels).map((i) => i - first) ?? null
+      return heard?.length === 0 ? [] : [{ ...part, file, channels: heard }]
     })
   }
 
@@ -83,4 +111,17 @@ export const useSounds = defineStore('sounds', () => {
   }
 
   return { shapeOf, partsOf, heardOn, mix }
+})
+
+/** What a decoder has to know of a stream of a file. */
+const kindOfSound = (
+  { sampleRate, channels, startSec }: AudioFacts,
+  stream: number,
+  { video }: Pick<Reading, 'video'>,
+) => ({
+  stream,
+  sampleRate: sampleRate ?? 48_000,
+  channels: channels ?? 2,
+  hasPicture: video !== null,
+  startSec: startSec ?? 0,
 })

@@ -9,12 +9,12 @@ import {
   closeGaps,
   copied,
   movePlacements,
-  pairUp,
   putAt,
   removeTrack,
-  treatLike,
 } from '../core/edit/arranging'
+import { Refused } from '../core/edit/change'
 import type { Clip } from '../core/edit/clip'
+import { link, unlink } from '../core/edit/links'
 import type { Draft } from '../core/edit/draft'
 import { type Marks, placementOf } from '../core/edit/placing'
 import type { Doc } from '../core/edit/project'
@@ -26,6 +26,7 @@ import {
   type TrackKind,
 } from '../core/edit/timeline'
 import { type Following, slip, trimEnd, trimStart } from '../core/edit/trimming'
+import { treatLike } from '../core/edit/treating'
 import type { Override } from '../core/treatment/treatment'
 import { counted } from '../core/words/figures'
 import { useHand } from './hand'
@@ -120,14 +121,17 @@ export const useStrip = defineStore('strip', () => {
     const treatment = copiedTreatment.value
     if (treatment && hand.placements.length)
       edit(`paste the treatment onto ${whom(hand.placements)}`, (doc, id) =>
-        treatLike(doc, id, idsOf(hand.placements), treatment),
+        treatLike(doc, id, [...idsOf(hand.placements)], treatment),
       )
   }
 
   const pair = () =>
-    edit(`pair ${whom(hand.placements)}`, (doc, id) => pairUp(doc, id, idsOf(hand.placements), newId()))
+    edit(`pair ${whom(hand.placements)}`, (doc, id) => {
+      const why = link(doc, id, idsOf(hand.placements), newId)
+      if (why) throw new Refused(why)
+    })
   const unpair = () =>
-    edit(`let ${whom(hand.placements)} go apart`, (doc, id) => pairUp(doc, id, idsOf(hand.placements), null))
+    edit(`let ${whom(hand.placements)} go apart`, (doc, id) => unlink(doc, id, idsOf(hand.placements)))
   const closeAllGaps = (track: Track | null) =>
     edit(track ? `close the gaps of ${track.name}` : 'close all gaps', (doc, id) =>
       closeGaps(doc, id, track?.id ?? null),

@@ -254,9 +254,8 @@ export const useTimelines = defineStore('timelines', () => {
   function cut(ids: readonly string[], frame: number): void {
     const timeline = current.value
     if (!timeline) return
-    const halves = ids.map(() => newId())
     project.edit(`cut “${timeline.name}” at frame ${frame}`, (doc) => {
-      cutAt(doc, timeline.id, ids, frame, halves)
+      cutAt(doc, timeline.id, ids, frame, newId)
     })
   }
 

@@ -9,13 +9,13 @@ import {
   closeGaps,
   copied,
   movePlacements,
-  pairUp,
   putAbove,
   putAt,
   removeTrack,
 } from './arranging'
 import { aDoc, aStill, aVideo } from './doc.fixture'
 import { layersAt } from './layers'
+import { link } from './links'
 import { addTimeline, removePlacements, setProjectFormat } from './operations'
 import { append, cutAt, movePlacement, newTimeline, placementOf } from './placing'
 import { runningOf, timingOfPlacement } from './running'
@@ -114,7 +114,7 @@ describe('trimming', () => {
       100,
       newId,
     )
-    pairUp(doc, 't', new Set(['b', 's']), 'pair')
+    link(doc, 't', new Set(['b', 's']), newId)
     trimEnd(doc, 't', 'b', -10, 'stays')
     trimStart(doc, 't', 's', 5, 'stays')
     expect(spans(doc, 1)).toEqual(['s 105+85'])
@@ -189,7 +189,7 @@ describe('arranging', () => {
     expect(movePlacements(doc, 't', new Set(['b']), 10, -1, newId)).toBe(false)
     // Nothing on it is taken out or cut either.
     removePlacements(doc, 't', ['a'], true)
-    expect(cutAt(doc, 't', ['a'], 50, ['half'])).toEqual([])
+    expect(cutAt(doc, 't', ['a'], 50, newId)).toEqual([])
     expect(spans(doc, 0)).toEqual(['a 0+100'])
     expect(movePlacements(doc, 't', new Set(['b']), 10, 1, newId)).toBe(false)
     expect(spans(doc, 1)).toEqual(['b 0+100', 'c 100+100'])
@@ -198,7 +198,7 @@ describe('arranging', () => {
   it('is copied with its treatment and its pairs, as far apart as it stood', () => {
     const doc = cut()
     treat(doc, 't', ['b'], { motion: { kind: 'blend' } })
-    pairUp(doc, 't', new Set(['b', 'c']), 'p')
+    for (const placement of doc.timelines.t!.tracks[0]!.placements.slice(1)) placement.pairId = 'p'
     const taken = copied(doc.timelines.t!, new Set(['b', 'c']), newId)
     expect(taken.map(({ offset }) => offset)).toEqual([0, 100])
     expect(taken[0]!.placement).toMatchObject({ treatment: { motion: { kind: 'blend' } }, length: 100 })
@@ -219,8 +219,8 @@ describe('arranging', () => {
     })
     putAbove(doc, 't', [sound('b')], 100, newId)
     putAbove(doc, 't', [sound('c')], 200, newId)
-    pairUp(doc, 't', new Set(['b', 's-b']), 'pb')
-    pairUp(doc, 't', new Set(['c', 's-c']), 'pc')
+    link(doc, 't', new Set(['b', 's-b']), newId)
+    link(doc, 't', new Set(['c', 's-c']), newId)
     removePlacements(doc, 't', ['a'], true)
     expect([spans(doc, 0), spans(doc, 1)]).toEqual([
       ['b 0+100', 'c 100+100'],

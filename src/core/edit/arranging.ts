@@ -1,13 +1,10 @@
 import { present } from '../assert'
-import { sourceTimeAfter } from '../motion/shown'
-import type { Override } from '../treatment/treatment'
 import type { Draft } from './draft'
 import { timelineIn } from './operations'
-import type { Unplaced } from './placing'
+import { type Unplaced, behind } from './placing'
 import type { Doc } from './project'
-import { runningOf, timingOfPlacement } from './running'
 import { type Placement, type Timeline, type Track, type TrackKind } from './timeline'
-import { followPairs, freeTrackName, openUp, startsOf } from './track'
+import { followPictures, isFree, oneMoreTrack, openUp, startsOf } from './track'
 
 /** What becomes of that which stands where something is put: it moves on, or what is covered of it goes. */
 export type Putting = 'insert' | 'over'
@@ -18,21 +15,6 @@ type DraftPlacement = Draft<Placement>
 
 /** Gives the ids of what is made on the way. */
 export type NewId = () => string
-
-/** The half of a placement behind a frame of the timeline; it shows what it showed there. */
-function behind(
-  doc: Draft<Doc>,
-  timeline: DraftTimeline,
-  placement: DraftPlacement,
-  frame: number,
-  id: string,
-): DraftPlacement {
-  const [of, plain, whole] = [doc as Doc, timeline as Timeline, placement as Placement]
-  const into = frame - placement.start
-  const rate = present(plain.rate, 'what is placed has a rate')
-  const sourceIn = sourceTimeAfter(runningOf(of, plain, whole), timingOfPlacement(of, whole), rate, into)
-  return { ...placement, id, start: frame, length: placement.length - into, sourceIn }
-}
 
 /** Makes room on a track between two frames: what lies there goes, what only reaches in is cut. */
 function carve(
@@ -75,22 +57,8 @@ function put(track: DraftTrack, placements: readonly DraftPlacement[]): void {
 }
 
 /** A new track of a kind: of pictures above the others, of sound below them. */
-export function addTrack(doc: Draft<Doc>, timelineId: string, kind: TrackKind, newId: NewId): string {
-  const timeline = timelineIn(doc, timelineId)
-  const id = newId()
-  const track: DraftTrack = {
-    id,
-    kind,
-    name: freeTrackName(timeline.tracks, kind),
-    hidden: false,
-    muted: false,
-    locked: false,
-    placements: [],
-  }
-  const after = timeline.tracks.findLastIndex((other) => other.kind === kind)
-  timeline.tracks.splice(after >= 0 ? after + 1 : kind === 'video' ? 0 : timeline.tracks.length, 0, track)
-  return id
-}
+export const addTrack = (doc: Draft<Doc>, timelineId: string, kind: TrackKind, newId: NewId): string =>
+  oneMoreTrack(timelineIn(doc, timelineId), kind, newId()).id
 
 /** Takes a track out, with all that is on it. */
 export function removeTrack(doc: Draft<Doc>, timelineId: string, trackId: string): void {
@@ -198,25 +166,24 @@ export function putAbove(
 ): void {
   const timeline = timelineIn(doc, timelineId)
   for (const { kind, placement, offset } of wanted) {
-    const [from, to] = [frame + offset, frame + offset + placement.length]
-    const isFree = ({ placements }: DraftTrack) =>
-      placements.every(({ start, length }) => start + length <= from || start >= to)
+    const stretch = { start: frame + offset, length: placement.length }
     const tracks = timeline.tracks.filter((track) => track.kind === kind)
     // Pictures must not come to lie under what is there already; sounds are all heard.
-    const highest = kind === 'video' ? tracks.findLastIndex((track) => !isFree(track)) : -1
-    const found = tracks.find((track, i) => i > highest && isFree(track) && !track.locked)
+    const highest = kind === 'video' ? tracks.findLastIndex((track) => !isFree(track, stretch)) : -1
+    const found = tracks.find((track, i) => i > highest && isFree(track, stretch) && !track.locked)
     const id = found?.id ?? addTrack(doc, timelineId, kind, newId)
     const track = present(
       timeline.tracks.find((one) => one.id === id),
       'a track that was made is there',
     )
-    put(track, [{ ...placement, start: from } as DraftPlacement])
+    put(track, [{ ...placement, start: stretch.start } as DraftPlacement])
   }
 }
 
 /**
  * Moves placements by frames, and by tracks of their kind, up where positive; what they come to lie on is covered, as far as it is
- * not moved itself. Nothing moves before the first frame, off the tracks, or on a track that is locked.
+ * not moved itself. Nothing moves before the first frame, off the tracks, or on a track that is locked. What is linked with them and
+ * stays is linked with them no more.
  * @returns whether anything moved
  */
 export function movePlacements(
@@ -242,14 +209,32 @@ export function movePlacements(
   const earliest = Math.min(...moving.map(({ placement }) => placement.start))
   const by = Math.max(byFrames, -earliest)
   if (moving.length === 0 || (by === 0 && byTracks === 0)) return false
+  const alone = by === 0 ? new Map<string, string>() : movedAlone(timeline, moving, newId)
   for (const { from, placement } of moving)
     from.placements = from.placements.filter(({ id }) => id !== placement.id)
   for (const { to, placement } of moving) {
     const start = placement.start + by
     carve(doc, timeline, to, start, start + placement.length, newId)
-    put(to, [{ ...placement, start }])
+    const { pairId } = placement
+    put(to, [{ ...placement, start, pairId: pairId === null ? null : (alone.get(pairId) ?? pairId) }])
   }
   return true
+}
+
+/** New names for the links of what moves away from something that it is linked with: from then on it is linked without that. */
+function movedAlone(
+  timeline: DraftTimeline,
+  moving: readonly { readonly placement: DraftPlacement }[],
+  newId: NewId,
+): Map<string, string> {
+  const moves = new Set(moving.map(({ placement }) => placement.id))
+  const links = new Set(moving.flatMap(({ placement }) => placement.pairId ?? []))
+  const left = timeline.tracks.flatMap(({ placements }) =>
+    placements.flatMap(({ id, pairId }) =>
+      pairId !== null && links.has(pairId) && !moves.has(id) ? pairId : [],
+    ),
+  )
+  return new Map([...new Set(left)].map((link) => [link, newId()]))
 }
 
 /** Closes every gap of a track, or of all that can be edited. */
@@ -264,18 +249,7 @@ export function closeGaps(doc: Draft<Doc>, timelineId: string, trackId: string |
       end += placement.length
     }
   }
-  followPairs(timeline, before)
-}
-
-/** Lets placements move together from now on, or each by itself (null). */
-export function pairUp(
-  doc: Draft<Doc>,
-  timelineId: string,
-  ids: ReadonlySet<string>,
-  pairId: string | null,
-): void {
-  for (const track of timelineIn(doc, timelineId).tracks)
-    for (const placement of track.placements) if (ids.has(placement.id)) placement.pairId = pairId
+  followPictures(timeline, before)
 }
 
 /** Changes how placements sound. */
@@ -288,18 +262,6 @@ export function changeSound(
   for (const track of timelineIn(doc, timelineId).tracks)
     for (const placement of track.placements)
       if (ids.has(placement.id)) Object.assign(placement, structuredClone(set))
-}
-
-/** Gives placements the whole treatment of another one: what that sets of its own, and nothing else. */
-export function treatLike(
-  doc: Draft<Doc>,
-  timelineId: string,
-  ids: ReadonlySet<string>,
-  treatment: Override,
-): void {
-  for (const track of timelineIn(doc, timelineId).tracks)
-    for (const placement of track.placements)
-      if (ids.has(placement.id)) placement.treatment = structuredClone(treatment) as Draft<Override>
 }
 
 /** Placements as they can be put again elsewhere: with their treatments, as far apart as they stand. */

@@ -1,7 +1,7 @@
 import { axesOf, composed, lay, type Lie } from '../framing/lay'
 import { type Format, pictureOfFormat } from '../format/format'
-import type { Steps } from '../motion/timing'
-import { framesOf } from '../motion/timing'
+import { speedOf } from '../motion/shown'
+import type { ClipTiming } from '../motion/timing'
 import type { Rate } from '../rate/rate'
 import {
   type Rational,
@@ -14,27 +14,19 @@ import {
   toNumber,
 } from '../rational/rational'
 import { type Framing, type Override, type Treatment, noSides } from '../treatment/treatment'
-import type { Way } from '../treatment/way'
 import { framingOf } from './looks'
 import { type SettledPlacement } from './running'
-
-/** Seconds of the source that pass in one of the timeline. @param steps of the source, @param rate of the timeline */
-export function speedOf({ passing }: Way, steps: Steps, rate: Rate): Rational {
-  if (passing.kind === 'in-time') return passing.factor
-  // Unevenly listed frames pass at their mean.
-  return steps.kind === 'even' ? divide(rate, steps.rate) : rational(1)
-}
 
 /** A treatment whose motion is so many times as fast; mixtures of frames and pulldown have no speed: their frames are held. */
 export function faster(
   settled: Pick<SettledPlacement, 'treatment' | 'way'>,
   by: Rational,
   keepPitch: boolean,
-  timing: Parameters<typeof framesOf>[0],
+  timing: ClipTiming,
   rate: Rate,
 ): Treatment {
   const { treatment, way } = settled
-  const factor = multiply(speedOf(way, framesOf(timing), rate), by)
+  const factor = multiply(speedOf(way, timing, rate), by)
   const motion = { kind: 'speed', pace: { kind: 'factor', factor }, wanted: true, keepPitch } as const
   return { ...treatment, motion, fields: fieldsInFull(settled) }
 }

@@ -135,7 +135,7 @@ describe('a cut in two', () => {
     for (const text of ['1920x1080@24p', '1920x1080@50i', '1280x720@59.94p']) {
       const doc = placed([['hall', text]])
       const before = Array.from({ length: 100 }, (_, n) => at(doc, n).map(({ shown, lie }) => [shown, lie]))
-      expect(cutAt(doc, 't', ['p-hall'], 37, ['p-2'])).toEqual(['p-2'])
+      expect(cutAt(doc, 't', ['p-hall'], 37, () => 'p-2')).toEqual(['p-2'])
       expect(doc.timelines.t!.tracks[0]!.placements.map(({ start, length }) => [start, length])).toEqual([
         [0, 37],
         [37, 63],
@@ -147,8 +147,8 @@ describe('a cut in two', () => {
   })
   it('is none at the ends, or of what is not named', () => {
     const doc = placed()
-    for (const frame of [0, 100, 500]) expect(cutAt(doc, 't', ['p-hall'], frame, ['p-2'])).toEqual([])
-    expect(cutAt(doc, 't', ['else'], 37, ['p-2'])).toEqual([])
+    for (const frame of [0, 100, 500]) expect(cutAt(doc, 't', ['p-hall'], frame, () => 'p-2')).toEqual([])
+    expect(cutAt(doc, 't', ['else'], 37, () => 'p-2')).toEqual([])
     expect(doc.timelines.t!.tracks[0]!.placements).toHaveLength(1)
   })
 })

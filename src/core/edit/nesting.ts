@@ -1,6 +1,5 @@
 import type { Format } from '../format/format'
-import { sourceTimeAt } from '../motion/shown'
-import { framesOf } from '../motion/timing'
+import { sourceTimeAt, speedOf } from '../motion/shown'
 import {
   type Rational,
   compare,
@@ -14,14 +13,14 @@ import {
 import { type Treatment } from '../treatment/treatment'
 import type { Wanted } from './arranging'
 import { carriedTimecode, framesLasting } from './carry'
-import { beyond, faster, speedOf, through } from './composing'
+import { beyond, faster, through } from './composing'
 import { newTimeline } from './placing'
 import { type Doc, formatOf } from './project'
 import { runningOf, settlePlacement, timingOfPlacement, treatmentFor } from './running'
 import { showsTimeline } from './sense'
 import { shapeOf, withoutShape } from './shape'
 import { freeTrackName } from './track'
-import { type FormatOrigin, type Placement, type Timeline, type Track, lengthOf } from './timeline'
+import { type FormatOrigin, type Placement, type Timeline, type Track, lengthOf, mostGain } from './timeline'
 
 /** Whether a timeline can be placed in another: never in itself, nor in what it shows. */
 export const canHold = (doc: Pick<Doc, 'timelines'>, outerId: string, innerId: string): boolean =>
@@ -144,7 +143,7 @@ function spread(
   const inner = placed.source.kind === 'timeline' ? doc.timelines[placed.source.timelineId] : undefined
   const [outerFormat, innerFormat] = [formatOf(doc, outer), inner ? formatOf(doc, inner) : null]
   if (!inner?.rate || !outer.rate || !outerFormat || !innerFormat) return into
-  const out = outOf(doc, outer, placed, inner, renaming)
+  const out = outOf(doc, outer, placed, inner, kind, renaming)
   const rows = inner.tracks
     .filter((track) => track.kind === kind)
     .map((track) => ({ track, placements: track.placements.length > 0 ? out(track.placements) : [] }))
@@ -188,7 +187,14 @@ function spread(
 }
 
 /** Brings placements of an inner timeline out to where their timeline is placed. */
-function outOf(doc: Doc, outer: Timeline, placed: Placement, inner: Timeline, names: Renaming) {
+function outOf(
+  doc: Doc,
+  outer: Timeline,
+  placed: Placement,
+  inner: Timeline,
+  kind: Track['kind'],
+  names: Renaming,
+) {
   const outerFormat = formatOf(doc, outer)
   const innerFormat = formatOf(doc, inner)
   const settledTimeline = settlePlacement(doc, outer, placed, outerFormat)
@@ -196,7 +202,7 @@ function outOf(doc: Doc, outer: Timeline, placed: Placement, inner: Timeline, na
   const { rate } = outer
   return (placements: readonly Placement[]): Placement[] => {
     if (!rate || !innerRate || !outerFormat || !innerFormat) return []
-    const by = speedOf(settledTimeline.way, framesOf(timingOfPlacement(doc, placed)), rate)
+    const by = speedOf(settledTimeline.way, timingOfPlacement(doc, placed), rate)
     const { motion } = settledTimeline.treatment
     const keepPitch = motion.kind === 'speed' && motion.keepPitch
     /** Where a frame of the inner timeline comes to lie, from where it is placed on. */
@@ -214,7 +220,8 @@ function outOf(doc: Doc, outer: Timeline, placed: Placement, inner: Timeline, na
       const end = Math.min(placed.length, Math.max(start + 1, to))
       if (to <= 0 || start >= placed.length || end <= start) return []
       const settled = settlePlacement(doc, inner, placement, innerFormat)
-      const composed = through(settled, {
+      // Where the picture of a clip lies is nothing to its sound.
+      const composed = through(kind === 'audio' ? { ...settled, picture: null } : settled, {
         inner: innerFormat,
         outer: outerFormat,
         treatment: treatedTimeline,
@@ -239,7 +246,7 @@ function outOf(doc: Doc, outer: Timeline, placed: Placement, inner: Timeline, na
           sourceIn: from < 0 ? inAfter(doc, inner, placement, placed.sourceIn) : placement.sourceIn,
           treatment: beyond(asFast, given),
           framingByShape: withoutShape(placement.framingByShape, shapeOf(outerFormat)),
-          gain: placement.gain + placed.gain,
+          gain: Math.max(-mostGain, Math.min(mostGain, placement.gain + placed.gain)),
           pairId: pairFor(placement.pairId, names),
         },
       ]

@@ -6,7 +6,7 @@ import { type Decision, type Doc, formatOf } from './project'
 import { reframed } from './reformat'
 import { type FormatOrigin, type Timeline } from './timeline'
 import { type Format } from '../format/format'
-import { closeUp as closeGaps, followPairs, startsOf } from './track'
+import { closeUp as closeGaps, followPictures, startsOf } from './track'
 
 /**
  * The edits of a project and its timelines. Each changes the document that it is given in place, so that it can run on a
@@ -64,7 +64,7 @@ function removeWhere(
     const staying = track.placements.filter((placement) => !lost.has(placement.id))
     track.placements = closeUp ? (closeGaps(staying, leaving) as DraftPlacement[]) : staying
   }
-  followPairs(timeline, before)
+  followPictures(timeline, before)
   if (timeline.accepted.some(({ placementId }) => lost.has(placementId)))
     timeline.accepted = timeline.accepted.filter(({ placementId }) => !lost.has(placementId))
 }

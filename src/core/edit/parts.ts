@@ -6,7 +6,9 @@ import type { Draft } from './draft'
 import { clipIdOf, placementsIn } from './timeline'
 import { timecodeToFrame } from '../rate/timecode'
 import { type Rate, rateName } from '../rate/rate'
-import { equal, toNumber } from '../rational/rational'
+import { framesOf, timeOf } from '../motion/timing'
+import { type Rational, equal, toNumber } from '../rational/rational'
+import { storedTimingOf } from './timing'
 import type { Reading, VideoFacts } from '../reading/reading'
 import type { Doc } from './project'
 
@@ -298,6 +300,17 @@ export function partAt(clip: Clip, index: number): { part: Part; index: number }
     left -= frames
   }
   return null
+}
+
+/** When the first frame of each file of a clip is on, in seconds of the whole, whatever was corrected; of one file 0. */
+export function partOffsets(clip: Clip): Rational[] {
+  const steps = framesOf(storedTimingOf(clip))
+  let before = 0
+  return (clip.parts.length ? clip.parts : [null]).map((part) => {
+    const offset = timeOf(steps, before)
+    if (part) before += framesIn(part)
+    return offset
+  })
 }
 
 /** The frame times of several files one after the other; null where none varies, and where their clocks differ. */

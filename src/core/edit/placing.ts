@@ -13,7 +13,8 @@ import type { Doc } from './project'
 import { runningOf, timingOfPlacement } from './running'
 import { exactDuration, timingOf } from './timing'
 import { type Placement, type Timeline, type TrackKind, endOf } from './timeline'
-import { closeUp, followPairs, openUp, startsOf } from './track'
+import { withLinked } from './links'
+import { closeUp, followPictures, oneMoreTrack, openUp, startsOf } from './track'
 
 /** An empty timeline with one track for pictures and one for sound. */
 export const newTimeline = (
@@ -129,19 +130,8 @@ export function append(doc: Draft<Doc>, timelineId: string, wanted: readonly Unp
 }
 
 /** The first track of a kind that is not locked; a new one where there is none. Pictures stand before sound. */
-function trackOf(timeline: Draft<Timeline>, kind: TrackKind) {
-  const known = timeline.tracks.find((track) => track.kind === kind && !track.locked)
-  if (known) return known
-  const number = timeline.tracks.filter((track) => track.kind === kind).length + 1
-  const taken = new Set(timeline.tracks.map(({ id }) => id))
-  let id = `${timeline.id}-${kind === 'video' ? 'v' : 'a'}${number}`
-  while (taken.has(id)) id = `${id}+`
-  const made = newTrack(id, kind, number) as Draft<Timeline>['tracks'][number]
-  const after = timeline.tracks.findLastIndex((track) => track.kind === kind)
-  const at = after >= 0 ? after + 1 : kind === 'video' ? 0 : timeline.tracks.length
-  timeline.tracks.splice(at, 0, made)
-  return present(timeline.tracks[at], 'a track that was put in is there')
-}
+const trackOf = (timeline: Draft<Timeline>, kind: TrackKind) =>
+  timeline.tracks.find((track) => track.kind === kind && !track.locked) ?? oneMoreTrack(timeline, kind)
 
 /**
  * Moves a placement to another position in the order of its track. The gap that it leaves is closed, and what stands at the
@@ -163,47 +153,53 @@ export function movePlacement(doc: Draft<Doc>, timelineId: string, id: string, t
     opened.splice(index, 0, { ...moved, start })
     track.placements = opened
   }
-  followPairs(timeline, before)
+  followPictures(timeline, before)
 }
 
 /**
- * Cuts placements in two at a frame of the timeline, but on tracks that are locked; both halves show what they showed.
- * @param newIds for the halves behind the cut, one for each placement that is cut
+ * Cuts placements, and what is linked with them, in two at a frame of the timeline, but on tracks that are locked; both halves show what
+ * they showed.
  * @returns the ids of the halves behind the cut
  */
 export function cutAt(
   doc: Draft<Doc>,
   timelineId: string,
-  ids: readonly string[],
+  ids: Iterable<string>,
   frame: number,
-  newIds: readonly string[],
+  newId: () => string,
 ): string[] {
   const timeline = timelineIn(doc, timelineId)
-  const free = [...newIds]
+  const meant = withLinked(timeline, ids)
   const made: string[] = []
   for (const track of timeline.tracks) {
+    if (track.locked || !timeline.rate) continue
+    const isCut = ({ id, start, length }: Placement) =>
+      meant.has(id) && start < frame && frame < start + length
+    if (!(track.placements as Placement[]).some(isCut)) continue
     track.placements = track.placements.flatMap((placement) => {
-      const into = frame - placement.start
-      if (
-        track.locked ||
-        !ids.includes(placement.id) ||
-        into <= 0 ||
-        into >= placement.length ||
-        !timeline.rate
-      )
-        return [placement]
-      const running = runningOf(doc, timeline as Timeline, placement as Placement)
-      const timing = timingOfPlacement(doc, placement as Placement)
-      const sourceIn = sourceTimeAfter(running, timing, timeline.rate, into)
-      const id = present(free.shift(), 'each half has an id')
+      if (!isCut(placement as Placement)) return [placement]
+      const id = newId()
       made.push(id)
-      return [
-        { ...placement, length: into },
-        { ...placement, id, start: frame, length: placement.length - into, sourceIn },
-      ]
+      const front = { ...placement, length: frame - placement.start }
+      return [front, behind(doc, timeline, placement, frame, id)]
     })
   }
   return made
+}
+
+/** The half of a placement behind a frame of the timeline; it shows what it showed there. */
+export function behind(
+  doc: Draft<Doc>,
+  timeline: Draft<Timeline>,
+  placement: Draft<Placement>,
+  frame: number,
+  id: string,
+): Draft<Placement> {
+  const [of, plain, whole] = [doc as Doc, timeline as Timeline, placement as Placement]
+  const into = frame - placement.start
+  const rate = present(plain.rate, 'what is placed has a rate')
+  const sourceIn = sourceTimeAfter(runningOf(of, plain, whole), timingOfPlacement(of, whole), rate, into)
+  return { ...placement, id, start: frame, length: placement.length - into, sourceIn }
 }
 
 /** How many frames a placement has to show from its in-point on; null for what never ends. */

@@ -3,9 +3,17 @@ import { resettle } from './correction'
 import type { Draft } from './draft'
 import type { Doc } from './project'
 
+/** Whether two clips are of the same bytes, wherever these lie and whatever they are called. */
+const sameContent = (a: Clip, b: Clip): boolean =>
+  a.sizeBytes === b.sizeBytes &&
+  (a.hash !== null && b.hash !== null ? a.hash === b.hash : true) &&
+  a.parts.length === b.parts.length &&
+  a.parts.every((part, i) => part.hash === b.parts[i]?.hash && part.sizeBytes === b.parts[i]?.sizeBytes)
+
 /**
- * Brings a project back to what it was at a point. What was found out about clips since stays: their files, frames and evidence; what
- * the editor said of them is as it was. Clips that came later go, those that went come back.
+ * Brings a project back to what it was at a point. What was found out about clips since stays: where their files are, their frames and
+ * evidence; what the editor said of them is as it was. A clip that was replaced since has its old file again. Clips that came later
+ * go, those that went come back.
  */
 export function restore(doc: Draft<Doc>, point: Doc): void {
   const unlike = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b)
@@ -18,7 +26,7 @@ export function restore(doc: Draft<Doc>, point: Doc): void {
   const changed: string[] = []
   for (const [clipId, then] of Object.entries(point.clips)) {
     const now = doc.clips[clipId]
-    if (!now) {
+    if (!now || !sameContent(now as Clip, then)) {
       doc.clips[clipId] = then as Draft<Clip>
       continue
     }

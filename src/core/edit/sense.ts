@@ -1,6 +1,8 @@
 import { equal } from '../rational/rational'
-import { type Doc, formatOf } from './project'
-import { type Placement, type Timeline, type Track, mostFrames } from './timeline'
+import { departure } from '../words/reason'
+import { Clip } from './clip'
+import { type Doc, Project, formatOf } from './project'
+import { Placement, Timeline, Track, mostFrames } from './timeline'
 
 /**
  * What a document may not say although every part of it has the right shape: names that lead nowhere, twice the same
@@ -122,3 +124,70 @@ const loopNonsense = (doc: Doc): string | null =>
   firstOf(Object.values(doc.timelines), ({ id, name }) =>
     showsTimeline(doc, id, id) ? `“${name}” is placed inside itself.` : null,
   )
+
+const BareTrack = Track.unwrap().omit({ placements: true })
+const BareTimeline = Timeline.unwrap().omit({ tracks: true })
+
+/**
+ * What of a document could not be kept any more since it was another: only what changed is looked at, so that an edit of one
+ * placement among a hundred thousand takes no longer than one among ten.
+ * @param before a document that can be kept
+ * @returns what is wrong, in a sentence; null where nothing is
+ */
+export function wrongSince(before: Doc, after: Doc): string | null {
+  if (before === after) return null
+  const changed = Object.values(after.timelines).filter((one) => before.timelines[one.id] !== one)
+  return (
+    (before.project === after.project ? null : departed('The project', Project, after.project)) ??
+    firstOf(Object.values(after.clips), (clip) => {
+      const was = before.clips[clip.id]
+      return was && was !== clip ? departed(`“${clip.name}”`, Clip, clip) : null
+    }) ??
+    firstOf(changed, (timeline) => departedTimeline(before.timelines[timeline.id], timeline)) ??
+    (before.clips === after.clips && before.project === after.project && before.timelines === after.timelines
+      ? null
+      : (orderNonsense('clip', after.project.clipOrder, after.clips) ??
+        orderNonsense('timeline', after.project.timelineOrder, after.timelines))) ??
+    firstOf(changed, (timeline) => timelineNonsense(timeline, after)) ??
+    // What stays as it is may show what is gone, or count at another rate than the project’s.
+    (before.clips === after.clips &&
+    before.project.format === after.project.format &&
+    Object.keys(before.timelines).every((id) => id in after.timelines)
+      ? null
+      : firstOf(Object.values(after.timelines), (timeline) => timelineNonsense(timeline, after))) ??
+    deliverableNonsense(after) ??
+    loopNonsense(after)
+  )
+}
+
+const departed = (
+  what: string,
+  schema: {
+    safeParse(value: unknown): { success: true } | { success: false; error: Parameters<typeof departure>[0] }
+  },
+  value: unknown,
+): string | null => {
+  const parsed = schema.safeParse(value)
+  return parsed.success ? null : `${what} could not be kept so: ${departure(parsed.error)}.`
+}
+
+function departedTimeline(before: Timeline | undefined, timeline: Timeline): string | null {
+  const name = `“${timeline.name}”`
+  const { tracks: _tracks, ...bare } = timeline
+  const known = new Map(before?.tracks.map((track) => [track.id, track]))
+  return (
+    departed(name, BareTimeline, bare) ??
+    firstOf(timeline.tracks, (track) => {
+      const was = known.get(track.id)
+      if (was === track) return null
+      const { placements, ...bareTrack } = track
+      const same = new Set(was?.placements)
+      return (
+        departed(`Track ${track.name} of ${name}`, BareTrack, bareTrack) ??
+        firstOf(placements, (placement) =>
+          same.has(placement) ? null : departed(`A placement of ${name}`, Placement, placement),
+        )
+      )
+    })
+  )
+}

@@ -20,6 +20,9 @@ export type FormatOrigin = z.infer<typeof FormatOrigin>
 export const mostFrames = 2 ** 40
 const Frames = z.number().int().max(mostFrames)
 
+/** Gains add up where timelines come out of timelines; beyond these decibels nothing is heard, or nothing else. */
+export const mostGain = 200
+
 /** What a placement shows: a clip, another timeline, or the test figure, drawn at any size and rate. */
 export const PlacementSource = z
   .discriminatedUnion('kind', [
@@ -51,10 +54,10 @@ export const Placement = z
     /** Framing for deliverables of another shape, by display aspect: `9:16`. */
     framingByShape: z.record(z.string().max(40), FramingOverride).readonly().default({}),
     /** Decibels. */
-    gain: z.number().min(-200).max(60).default(0),
+    gain: z.number().min(-mostGain).max(mostGain).default(0),
     /** Which channels of the source sound, in order; null for all as they are. */
     channels: z.array(z.number().int().nonnegative().max(255)).readonly().nullable().default(null),
-    /** Shared by picture and sound of one clip that move together. */
+    /** The link: shared by one picture and its own sounds, which run in step and move together. */
     pairId: Id.nullable().default(null),
   })
   .readonly()

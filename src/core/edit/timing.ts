@@ -1,5 +1,15 @@
-import type { ClipTiming } from '../motion/timing'
-import { type Rational, divide, nearestRational, rational, toNumber } from '../rational/rational'
+import { type ClipTiming, endOfSteps, framesOf, positionAt, timeAt } from '../motion/timing'
+import {
+  type Rational,
+  add,
+  divide,
+  floor,
+  multiply,
+  nearestRational,
+  rational,
+  subtract,
+  toNumber,
+} from '../rational/rational'
 import { type Rate } from '../rate/rate'
 import { storedFrame } from '../reading/correct'
 import type { Reading } from '../reading/reading'
@@ -60,4 +70,45 @@ export function exactDuration(clip: Clip): Rational {
   if (timing.kind === 'constant' && timing.counted)
     return rational(timing.count * timing.rate.den, timing.rate.num)
   return nearestRational(reading.durationSec ?? 0, 1e-6)
+}
+
+/** How the time of a clip as corrected passes in its file: so many times as fast throughout, or from frame to frame. */
+export type FileClock =
+  | { readonly kind: 'even'; readonly factor: Rational }
+  | { readonly kind: 'by-frames'; at(time: Rational): Rational }
+
+/**
+ * Where a moment of a clip as corrected lies in its file: what a corrected rate does to its frames it does to its sound. Both count
+ * seconds from the first frame of the picture.
+ */
+export function fileClock(clip: Clip): FileClock {
+  const { rate, repeatsOut } = clip.corrections
+  const claimed = claimsOf(clip)
+  if ((!rate && !repeatsOut) || claimed?.kind !== 'video' || !claimed.video?.rate)
+    return { kind: 'even', factor: rational(1) }
+  const [stored, now] = [framesOf(storedTimingOf(clip)), framesOf(timingOf(clip))]
+  if (!repeatsOut && stored.kind === 'even' && now.kind === 'even')
+    return { kind: 'even', factor: divide(now.rate, stored.rate) }
+  return {
+    kind: 'by-frames',
+    at(time) {
+      const position = positionAt(now, time)
+      const frame = floor(position)
+      const index = storedIndexOf(clip, frame)
+      const within = multiply(
+        subtract(position, rational(frame)),
+        rational(storedIndexOf(clip, frame + 1) - index),
+      )
+      return timeAt(stored, add(rational(index), within))
+    },
+  }
+}
+
+/** How long the files of a clip last, whatever was corrected, in seconds. */
+export function secondsInFile(clip: Clip): number {
+  const end = endOfSteps(framesOf(storedTimingOf(clip)))
+  const claimed = claimsOf(clip)
+  return claimed?.kind === 'video' && claimed.video?.rate && end
+    ? Math.max(toNumber(end), claimed.durationSec ?? 0)
+    : (claimed?.durationSec ?? 0)
 }

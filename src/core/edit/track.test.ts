@@ -8,7 +8,7 @@ import { append, cutAt, framesThere, movePlacement, newTimeline, placementOf } f
 import type { Doc } from './project'
 import { runsOut } from './reformat'
 import { clipIdOf, lengthOf } from './timeline'
-import { followPairs, startsOf } from './track'
+import { followPictures, startsOf } from './track'
 
 const hd25 = parseFormat('1920x1080@25p')!.format
 
@@ -179,7 +179,7 @@ describe('frames that a placement has', () => {
         keepPitch: false,
       },
     }
-    cutAt(doc, 't', ['p-a'], 50, ['p-2'])
+    cutAt(doc, 't', ['p-a'], 50, () => 'p-2')
     expect(doc.timelines.t!.tracks[0]!.placements[1]!.sourceIn).toEqual(rational(1))
   })
 })
@@ -197,33 +197,27 @@ describe('the rate of frames', () => {
 })
 
 describe('what follows its picture', () => {
-  const at = (id: string, start: number, length: number, pairId: string | null = null) => ({
-    id,
-    start,
-    length,
-    pairId,
-  })
-  const track = (kind: string, ...placements: ReturnType<typeof at>[]) => ({
-    kind,
-    locked: false,
-    placements,
-  })
-
-  it('stays where there is no room for it, and keeps its room', () => {
-    const timeline = {
-      tracks: [
-        track('video', at('hall', 10, 2, 'a'), at('tower', 20, 2, 'b')),
-        track('audio', at('bell', 0, 3), at('hall sound', 10, 2, 'a'), at('tower sound', 20, 2, 'b')),
-      ],
-    }
+  it('stands on a track of its own where there is no room, and loses what would come before the first frame', () => {
+    const doc = placed()
+    const timeline = doc.timelines.t!
+    const [pictures, sounds] = timeline.tracks
+    const sound = (id: string, start: number, length: number, pairId: string | null) => ({
+      ...structuredClone(pictures!.placements[0]!),
+      ...{ id, start, length, pairId },
+    })
+    pictures!.placements.forEach((one) => (one.pairId = `link ${one.id}`))
+    sounds!.placements = [
+      sound('bell', 0, 30, null),
+      sound('s-b', 90, 100, 'link p-b'),
+      sound('s-c', 220, 20, 'link p-c'),
+    ]
     const before = startsOf(timeline)
-    const [pictures] = timeline.tracks
-    pictures!.placements = [at('tower', 0, 2, 'b'), at('hall', 20, 2, 'a')]
-    followPairs(timeline, before)
-    expect(timeline.tracks[1]!.placements.map(({ id, start }) => [id, start])).toEqual([
-      ['bell', 0],
-      ['hall sound', 10],
-      ['tower sound', 20],
-    ])
+    pictures!.placements = pictures!.placements.map((one) => ({ ...one, start: one.start - 100 })).slice(1)
+    followPictures(timeline, before)
+    expect(
+      timeline.tracks
+        .slice(1)
+        .map(({ placements }) => placements.map((one) => `${one.id} ${one.start}+${one.length}`)),
+    ).toEqual([['bell 0+30', 's-c 120+20'], ['s-b 0+90']])
   })
 })

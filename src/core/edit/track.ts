@@ -1,4 +1,6 @@
-import type { Placement, Track, TrackKind } from './timeline'
+import { present } from '../assert'
+import type { Draft } from './draft'
+import type { Placement, Timeline, Track, TrackKind } from './timeline'
 
 /** A name for one more track of a kind that no other has: `V3`, `A2`. */
 export function freeTrackName(tracks: readonly Pick<Track, 'kind' | 'name'>[], kind: TrackKind): string {
@@ -24,24 +26,20 @@ export const openUp = <P extends Stretch>(placements: readonly P[], frame: numbe
     placement.start >= frame ? { ...placement, start: placement.start + length } : placement,
   )
 
-interface PairedTracks {
-  readonly tracks: readonly {
-    readonly kind: string
-    readonly locked: boolean
-    placements: readonly PairedPlacement[]
-  }[]
-}
-type PairedPlacement = Stretch & Pick<Placement, 'id' | 'pairId'> & { start: number }
+type DraftTimeline = Draft<Timeline>
+type DraftTrack = DraftTimeline['tracks'][number]
+type DraftPlacement = DraftTrack['placements'][number]
 
 /** Where everything stands, to be told apart from where it stands afterwards. */
-export const startsOf = ({ tracks }: PairedTracks): ReadonlyMap<string, number> =>
+export const startsOf = ({ tracks }: Pick<DraftTimeline, 'tracks'>): ReadonlyMap<string, number> =>
   new Map(tracks.flatMap(({ placements }) => placements.map(({ id, start }) => [id, start] as const)))
 
 /**
- * Lets what is paired with pictures that have moved follow them, each by as far as its picture went, on its own track or on another of
- * its kind where that is not free; where none is, it stays.
+ * Lets sounds that are linked with pictures which have moved follow them, each by as far as its picture went: on its own track, on
+ * another of its kind where that is not free, or on a new one. What would come to stand before the first frame loses that much of its
+ * beginning. On a locked track nothing moves: such a sound is linked no more once it is out of step.
  */
-export function followPairs(timeline: PairedTracks, before: ReadonlyMap<string, number>): void {
+export function followPictures(timeline: DraftTimeline, before: ReadonlyMap<string, number>): void {
   const { tracks } = timeline
   const moved = new Map<string, number>()
   for (const { kind, placements } of tracks)
@@ -50,7 +48,6 @@ export function followPairs(timeline: PairedTracks, before: ReadonlyMap<string, 
         const from = before.get(id)
         if (pairId !== null && from !== undefined) moved.set(pairId, start - from)
       }
-  /** Those that are behind their picture, the first to go first: earlier ones make room for later ones. */
   const behind: Follower[] = []
   for (const from of tracks) {
     if (from.kind === 'video' || from.locked) continue
@@ -60,39 +57,50 @@ export function followPairs(timeline: PairedTracks, before: ReadonlyMap<string, 
         behind.push({ from, placement, start: was + by })
     }
   }
-  // Those that find no room stay, and take their room from who would have gone there: the others are tried again without them.
-  const as = tracks.map(({ placements }) => placements)
-  let going: readonly Follower[] = behind
-  for (let left = follow(tracks, going); left.size > 0; left = follow(tracks, going)) {
-    going = going.filter((follower) => !left.has(follower))
-    tracks.forEach((track, i) => (track.placements = as[i] ?? []))
+  for (const { from, placement } of behind)
+    from.placements = from.placements.filter(({ id }) => id !== placement.id)
+  for (const { from, placement, start } of behind) {
+    const cut = Math.max(0, -start)
+    if (cut >= placement.length) continue
+    const going = { ...placement, start: start + cut, length: placement.length - cut }
+    const kin = [from, ...tracks.filter(({ kind, locked }) => kind === from.kind && !locked)]
+    const there = kin.find((track) => isFree(track, going)) ?? oneMoreTrack(timeline, from.kind)
+    there.placements = [...there.placements, going].sort((a, b) => a.start - b.start)
   }
 }
 
 interface Follower {
-  readonly from: PairedTracks['tracks'][number]
-  readonly placement: PairedPlacement
-  /** Where its picture went. */
+  readonly from: DraftTrack
+  readonly placement: DraftPlacement
+  /** Where it stands beside its picture. */
   readonly start: number
 }
 
-/** Puts followers where they go. @returns those that find no room */
-function follow(tracks: PairedTracks['tracks'], going: readonly Follower[]): Set<Follower> {
-  const left = new Set<Follower>()
-  for (const { from, placement } of going)
-    from.placements = from.placements.filter(({ id }) => id !== placement.id)
-  for (const follower of going) {
-    const { from, placement, start } = follower
-    const isFree = ({ placements }: PairedTracks['tracks'][number]) =>
-      start >= 0 &&
-      placements.every(
-        (other) => other.start + other.length <= start || other.start >= start + placement.length,
-      )
-    const kin = [from, ...tracks.filter(({ kind, locked }) => kind === from.kind && !locked)]
-    const there = kin.find(isFree)
-    if (there)
-      there.placements = [...there.placements, { ...placement, start }].sort((a, b) => a.start - b.start)
-    else left.add(follower)
+/** Whether nothing on a track shares a frame with a stretch. */
+export const isFree = (
+  { placements }: { readonly placements: readonly Stretch[] },
+  { start, length }: Stretch,
+): boolean =>
+  placements.every((other) => other.start + other.length <= start || other.start >= start + length)
+
+/** One more track of a kind: of pictures above the others, of sound below them; its id follows from its place. */
+export function oneMoreTrack(timeline: DraftTimeline, kind: TrackKind, id?: string): DraftTrack {
+  const taken = new Set(timeline.tracks.map((track) => track.id))
+  const count = timeline.tracks.filter((track) => track.kind === kind).length
+  let own = id ?? `${timeline.id}-${kind === 'video' ? 'v' : 'a'}${count + 1}`
+  while (taken.has(own)) own = `${own}+`
+  const name = freeTrackName(timeline.tracks, kind)
+  const track: DraftTrack = {
+    id: own,
+    kind,
+    name,
+    hidden: false,
+    muted: false,
+    locked: false,
+    placements: [],
   }
-  return left
+  const after = timeline.tracks.findLastIndex((other) => other.kind === kind)
+  const at = after >= 0 ? after + 1 : kind === 'video' ? 0 : timeline.tracks.length
+  timeline.tracks.splice(at, 0, track)
+  return present(timeline.tracks[at], 'a track that was put in is there')
 }

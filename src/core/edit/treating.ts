@@ -6,11 +6,15 @@ import { equal } from '../rational/rational'
 import type { Condition, Rule } from '../treatment/rule'
 import type { FrameSize } from '../picture/size'
 import { type Override, type Treatment, overridden } from '../treatment/treatment'
+import { framesLeft } from '../motion/shown'
 import type { Draft } from './draft'
+import { withLinked } from './links'
 import { timelineIn } from './operations'
 import { type Doc, formatOf } from './project'
+import { settling, timingOfPlacement } from './running'
 import { lying, shapeOf, withSet, withoutShape } from './shape'
-import type { Placement, Timeline } from './timeline'
+import { type Placement, type Timeline, placementsIn } from './timeline'
+import { shorten } from './trimming'
 
 /** The placements of a timeline with one of these ids. */
 function* placementsOf(
@@ -29,12 +33,75 @@ const frameOf = (doc: Draft<Doc>, timelineId: string): FrameSize | null =>
 
 /**
  * Sets something of how placements are treated, over what rules and defaults say; what is not told stays as it was. Where they lie in
- * other shapes stays too.
+ * other shapes stays too. What is linked with them runs as fast as they do; what would reach beyond the end of its source ends there.
  */
 export function treat(doc: Draft<Doc>, timelineId: string, ids: readonly string[], set: Override): void {
   const frame = frameOf(doc, timelineId)
-  for (const placement of placementsOf(doc, timelineId, ids))
-    Object.assign(placement, withSet(placement as Placement, set, frame))
+  const { motion, fields } = set
+  const pace: Override = { ...(motion ? { motion } : {}), ...(fields ? { fields } : {}) }
+  toTheirEnds(doc, timelineId, motion || fields ? ids : [], (linked) => {
+    for (const placement of placementsOf(doc, timelineId, ids))
+      Object.assign(placement, withSet(placement as Placement, set, frame))
+    for (const placement of placementsOf(doc, timelineId, linked))
+      Object.assign(placement, withSet(placement as Placement, pace, frame))
+  })
+}
+
+/**
+ * Changes how fast placements run; those that then would reach beyond the end of their source, and did not before, end with it, and what
+ * follows on their tracks moves up.
+ * @param ids of what is changed; null for all of the timeline
+ * @param act is told what is linked with them and not among them
+ */
+function toTheirEnds(
+  doc: Draft<Doc>,
+  timelineId: string,
+  ids: readonly string[] | null,
+  act: (linked: readonly string[]) => void,
+): void {
+  const isMeant = ids && withLinked(timelineIn(doc, timelineId), ids)
+  const named = new Set(ids)
+  /** The placements meant that reach beyond the end of their source, with the frames that they have to show. */
+  const beyond = (): Map<string, number> => {
+    const timeline = timelineIn(doc, timelineId) as Timeline
+    const settle = settling(doc as Doc, timeline, formatOf(doc as Doc, timeline))
+    const found = new Map<string, number>()
+    if (!timeline.rate || isMeant?.size === 0) return found
+    for (const placement of placementsIn(timeline)) {
+      if (isMeant && !isMeant.has(placement.id)) continue
+      const course = { sourceIn: placement.sourceIn, way: settle(placement).way }
+      const left = framesLeft(course, timingOfPlacement(doc as Doc, placement), timeline.rate)
+      if (left !== null && left < placement.length) found.set(placement.id, left)
+    }
+    return found
+  }
+  const reached = beyond()
+  act([...(isMeant ?? [])].filter((id) => !named.has(id)))
+  const ends = beyond()
+  for (const id of reached.keys()) ends.delete(id)
+  if (ends.size > 0) shorten(doc, timelineId, ends)
+}
+
+/** Gives placements the whole treatment of another one: what that sets of its own, and nothing else. */
+export function treatLike(
+  doc: Draft<Doc>,
+  timelineId: string,
+  ids: readonly string[],
+  treatment: Override,
+): void {
+  const { motion, fields } = treatment
+  toTheirEnds(doc, timelineId, ids, (linked) => {
+    for (const placement of placementsOf(doc, timelineId, ids))
+      placement.treatment = structuredClone(treatment) as Draft<Override>
+    for (const placement of placementsOf(doc, timelineId, linked)) {
+      const own = without(placement.treatment as Override, ['motion', 'fields'])
+      placement.treatment = {
+        ...own,
+        ...(motion ? { motion } : {}),
+        ...(fields ? { fields } : {}),
+      } as Draft<Override>
+    }
+  })
 }
 
 /** A part of a treatment that can be taken back by itself. */
@@ -48,14 +115,21 @@ export function untreat(
   parts: readonly Part[] | null = null,
 ): void {
   const frame = frameOf(doc, timelineId)
-  for (const placement of placementsOf(doc, timelineId, ids)) {
-    const { treatment, framingByShape } = placement as Placement
-    placement.treatment = (parts ? without(treatment, parts) : {}) as Draft<Override>
-    if (frame && (!parts || parts.some((part) => lying.some((key) => part === `framing.${key}`))))
-      placement.framingByShape = withoutShape(framingByShape, shapeOf(frame)) as Draft<
-        Placement['framingByShape']
-      >
-  }
+  const pace = (parts ?? (['motion', 'fields'] as const)).filter(
+    (part) => part === 'motion' || part === 'fields',
+  )
+  toTheirEnds(doc, timelineId, pace.length ? ids : [], (linked) => {
+    for (const placement of placementsOf(doc, timelineId, ids)) {
+      const { treatment, framingByShape } = placement as Placement
+      placement.treatment = (parts ? without(treatment, parts) : {}) as Draft<Override>
+      if (frame && (!parts || parts.some((part) => lying.some((key) => part === `framing.${key}`))))
+        placement.framingByShape = withoutShape(framingByShape, shapeOf(frame)) as Draft<
+          Placement['framingByShape']
+        >
+    }
+    for (const placement of placementsOf(doc, timelineId, linked))
+      placement.treatment = without(placement.treatment as Override, pace) as Draft<Override>
+  })
 }
 
 function without(override: Override, parts: readonly Part[]): Override {
@@ -94,25 +168,39 @@ export function treatedAs(
 /** Sets something of a timeline's defaults; rules and placements go over them. */
 export function setDefaults(doc: Draft<Doc>, timelineId: string, set: Override): void {
   const timeline = timelineIn(doc, timelineId)
-  timeline.treatment = overridden(timeline.treatment as Override, set) as Draft<Override>
+  toTheirEnds(doc, timelineId, pacing(set), () => {
+    timeline.treatment = overridden(timeline.treatment as Override, set) as Draft<Override>
+  })
 }
+
+/** All of a timeline, where something says how fast it runs; else nothing of it. */
+const pacing = ({ motion, fields }: Override): readonly string[] | null => (motion || fields ? null : [])
 
 /** Takes a timeline's defaults back: nobody's treatment holds again. */
 export function clearDefaults(doc: Draft<Doc>, timelineId: string): void {
-  timelineIn(doc, timelineId).treatment = {}
+  const timeline = timelineIn(doc, timelineId)
+  toTheirEnds(doc, timelineId, pacing(timeline.treatment as Override), () => {
+    timeline.treatment = {}
+  })
 }
 
 /** Puts a rule behind the others, so that it goes over them; one that is there already (same id) is replaced where it stands. */
 export function setRule(doc: Draft<Doc>, timelineId: string, rule: Rule): void {
   const { rules } = timelineIn(doc, timelineId)
   const at = rules.findIndex(({ id }) => id === rule.id)
-  rules.splice(at < 0 ? rules.length : at, at < 0 ? 0 : 1, rule as Draft<Rule>)
+  const was = at < 0 ? null : (rules[at] as Rule)
+  toTheirEnds(doc, timelineId, pacing({ ...was?.set, ...rule.set }), () => {
+    rules.splice(at < 0 ? rules.length : at, at < 0 ? 0 : 1, rule as Draft<Rule>)
+  })
 }
 
 /** Takes a rule out. */
 export function removeRule(doc: Draft<Doc>, timelineId: string, ruleId: string): void {
   const timeline = timelineIn(doc, timelineId)
-  timeline.rules = timeline.rules.filter(({ id }) => id !== ruleId)
+  const rule = timeline.rules.find(({ id }) => id === ruleId)
+  toTheirEnds(doc, timelineId, pacing((rule?.set ?? {}) as Override), () => {
+    timeline.rules = timeline.rules.filter(({ id }) => id !== ruleId)
+  })
 }
 
 /** Moves a rule by places in their order: a later one goes over an earlier one. */
@@ -121,7 +209,9 @@ export function moveRule(doc: Draft<Doc>, timelineId: string, ruleId: string, by
   const from = rules.findIndex(({ id }) => id === ruleId)
   const to = Math.max(0, Math.min(rules.length - 1, from + by))
   if (from < 0 || to === from) return
-  rules.splice(to, 0, ...rules.splice(from, 1))
+  toTheirEnds(doc, timelineId, pacing((rules[from]?.set ?? {}) as Override), () => {
+    rules.splice(to, 0, ...rules.splice(from, 1))
+  })
 }
 
 /** Takes a finding as it is, with a word that says why; without one it is open again. */

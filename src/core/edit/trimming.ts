@@ -1,27 +1,49 @@
-import { framesLeft, sourceTimeAfter } from '../motion/shown'
-import { type Rational, toNumber } from '../rational/rational'
+import { framesBefore, framesLeft, sourceTimeAfter } from '../motion/shown'
+import { type Rational, rational } from '../rational/rational'
 import type { Draft } from './draft'
 import { timelineIn } from './operations'
 import type { Doc } from './project'
 import { runningOf, timingOfPlacement } from './running'
 import type { Placement, Timeline, Track } from './timeline'
-import { followPairs, startsOf } from './track'
+import { followPictures, startsOf } from './track'
 
 /** What becomes of that which follows: it stays where it is, or moves along so that nothing opens and nothing is covered. */
 export type Following = 'stays' | 'moves'
 
 type DraftTrack = Draft<Track>
 
-/** The placements that are trimmed together: one, and what is paired with it, on tracks that are not locked. */
-function meant(timeline: Draft<Timeline>, id: string): { track: DraftTrack; index: number }[] {
+/** A placement on its track. */
+interface Member {
+  readonly track: DraftTrack
+  readonly index: number
+  readonly placement: Draft<Placement>
+}
+
+/** A placement and what is linked with it, in their order on their tracks; none where its own track is locked. */
+function linkedWith(timeline: Draft<Timeline>, id: string): Member[] {
   const all = timeline.tracks.flatMap((track) =>
-    track.locked ? [] : track.placements.map((placement, index) => ({ track, index, placement })),
+    track.placements.map((placement, index) => ({ track, index, placement })),
   )
-  const one = all.find(({ placement }) => placement.id === id)?.placement
-  if (!one) return []
+  const one = all.find(({ placement }) => placement.id === id)
+  if (!one || one.track.locked) return []
+  const { pairId } = one.placement
   return all.filter(
-    ({ placement }) => placement.id === id || (one.pairId !== null && placement.pairId === one.pairId),
+    ({ placement }) => placement.id === id || (pairId !== null && placement.pairId === pairId),
   )
+}
+
+/**
+ * The placements that are trimmed together at an end: one, and what is linked with it, on tracks that are not locked; of several on one
+ * track the one at that end.
+ */
+function meant(timeline: Draft<Timeline>, id: string, at: 'start' | 'end'): Member[] {
+  const byTrack = new Map<string, Member>()
+  for (const member of linkedWith(timeline, id)) {
+    const { track, placement } = member
+    if (track.locked || byTrack.get(track.id)?.placement.id === id) continue
+    if (at === 'end' || placement.id === id || !byTrack.has(track.id)) byTrack.set(track.id, member)
+  }
+  return [...byTrack.values()]
 }
 
 /** The moment of its source at which a placement stands so many frames after (or before) its first. */
@@ -34,19 +56,17 @@ function sourceAfter(
   const [of, plain] = [doc as Doc, timeline as Timeline]
   if (!plain.rate) return placement.sourceIn
   const running = runningOf(of, plain, placement as Placement)
-  return sourceTimeAfter(running, timingOfPlacement(of, placement as Placement), plain.rate, frames)
+  const moment = sourceTimeAfter(running, timingOfPlacement(of, placement as Placement), plain.rate, frames)
+  // What is nearest to the beginning may be told a little before it.
+  return moment.num < 0 ? rational(0) : moment
 }
 
 /** How many frames there are before a placement's first in its source; null where its source has no beginning. */
-function framesBefore(
-  doc: Draft<Doc>,
-  timeline: Draft<Timeline>,
-  placement: Draft<Placement>,
-): number | null {
-  const timing = timingOfPlacement(doc as Doc, placement as Placement)
-  if (timing.kind === 'still' || !timeline.rate) return null
-  const perFrame = toNumber(sourceAfter(doc, timeline, placement, 1)) - toNumber(placement.sourceIn)
-  return perFrame > 0 ? Math.floor(toNumber(placement.sourceIn) / perFrame + 1e-6) : 0
+function framesAhead(doc: Draft<Doc>, timeline: Draft<Timeline>, placement: Draft<Placement>): number | null {
+  const [of, plain] = [doc as Doc, timeline as Timeline]
+  if (!plain.rate) return 0
+  const running = runningOf(of, plain, placement as Placement)
+  return framesBefore(running, timingOfPlacement(of, placement as Placement), plain.rate)
 }
 
 /** How many frames a placement can have from its first on; null for what never ends. */
@@ -71,6 +91,7 @@ function shift(track: DraftTrack, from: number, by: number): void {
 
 /** What of an end is trimmed: how far it can go on a track, and what becomes of the placement. */
 interface End {
+  readonly at: 'start' | 'end'
   limits(
     track: DraftTrack,
     index: number,
@@ -89,11 +110,7 @@ function trimmed(
   end: End,
 ): number {
   const timeline = timelineIn(doc, timelineId)
-  const all = meant(timeline, id).map(({ track, index }) => ({
-    track,
-    index,
-    placement: track.placements[index] as Draft<Placement>,
-  }))
+  const all = meant(timeline, id, end.at)
   const moved = within(
     by,
     all.map(({ track, index, placement }) => end.limits(track, index, placement)),
@@ -104,7 +121,7 @@ function trimmed(
     const pushed = end.apply(placement, moved)
     if (following === 'moves') shift(track, index + 1, pushed)
   }
-  if (following === 'moves') followPairs(timeline, before)
+  if (following === 'moves') followPictures(timeline, before)
   return moved
 }
 
@@ -122,10 +139,11 @@ export function trimStart(
 ): number {
   const timeline = timelineIn(doc, timelineId)
   return trimmed(doc, timelineId, id, by, following, {
+    at: 'start',
     limits(track, index, placement) {
       const before = track.placements[index - 1]
       const room = placement.start - (before ? before.start + before.length : 0)
-      const there = framesBefore(doc, timeline, placement) ?? Infinity
+      const there = framesAhead(doc, timeline, placement) ?? Infinity
       return [-Math.min(there, following === 'stays' ? room : Infinity), placement.length - 1]
     },
     apply(placement, moved) {
@@ -150,6 +168,7 @@ export function trimEnd(
 ): number {
   const timeline = timelineIn(doc, timelineId)
   return trimmed(doc, timelineId, id, by, following, {
+    at: 'end',
     limits(track, index, placement) {
       const next = track.placements[index + 1]
       const room = next ? next.start - placement.start - placement.length : Infinity
@@ -163,39 +182,58 @@ export function trimEnd(
   })
 }
 
-/** Makes a placement so long; what follows on its track moves along. */
+/** Makes a placement so long, and what is linked with it longer or shorter by as much; what follows on its track moves along. */
 export function lengthen(doc: Draft<Doc>, timelineId: string, id: string, frames: number): void {
   const timeline = timelineIn(doc, timelineId)
   const before = startsOf(timeline)
-  for (const { track, index } of meant(timeline, id)) {
-    const placement = track.placements[index] as Draft<Placement>
-    const by = Math.max(1, frames) - placement.length
-    placement.length += by
-    shift(track, index + 1, by)
+  const all = meant(timeline, id, 'end')
+  const one = all.find(({ placement }) => placement.id === id)
+  const by = one ? Math.max(1, frames) - one.placement.length : 0
+  if (by === 0) return
+  for (const { track, index, placement } of all) {
+    const length = Math.max(1, placement.length + by)
+    shift(track, index + 1, length - placement.length)
+    placement.length = length
   }
-  followPairs(timeline, before)
+  followPictures(timeline, before)
+}
+
+/** Makes placements so short, each by its id, but on locked tracks; what follows on their tracks moves up. */
+export function shorten(doc: Draft<Doc>, timelineId: string, lengths: ReadonlyMap<string, number>): void {
+  const timeline = timelineIn(doc, timelineId)
+  const before = startsOf(timeline)
+  for (const track of timeline.tracks) {
+    if (track.locked) continue
+    let by = 0
+    for (const placement of track.placements) {
+      if (by > 0) placement.start -= by
+      const length = lengths.get(placement.id)
+      if (length === undefined) continue
+      by += placement.length - length
+      placement.length = length
+    }
+  }
+  followPictures(timeline, before)
 }
 
 /**
- * Moves what is inside of a placement, and of what is paired with it, by frames of the timeline: positive shows later ones.
+ * Moves what is inside of a placement, and of what is linked with it, by frames of the timeline: positive shows later ones. Where
+ * something that is linked with it stands on a locked track, nothing moves.
  * @returns by how many it moved
  */
 export function slip(doc: Draft<Doc>, timelineId: string, id: string, by: number): number {
   const timeline = timelineIn(doc, timelineId)
-  const all = meant(timeline, id)
+  const all = linkedWith(timeline, id)
+  if (all.length === 0 || all.some(({ track }) => track.locked)) return 0
   const moved = within(
     by,
-    all.map(({ track, index }) => {
-      const placement = track.placements[index] as Draft<Placement>
-      const [before, after] = [framesBefore(doc, timeline, placement), framesAfter(doc, timeline, placement)]
+    all.map(({ placement }) => {
+      const [before, after] = [framesAhead(doc, timeline, placement), framesAfter(doc, timeline, placement)]
       return [-(before ?? 0), after === null ? 0 : after - placement.length]
     }),
   )
-  if (all.length === 0) return 0
   if (moved !== 0)
-    for (const { track, index } of all) {
-      const placement = track.placements[index] as Draft<Placement>
+    for (const { placement } of all)
       placement.sourceIn = sourceAfter(doc, timeline, placement, moved) as Draft<Rational>
-    }
   return moved
 }

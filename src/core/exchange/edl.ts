@@ -1,9 +1,8 @@
-import { speedOf } from '../edit/composing'
 import { type Clip, claimsOf } from '../edit/clip'
 import { type Doc, formatOf, sourceName } from '../edit/project'
 import { settling, timingOfPlacement } from '../edit/running'
 import { type Placement, type Timeline, timecodeAt } from '../edit/timeline'
-import { framesOf } from '../motion/timing'
+import { speedOf } from '../motion/shown'
 import type { Rate } from '../rate/rate'
 import { frameToTimecode, timecodeToFrame } from '../rate/timecode'
 import { add, multiply, rational, roundHalfUp, toNumber } from '../rational/rational'
@@ -92,7 +91,7 @@ export function toEdl(doc: Doc, timeline: Timeline): EdlWritten {
     const clip = source.kind === 'clip' ? (doc.clips[source.clipId] ?? null) : null
     const name = sourceName(doc, source)
     const { way } = settle(placement)
-    const speed = speedOf(way, framesOf(timingOfPlacement(doc, placement)), rate)
+    const speed = speedOf(way, timingOfPlacement(doc, placement), rate)
     const lasting = multiply(rational(length, 1), multiply(speed, rational(rate.den, rate.num)))
     const reel = reelOf(clip, name)
     const number = String(i + 1).padStart(3, '0')

@@ -8,6 +8,7 @@ import {
   type ClipTiming,
   type Steps,
   countOf,
+  endOfSteps,
   fieldsOf,
   framesOf,
   mixtureAt,
@@ -140,18 +141,18 @@ function momentOf(
     : timeAt(steps, add(positionAt(steps, sourceIn), count))
 }
 
-/** @param stepsAFrame how many steps one frame of the timeline takes up where they are counted */
+/** @param perFrame how many steps one frame of the timeline takes up where they are counted */
 function stepOn(
   running: Running,
   steps: Steps,
   rate: Rate,
   n: number,
   within: Rational,
-  stepsAFrame = 1,
+  perFrame = 1,
 ): number | null {
   if (running.way.passing.kind === 'in-time') return stepAt(steps, momentOf(running, steps, rate, n, within))
   // Counted, not timed: steps of unequal length take one frame each.
-  const count = multiply(add(rational(n), within), rational(stepsAFrame))
+  const count = multiply(add(rational(n), within), rational(perFrame))
   return stepOf(add(positionAt(steps, running.sourceIn), count), countOf(steps))
 }
 
@@ -170,8 +171,8 @@ function inFields(
   n: number,
   outOf: 'frames' | 'fields',
 ): Shown {
-  const steps = outOf === 'frames' ? framesOf(timing) : fieldsOf(timing)
-  const at = (within: Rational) => stepOn(running, steps, rate, n, within, outOf === 'fields' ? 2 : 1)
+  const { steps, perFrame } = countingOf(running.way, timing)
+  const at = (within: Rational) => stepOn(running, steps, rate, n, within, perFrame)
   const [first, second] = [at(rational(1, 4)), at(rational(3, 4))]
   if (first === null) return nothing
   const shownFirst = firstParity(running.shownOrder)
@@ -234,45 +235,86 @@ function pulled(running: Running, timing: ClipTiming, rate: Rate, n: number): Sh
   )
 }
 
-/** The moment of the source at which a placement stands after so many frames: where a cut there begins. */
-export const sourceTimeAfter = (
-  running: Pick<Running, 'sourceIn' | 'way'>,
+/**
+ * What a way counts where it goes step by step: frames, or fields where each is shown by itself, and how many of them pass in a
+ * frame of the timeline. On the fields of an interlaced timeline there is room for two.
+ */
+function countingOf(
+  { taking }: Way,
   timing: ClipTiming,
-  rate: Rate,
-  frames: number,
-): Rational => sourceTimeAt(running, timing, rate, rational(frames))
+): { readonly steps: Steps; readonly perFrame: 1 | 2 } {
+  switch (taking.kind) {
+    case 'deinterlaced':
+      return { steps: taking.keep === 'each' ? fieldsOf(timing) : framesOf(timing), perFrame: 1 }
+    case 'fields':
+      return { steps: taking.outOf === 'fields' ? fieldsOf(timing) : framesOf(timing), perFrame: 2 }
+    default:
+      return { steps: framesOf(timing), perFrame: 1 }
+  }
+}
+
+/** What of a placement decides how its source passes. */
+export type Course = Pick<Running, 'sourceIn' | 'way'>
+
+/**
+ * Seconds of the source that pass in one of the timeline: the speed of all that shows or sounds this way. Steps that are counted and
+ * listed unevenly pass at their mean.
+ */
+export function speedOf(way: Way, timing: ClipTiming, rate: Rate): Rational {
+  if (way.passing.kind === 'in-time') return way.passing.factor
+  const { steps, perFrame } = countingOf(way, timing)
+  const end = endOfSteps(steps)
+  if (end === null) return rational(1)
+  const lasting = divide(rational(countOf(steps), perFrame), rate)
+  return divide(end, lasting)
+}
+
+/** The same over so many frames of a placement: exact where its steps are listed, too. */
+export function speedOver(course: Course, timing: ClipTiming, rate: Rate, frames: number): Rational {
+  if (course.way.passing.kind === 'in-time' || framesOf(timing).kind !== 'listed')
+    return speedOf(course.way, timing, rate)
+  const passed = subtract(sourceTimeAfter(course, timing, rate, frames), course.sourceIn)
+  return passed.num > 0 ? multiply(passed, divide(rate, rational(frames))) : speedOf(course.way, timing, rate)
+}
+
+/** The moment of the source at which a placement stands after so many frames: where a cut there begins. */
+export const sourceTimeAfter = (course: Course, timing: ClipTiming, rate: Rate, frames: number): Rational =>
+  sourceTimeAt(course, timing, rate, rational(frames))
 
 /** The same after any time, told in frames of the timeline and parts of them. */
 export function sourceTimeAt(
-  { sourceIn, way }: Pick<Running, 'sourceIn' | 'way'>,
+  { sourceIn, way }: Course,
   timing: ClipTiming,
   rate: Rate,
   frames: Rational,
 ): Rational {
   if (timing.kind === 'still') return sourceIn
   if (way.passing.kind === 'in-time') return add(sourceIn, divide(multiply(frames, way.passing.factor), rate))
-  const steps = stepsOf(way, timing)
-  return timeAt(steps, add(positionAt(steps, sourceIn), frames))
+  const { steps, perFrame } = countingOf(way, timing)
+  return timeAt(steps, add(positionAt(steps, sourceIn), multiply(frames, rational(perFrame))))
 }
-
-/** What a way counts as one step: fields where each is shown, else frames. */
-const stepsOf = (way: Way, timing: ClipTiming): Steps =>
-  way.taking.kind === 'deinterlaced' && way.taking.keep === 'each' ? fieldsOf(timing) : framesOf(timing)
 
 /**
  * How many frames of a timeline a placement has to show from its in-point on, at least one; the last may begin within half a
  * frame of the end. Null for a still, which never ends.
  */
-export function framesLeft(
-  { sourceIn, way }: Pick<Running, 'sourceIn' | 'way'>,
-  timing: ClipTiming,
-  rate: Rate,
-): number | null {
+export function framesLeft({ sourceIn, way }: Course, timing: ClipTiming, rate: Rate): number | null {
   if (timing.kind === 'still') return null
-  const steps = stepsOf(way, timing)
+  const { steps, perFrame } = countingOf(way, timing)
   const left =
     way.passing.kind === 'in-time'
       ? divide(multiply(subtract(timeOf(steps, countOf(steps)), sourceIn), rate), way.passing.factor)
-      : subtract(rational(countOf(steps)), positionAt(steps, sourceIn))
+      : divide(subtract(rational(countOf(steps)), positionAt(steps, sourceIn)), rational(perFrame))
   return Math.max(1, floor(add(left, rational(1, 2))))
+}
+
+/** How many whole frames of a timeline lie in the source before a placement's in-point. Null for a still, which has no beginning. */
+export function framesBefore({ sourceIn, way }: Course, timing: ClipTiming, rate: Rate): number | null {
+  if (timing.kind === 'still') return null
+  const { steps, perFrame } = countingOf(way, timing)
+  const before =
+    way.passing.kind === 'in-time'
+      ? divide(multiply(sourceIn, rate), way.passing.factor)
+      : divide(positionAt(steps, sourceIn), rational(perFrame))
+  return Math.max(0, floor(before))
 }

@@ -8,17 +8,17 @@ import {
   peaksOf,
   soundMargin,
 } from '../../core/sound/mix'
-import { openSound } from '../decode/sound'
-import type { OpenSound, SoundKind } from '../decode/sound-engine'
+import { type SoundPiece, joinedSound } from '../decode/joined-sound'
+import type { OpenSound } from '../decode/sound-engine'
 import { openAccesses } from '../open'
-import type { MediaLocator } from '../source'
 import { type Stretched, stretched } from './stretched'
 
-/** A stream of sound of a file. */
+/** A stream of sound of a clip, in the one or the several files that it lies in. */
 export interface SoundFile {
+  /** Of what the files hold, and of the stream. */
   readonly key: string
-  readonly locator: MediaLocator
-  readonly kind: SoundKind
+  readonly channels: number
+  readonly pieces: readonly SoundPiece[]
 }
 
 /** A stretch of sound on a timeline. */
@@ -55,9 +55,7 @@ const stretch = 10
 /** Mixes sound, and finds the shape of it; streams stay open for the next wish. */
 export function mixer(mostOpen = 8) {
   const open = openAccesses<OpenSound>(mostOpen)
-  const never = new AbortController().signal
-  const opened = ({ key, locator, kind }: SoundFile) =>
-    open.get(`${key} ${kind.stream}`, () => openSound(locator, kind, never))
+  const opened = ({ key, pieces }: SoundFile) => open.get(key, () => joinedSound(pieces))
 
   /** Sound that is being stretched, and the sample of the timeline with which each goes on. */
   const stretches = new Map<string, { readonly sound: Stretched; next: number }>()
@@ -87,7 +85,7 @@ export function mixer(mostOpen = 8) {
     count: number,
     wish: AbortSignal,
   ): Promise<Channels> {
-    const key = `${file.key} ${file.kind.stream} ${from} ${sourceSeconds} ${speed} ${channels?.join()}`
+    const key = `${file.key} ${from} ${sourceSeconds} ${speed} ${channels?.join()}`
     let known = stretches.get(key)
     if (known?.next !== first) {
       let seconds = sourceSeconds + ((first - from) / rate) * speed
@@ -135,7 +133,7 @@ export function mixer(mostOpen = 8) {
           await add(channels, order, part, signal)
         } catch (error) {
           signal.throwIfAborted()
-          open.drop(`${part.file.key} ${part.file.kind.stream}`)
+          open.drop(part.file.key)
           trouble = error instanceof Error ? error.message : String(error)
         }
       }

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Clip } from '../../../../core/edit/clip'
+import { heardOf } from '../../../../core/edit/heard'
 import type { Placement } from '../../../../core/edit/timeline'
 import { toNumber } from '../../../../core/rational/rational'
 import { peaksPerSecond } from '../../../../media/sound/mixing'
+import { useProject } from '../../../../stores/project'
 import { useSounds } from '../../../../stores/sounds'
 import { useTimelines } from '../../../../stores/timelines'
 
@@ -14,18 +16,30 @@ const props = defineProps<{
   share: { readonly from: number; readonly to: number }
   width: number
 }>()
+const project = useProject()
 const sounds = useSounds()
 const timelines = useTimelines()
 const height = 16
 const path = computed(() => {
   const shape = sounds.shapeOf(props.clip)
-  const rate = timelines.current?.rate
+  const timeline = timelines.current
+  const rate = timeline?.rate
   if (!shape || !rate) return ''
   const seconds = props.placement.length / toNumber(rate)
-  const start = toNumber(props.placement.sourceIn)
+  const start = props.placement.start / toNumber(rate)
+  const parts = heardOf(project.opened, timeline, props.placement).map((part) => ({
+    from: toNumber(part.from),
+    source: toNumber(part.sourceSeconds),
+    speed: toNumber(part.speed),
+  }))
+  /** The moment of the file that is heard at a moment of the timeline. */
+  const heardAt = (moment: number) => {
+    const part = parts.findLast(({ from }) => from <= moment) ?? parts[0]
+    return part ? part.source + (moment - part.from) * part.speed : 0
+  }
   const steps = Math.max(2, Math.min(600, Math.floor(props.width / 2)))
   const at = (step: number) =>
-    (start + seconds * (props.share.from + ((props.share.to - props.share.from) * step) / steps)) *
+    heardAt(start + seconds * (props.share.from + ((props.share.to - props.share.from) * step) / steps)) *
     peaksPerSecond
   const loud = (from: number, to: number) => {
     let most = 0

@@ -1,0 +1,409 @@
+import fc from 'fast-check'
+import { checkTimeline } from '../check/check'
+import { findingGroups } from '../check/findings'
+import { fromEdl } from '../exchange/edl-read'
+import { toEdl } from '../exchange/edl'
+import { toOtio } from '../exchange/otio'
+import { fromOtio } from '../exchange/otio-read'
+import { addedTimelines } from '../exchange/take-in'
+import { parseFormat } from '../format/parse'
+import { rational } from '../rational/rational'
+import type { Override } from '../treatment/treatment'
+import * as arranging from '../edit/arranging'
+import * as carrying from '../edit/carrying'
+import type { Clip } from '../edit/clip'
+import * as correction from '../edit/correction'
+import { clipFormats, framings } from '../edit/cut.fixture'
+import { aClip, aDoc, aStill, aVideo } from '../edit/doc.fixture'
+import type { Draft } from '../edit/draft'
+import * as links from '../edit/links'
+import * as nesting from '../edit/nesting'
+import * as operations from '../edit/operations'
+import * as parts from '../edit/parts'
+import * as placing from '../edit/placing'
+import { type Doc, formatOf } from '../edit/project'
+import * as replacing from '../edit/replacing'
+import * as restoring from '../edit/restoring'
+import { type Timeline, placementsIn } from '../edit/timeline'
+import * as treating from '../edit/treating'
+import * as trimming from '../edit/trimming'
+
+/** Every operation on documents of every kind of clip, drawn by a dice: what laws are held over. */
+
+export type D = Draft<Doc>
+/** What a drawn number chooses among. */
+export interface Dice {
+  of<T>(some: readonly T[]): T
+  number(below: number): number
+  readonly id: () => string
+  readonly treatment: Override
+  readonly point: Doc
+}
+const format = (text: string) => parseFormat(text)!.format
+const formats = [
+  '1920x1080@25p',
+  '3840x2160@24p',
+  '1080x1920@25p',
+  '1920x1080@50i',
+  '1440x1080/4:3@29.97p',
+].map(format)
+
+/** Every operation that there is on a document, done as a dice says. */
+export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = {
+  takeIn: (doc, dice) =>
+    operations.takeIn(doc, [
+      dice.of([aStill(dice.id()), sounding(sounding(aVideo(dice.id(), dice.of(clipFormats), 30)))]),
+    ]),
+  takeOut: (doc, dice) => operations.takeOut(doc, [dice.of(Object.keys(doc.clips))], dice.number(2) > 0),
+  removePlacements: (doc, dice) =>
+    operations.removePlacements(doc, some(doc, dice).id, [one(doc, dice)], dice.number(2) > 0),
+  setProjectFormat: (doc, dice) =>
+    operations.setProjectFormat(doc, { at: '', setBy: 'typed', format: dice.of(formats), reason: '' }),
+  setTimelineFormat: (doc, dice) =>
+    operations.setTimelineFormat(
+      doc,
+      some(doc, dice).id,
+      dice.of([...formats, ...(doc.project.format ? [null] : [])]),
+      null,
+      {
+        all: dice.of(['keep', 'anew', 'fill-shape', 'as-before'] as const),
+      },
+    ),
+  addTimeline: (doc, dice) =>
+    operations.addTimeline(doc, placing.newTimeline(dice.id(), 'More', '', dice.of(formats))),
+  removeTimeline: (doc, dice) =>
+    Object.keys(doc.timelines).length > 1 &&
+    operations.removeTimeline(doc, some(doc, dice).id, dice.number(2) > 0),
+  renameTimeline: (doc, dice) => operations.renameTimeline(doc, some(doc, dice).id, dice.id()),
+  append: (doc, dice) => placing.append(doc, some(doc, dice).id, [clip(doc, dice)]),
+  movePlacement: (doc, dice) =>
+    placing.movePlacement(doc, some(doc, dice).id, one(doc, dice), dice.number(5)),
+  cutAt: (doc, dice) => {
+    const timeline = some(doc, dice)
+    const ids = placementsIn(timeline as Timeline).map(({ id }) => id)
+    placing.cutAt(doc, timeline.id, dice.number(3) ? ids : [one(doc, dice)], dice.number(200), dice.id)
+  },
+  addTrack: (doc, dice) =>
+    arranging.addTrack(doc, some(doc, dice).id, dice.of(['video', 'audio'] as const), dice.id),
+  removeTrack: (doc, dice) => {
+    const timeline = some(doc, dice)
+    if (timeline.tracks.length > 2) arranging.removeTrack(doc, timeline.id, dice.of(timeline.tracks).id)
+  },
+  changeTrack: (doc, dice) => {
+    const timeline = some(doc, dice)
+    arranging.changeTrack(doc, timeline.id, dice.of(timeline.tracks).id, {
+      hidden: dice.number(2) > 0,
+      locked: dice.number(5) > 3,
+    })
+  },
+  changeTimeline: (doc, dice) =>
+    arranging.changeTimeline(doc, some(doc, dice).id, { soundLayout: dice.of(['mono', 'stereo'] as const) }),
+  putAt: (doc, dice) =>
+    arranging.putAt(
+      doc,
+      some(doc, dice).id,
+      wanted(doc, dice),
+      dice.number(150),
+      dice.of(['insert', 'over'] as const),
+      dice.id,
+    ),
+  putAtEnd: (doc, dice) => arranging.putAtEnd(doc, some(doc, dice).id, wanted(doc, dice), dice.id),
+  putAbove: (doc, dice) =>
+    arranging.putAbove(doc, some(doc, dice).id, wanted(doc, dice), dice.number(150), dice.id),
+  movePlacements: (doc, dice) =>
+    arranging.movePlacements(
+      doc,
+      some(doc, dice).id,
+      dice.number(4)
+        ? links.withLinked(some(doc, dice) as Timeline, [one(doc, dice)])
+        : new Set([one(doc, dice)]),
+      dice.number(40) - 20,
+      dice.number(3) - 1,
+      dice.id,
+    ),
+  closeGaps: (doc, dice) => arranging.closeGaps(doc, some(doc, dice).id, null),
+  link: (doc, dice) => {
+    const timeline = some(doc, dice)
+    const ids = dice.number(2)
+      ? placementsIn(timeline as Timeline).map(({ id }) => id)
+      : [one(doc, dice), one(doc, dice)]
+    links.link(doc, timeline.id, new Set(ids), dice.id)
+  },
+  unlink: (doc, dice) => links.unlink(doc, some(doc, dice).id, new Set([one(doc, dice)])),
+  changeSound: (doc, dice) =>
+    arranging.changeSound(doc, some(doc, dice).id, new Set([one(doc, dice)]), { gain: dice.number(10) }),
+  treatLike: (doc, dice) => treating.treatLike(doc, some(doc, dice).id, [one(doc, dice)], dice.treatment),
+  trimStart: (doc, dice) =>
+    trimming.trimStart(
+      doc,
+      some(doc, dice).id,
+      one(doc, dice),
+      dice.number(9) - 4,
+      dice.of(['stays', 'moves'] as const),
+    ),
+  trimEnd: (doc, dice) =>
+    trimming.trimEnd(
+      doc,
+      some(doc, dice).id,
+      one(doc, dice),
+      dice.number(9) - 4,
+      dice.of(['stays', 'moves'] as const),
+    ),
+  lengthen: (doc, dice) => trimming.lengthen(doc, some(doc, dice).id, one(doc, dice), 1 + dice.number(90)),
+  slip: (doc, dice) => trimming.slip(doc, some(doc, dice).id, one(doc, dice), dice.number(9) - 4),
+  treat: (doc, dice) => treating.treat(doc, some(doc, dice).id, [one(doc, dice)], dice.treatment),
+  untreat: (doc, dice) =>
+    treating.untreat(
+      doc,
+      some(doc, dice).id,
+      [one(doc, dice)],
+      dice.of([null, ['motion', 'framing.zoom'] as const]),
+    ),
+  setDefaults: (doc, dice) => treating.setDefaults(doc, some(doc, dice).id, dice.treatment),
+  clearDefaults: (doc, dice) => treating.clearDefaults(doc, some(doc, dice).id),
+  setRule: (doc, dice) =>
+    treating.setRule(doc, some(doc, dice).id, {
+      id: dice.of(['r1', 'r2', 'r3']),
+      on: true,
+      when: { rate: rational(25) },
+      set: dice.treatment,
+    }),
+  removeRule: (doc, dice) => treating.removeRule(doc, some(doc, dice).id, 'r1'),
+  moveRule: (doc, dice) => treating.moveRule(doc, some(doc, dice).id, 'r2', dice.of([-1, 1])),
+  acceptFindings: (doc, dice) =>
+    treating.acceptFindings(
+      doc,
+      some(doc, dice).id,
+      [one(doc, dice)],
+      'reduce',
+      dice.of([null, 'meant']),
+      '',
+    ),
+  correct: (doc, dice) =>
+    correction.correct(
+      doc,
+      [dice.of(Object.keys(doc.clips))],
+      dice.of([
+        { rate: rational(24) },
+        { rate: rational(50) },
+        { rotation: 90 as const },
+        { rate: null },
+        { scan: 'interlaced' as const },
+        { repeatsOut: { holds: [2, 3], phase: 3 } },
+        { repeatsOut: null },
+      ]),
+    ),
+  takeCarried: (doc, dice) => {
+    const [d, t] = [doc as Doc, some(doc, dice) as Timeline]
+    if (!t.rate || !formatOf(d, t)) return
+    const wish = { format: dice.of(formats), origin: null, keepPitch: true }
+    const making = { name: dice.id(), at: '', newId: dice.id }
+    carrying.takeCarried(
+      doc,
+      dice.of([
+        () => carrying.recut(d, t, wish, null),
+        () => carrying.recut(d, t, wish, making),
+        () => carrying.nested(d, t, wish, making),
+        () => carrying.slowed(d, t, wish, null),
+      ])(),
+    )
+  },
+  unnested: (doc, dice) => {
+    const nestedOnes = Object.values(doc.timelines).flatMap((t) =>
+      placementsIn(t as Timeline).flatMap(({ id, source }) =>
+        source.kind === 'timeline' ? [[t, id] as const] : [],
+      ),
+    )
+    const [found] = nestedOnes
+    if (found)
+      doc.timelines[found[0].id] = nesting.unnested(
+        doc as Doc,
+        found[0] as Timeline,
+        found[1],
+        dice.id,
+      ) as Draft<Timeline>
+  },
+  replaceClip: (doc, dice) =>
+    replacing.replaceClip(
+      doc,
+      dice.of(Object.keys(doc.clips)),
+      sounding(aVideo(dice.id(), dice.of(clipFormats), 30)),
+    ),
+  putTogether: (doc, dice) => {
+    const [a, b] = Object.values(doc.clips).filter(({ parts: within }) => within.length === 0)
+    const alike =
+      a && b && a.reading?.video?.width === b.reading?.video?.width && a.reading?.kind === b.reading?.kind
+    if (
+      alike &&
+      Object.keys(doc.clips).length > 3 &&
+      ![a.id, b.id].some((id) => parts.timesPlaced(doc as Doc, id))
+    )
+      parts.putTogether(doc, parts.joinRecording([a, b] as Clip[], dice.id()))
+  },
+  takeApart: (doc) => {
+    const whole = Object.values(doc.clips).find(({ parts: within }) => within.length > 0)
+    if (whole && !parts.timesPlaced(doc as Doc, whole.id)) parts.takeApart(doc, whole.id)
+  },
+  nest: (doc, dice) => {
+    const [outer, inner] = [some(doc, dice) as Timeline, some(doc, dice) as Timeline]
+    if (!outer.rate || !inner.rate || !nesting.canHold(doc as Doc, outer.id, inner.id)) return
+    const placed = nesting.placedTimeline(inner, outer.rate, [dice.id(), dice.id(), dice.id()])
+    if (dice.number(2)) arranging.putAtEnd(doc, outer.id, placed, dice.id)
+    else
+      arranging.putAt(doc, outer.id, placed, dice.number(90), dice.of(['insert', 'over'] as const), dice.id)
+  },
+  cure: (doc, dice) => {
+    const timeline = some(doc, dice) as Timeline
+    const check = checkTimeline(doc as Doc, timeline)
+    const cures = check ? findingGroups(doc as Doc, timeline, check).flatMap(({ cure }) => cure ?? []) : []
+    if (cures.length)
+      for (const { placementId, set } of dice.of(cures).treats)
+        treating.treat(doc, timeline.id, [placementId], set)
+  },
+  takeBack: (doc, dice) => {
+    const timeline = some(doc, dice) as Timeline
+    if (!formatOf(doc as Doc, timeline)) return
+    const making = { name: dice.id(), at: '', newId: dice.id }
+    const listed = dice.number(2) === 0
+    const read = listed
+      ? fromEdl(toEdl(doc as Doc, timeline).text, doc as Doc, making)
+      : fromOtio(JSON.stringify(toOtio(doc as Doc, timeline)), doc as Doc, making)
+    if (!read.ok) return
+    const timelines = 'timelines' in read ? read.timelines : [read.timeline]
+    for (const added of addedTimelines(doc as Doc, timelines, making)) operations.addTimeline(doc, added)
+  },
+  restore: (doc, dice) => dice.number(4) === 0 && restoring.restore(doc, dice.point),
+}
+const some = (doc: D, dice: Dice) => dice.of(Object.values(doc.timelines))
+const one = (doc: D, dice: Dice): string => {
+  const ids = Object.values(doc.timelines).flatMap((t) => placementsIn(t as Timeline).map(({ id }) => id))
+  return ids.length ? dice.of(ids) : 'none'
+}
+const clip = (doc: D, dice: Dice) => ({
+  ...placing.placementOf(dice.of(Object.values(doc.clips)), formats[0]!, dice.id()),
+  length: 1 + dice.number(40),
+})
+const wanted = (doc: D, dice: Dice): arranging.Wanted[] => {
+  const whole = dice.of(Object.values(doc.clips)) as Clip
+  if (dice.number(2)) {
+    const from = dice.number(30)
+    return placing.placedClip(
+      whole,
+      formats[0]!,
+      dice.number(3) ? { from, to: from + dice.number(50) } : null,
+      [dice.id(), dice.id(), dice.id()],
+    )
+  }
+  const placement = clip(doc, dice)
+  const pairId = dice.id()
+  return (['video', 'audio'] as const).map((kind) => ({
+    kind,
+    offset: 0,
+    above: dice.number(2),
+    placement: { ...placement, id: dice.id(), pairId },
+  }))
+}
+
+/** A clip with sound, which may begin late. */
+export function sounding(clip: Draft<Clip>, startSec = 0): Draft<Clip> {
+  clip.reading!.audio = [{ codec: 'AAC', channels: 2, sampleRate: 48_000, bitDepth: null, startSec }] as never
+  return clip
+}
+
+/** A clip whose frames are on for unequal times: a phone that drops frames in the dark. */
+function aVariable(id: string, frames: number): Draft<Clip> {
+  const clip = sounding(aVideo(id, '1920x1080@30p', frames / 30))
+  const presentationTimes: number[] = []
+  let at = 0
+  for (let i = 0; i < frames; i++) {
+    presentationTimes.push(at)
+    at += [33, 34, 33, 50, 33, 100, 21][(i * 5) % 7]!
+  }
+  Object.assign(clip.reading!.video!, {
+    rateMode: 'variable',
+    frameCount: frames,
+    minRate: 10,
+    maxRate: 47.6,
+    meanRate: (frames * 1000) / at,
+    offNominalShare: 0.3,
+  })
+  clip.reading!.durationSec = at / 1000
+  clip.frameTimes = { clock: rational(1000), presentationTimes, end: at } as never
+  return clip
+}
+
+/** Clips of every kind: constant, interlaced, variable, in several files, with late sound, a still, sound alone. */
+export function everyKind(): Draft<Doc> {
+  const split = [1, 2].map((n) => sounding(aVideo(`split_${n}`, '1920x1080@25p', 20)))
+  const alone = sounding(aVideo('alone', '1920x1080@25p', 40)).reading!
+  return aDoc([
+    ...clipFormats.map((text, i) => sounding(aVideo(`c${i}`, text, 60), i === 1 ? 0.3 : 0)),
+    sounding(aVideo('fields', '1920x1080@50i', 60)),
+    sounding(aVideo('tape', '720x480/8:9@59.94i', 60)),
+    aVariable('phone', 900),
+    parts.joinRecording(split, 'split') as Draft<Clip>,
+    aStill('title'),
+    aClip('song', { ...alone, kind: 'audio', video: null } as never, 'song.wav'),
+  ])
+}
+
+const motions = fc.constantFrom<NonNullable<Override['motion']>>(
+  { kind: 'auto' },
+  { kind: 'hold' },
+  { kind: 'blend' },
+  { kind: 'speed', pace: { kind: 'every-frame' }, wanted: false, keepPitch: true },
+  { kind: 'speed', pace: { kind: 'factor', factor: rational(1, 2) }, wanted: true, keepPitch: true },
+  { kind: 'speed', pace: { kind: 'factor', factor: rational(7, 3) }, wanted: true, keepPitch: false },
+  { kind: 'pulldown', phase: 2 },
+  { kind: 'remove-pulldown', phase: 3 },
+)
+const fields = fc.constantFrom<NonNullable<Override['fields']>>(
+  { kind: 'auto' },
+  { kind: 'weave' },
+  { kind: 'from-frames' },
+  { kind: 'blend' },
+  { kind: 'deinterlace', method: 'adaptive', rate: { kind: 'double' } },
+  { kind: 'deinterlace', method: 'single', rate: { kind: 'same', keep: 'second' } },
+)
+/** Every way of motion, fields, framing and colour. */
+export const everyTreatment: fc.Arbitrary<Override> = fc.record(
+  {
+    framing: framings,
+    motion: motions,
+    fields,
+    shiftOrder: fc.boolean(),
+    colour: fc.constantFrom('none' as const, 'matrix' as const),
+  },
+  { requiredKeys: [] },
+)
+
+/** What is done, one after the other. */
+export interface Act {
+  readonly act: string
+  readonly rolls: readonly number[]
+  readonly treatment: Override
+}
+export const acts = (most: number): fc.Arbitrary<Act[]> =>
+  fc.array(
+    fc.record({
+      act: fc.constantFrom(...Object.keys(operationsDrawn)),
+      rolls: fc.array(fc.nat(), { minLength: 12, maxLength: 12 }),
+      treatment: everyTreatment,
+    }),
+    { minLength: 1, maxLength: most },
+  )
+
+/** The dice of an act. */
+export function diceOf({ rolls, treatment }: Act, id: () => string, point: Doc): Dice {
+  const left = [...rolls]
+  const number = (below: number) => (left.shift() ?? 0) % Math.max(1, below)
+  return { number, of: (some) => some[number(some.length)]!, id, treatment, point }
+}
+
+/** A document as one text: the order of names in a record says nothing. */
+export const textOf = (value: unknown): string =>
+  JSON.stringify(value, (_, part: unknown) =>
+    part && typeof part === 'object' && !Array.isArray(part)
+      ? Object.fromEntries(Object.entries(part).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : part,
+  )

@@ -1,0 +1,334 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { change } from '../edit/change'
+import type { Clip } from '../edit/clip'
+import { counting } from '../edit/cut.fixture'
+import type { Draft } from '../edit/draft'
+import { heardOf } from '../edit/heard'
+import { layersAt } from '../edit/layers'
+import { addTimeline, removePlacements, setProjectFormat } from '../edit/operations'
+import { cutAt, newTimeline, placedClip } from '../edit/placing'
+import { putAtEnd } from '../edit/arranging'
+import { withLinked } from '../edit/links'
+import { slip, trimEnd, trimStart } from '../edit/trimming'
+import { treat } from '../edit/treating'
+
+import { type Doc, formatOf } from '../edit/project'
+import { settlePlacement } from '../edit/running'
+import { type Placement, type Timeline, placementsIn } from '../edit/timeline'
+import { readProjectFile, writeProjectFile } from '../exchange/project-file'
+import { parseFormat } from '../format/parse'
+import { type Shown, framesIn } from '../motion/shown'
+import { toNumber } from '../rational/rational'
+import { type Act, acts, diceOf, everyKind, operationsDrawn, textOf } from './history.fixture'
+
+/**
+ * What holds after any operation on any document. Documents hold every kind of clip, linked with its sound; histories are drawn from
+ * every operation. `LAWS=20000 npx vitest run src/core/laws` goes through so many.
+ */
+const runs = Number(process.env.LAWS ?? 300)
+
+const formats = ['1920x1080@25p', '1920x1080@24p', '1920x1080@50i', '1920x1080@59.94i', '1920x1080@50p']
+
+/** A cut of some of every kind, each with its sound, of which parts are placed. */
+const begun = fc.record({
+  format: fc.constantFrom(...formats),
+  placed: fc.array(
+    fc.record({ clip: fc.nat(20), from: fc.nat(40), count: fc.integer({ min: 1, max: 90 }) }),
+    {
+      minLength: 1,
+      maxLength: 6,
+    },
+  ),
+})
+function docOf({ format, placed }: typeof begun extends fc.Arbitrary<infer T> ? T : never): Doc {
+  const doc = everyKind()
+  const newId = counting()
+  const { format: own } = parseFormat(format)!
+  setProjectFormat(doc, { at: '', setBy: 'typed', format: own, reason: '' })
+  addTimeline(doc, newTimeline('t', 'Main cut', ''))
+  const clips = Object.values(doc.clips) as Clip[]
+  for (const { clip, from, count } of placed) {
+    const ids = [newId(), newId(), newId()].map((id) => `first-${id}`) as [string, string, string]
+    putAtEnd(doc, 't', placedClip(clips[clip % clips.length]!, own, { from, to: from + count }, ids), newId)
+  }
+  return doc as Doc
+}
+
+/** Goes through a history, and looks at what each step leaves. */
+function through(start: Doc, drawn: readonly Act[], look: (doc: Doc, act: string, before: Doc) => void): Doc {
+  let n = 0
+  const id = () => `n${++n}`
+  let doc = start
+  for (const one of drawn) {
+    const dice = diceOf(one, id, start)
+    const before = doc
+    const changed = change(doc, (draft) => void operationsDrawn[one.act]!(draft as Draft<Doc>, dice), id)
+    if (!changed.ok) continue
+    doc = changed.doc
+    look(doc, one.act, before)
+  }
+  return doc
+}
+
+/** When each frame of a clip's file is on, counted out: seconds from its first frame, as many as are asked for and one more. */
+function fileTimes(clip: Clip): (frame: number) => number {
+  const claimed = clip.claimed ?? clip.reading!
+  const { rate } = claimed.video!
+  const listed = clip.frameTimes
+  return (frame) => {
+    if (!listed) return (frame * rate!.den) / rate!.num
+    const { presentationTimes: times, end, clock } = listed
+    const last = times.length - 1
+    const [tick, next] = [times[Math.min(frame, last)]!, times[Math.min(frame, last) + 1] ?? end]
+    return ((tick + Math.max(0, frame - last) * (next - tick)) * clock.den) / clock.num
+  }
+}
+
+/** The frame of the file that a frame of the clip is, where repeats are taken out: found by walking along the pattern. */
+function storedFrame(clip: Clip, frame: number): number {
+  const { repeatsOut } = clip.corrections
+  if (!repeatsOut) return frame
+  let hold = 0
+  let within = repeatsOut.phase
+  while (within >= repeatsOut.holds[hold]!) within -= repeatsOut.holds[hold++]!
+  let stored = 0
+  for (let k = 0; k < frame; k++) {
+    stored += repeatsOut.holds[hold]! - within
+    within = 0
+    hold = (hold + 1) % repeatsOut.holds.length
+  }
+  return stored
+}
+
+/** The first moment of the file that is seen of a clip, and how long what is seen there is on. */
+function seenAt(clip: Clip, shown: Shown): { at: number; lasts: number } | null {
+  const times = fileTimes(clip)
+  const span = (frame: number) =>
+    [times(storedFrame(clip, frame)), times(storedFrame(clip, frame + 1))] as const
+  switch (shown.kind) {
+    case 'frame': {
+      const [from, to] = span(shown.index)
+      return { at: from, lasts: to - from }
+    }
+    case 'field': {
+      const [from, to] = span(shown.frame)
+      return { at: from, lasts: to - from }
+    }
+    case 'fields': {
+      const [a, b] = [span(shown.top.frame), span(shown.bottom.frame)]
+      return { at: Math.min(a[0], b[0]), lasts: Math.max(a[1], b[1]) - Math.min(a[0], b[0]) }
+    }
+    case 'mix': {
+      const a = seenAt(clip, shown.a)!
+      return { ...a, at: a.at + a.lasts / 2 }
+    }
+    case 'nothing':
+      return null
+  }
+}
+
+/** The longest that a frame beside what is seen of a clip is on. */
+function longestBeside(clip: Clip, shown: Shown): number {
+  const [first = 0] = framesIn(shown)
+  const times = fileTimes(clip)
+  const lasts = (frame: number) => times(storedFrame(clip, frame + 1)) - times(storedFrame(clip, frame))
+  return Math.max(...[-2, -1, 0, 1, 2].map((by) => lasts(Math.max(0, first + by))))
+}
+
+/** Links of a timeline: the placements that bear each. */
+function linksOf(timeline: Timeline) {
+  const links = new Map<string, { pictures: Placement[]; sounds: Placement[] }>()
+  for (const track of timeline.tracks)
+    for (const placement of track.placements) {
+      if (placement.pairId === null) continue
+      const known = links.get(placement.pairId) ?? { pictures: [], sounds: [] }
+      links.set(placement.pairId, known)
+      known[track.kind === 'video' ? 'pictures' : 'sounds'].push(placement)
+    }
+  return [...links.values()]
+}
+
+describe('a law', () => {
+  it('1. in step: sound stands in its source where its picture does, within a frame of the slower', () => {
+    let compared = 0
+    fc.assert(
+      fc.property(begun, acts(8), fc.array(fc.nat(), { minLength: 4, maxLength: 4 }), (cut, drawn, rolls) => {
+        const doc = through(docOf(cut), drawn, () => {})
+        for (const timeline of Object.values(doc.timelines))
+          for (const { pictures, sounds } of linksOf(timeline))
+            for (const [i, sound] of sounds.entries()) {
+              const [picture] = pictures
+              const clip = picture?.source.kind === 'clip' ? doc.clips[picture.source.clipId] : undefined
+              if (!picture || !clip?.reading?.video || clip.reading.kind !== 'video') continue
+              const from = Math.max(picture.start, sound.start)
+              const to = Math.min(picture.start + picture.length, sound.start + sound.length)
+              // Only this picture is looked at, whatever lies over it.
+              const track = timeline.tracks.find(({ placements }) => placements.includes(picture))!
+              const alone = { ...timeline, tracks: [{ ...track, hidden: false, kind: 'video' as const }] }
+              const heard = heardOf(doc, timeline, sound)
+              for (const roll of rolls) {
+                if (to <= from) continue
+                const frame = from + ((roll + i) % (to - from))
+                const [layer] = layersAt(doc, alone, frame)
+                const seen = layer && seenAt(clip, layer.shown)
+                const moment = frame / toNumber(timeline.rate!)
+                const part = heard.findLast((one) => toNumber(one.from) <= moment + 1e-9)
+                if (!seen || !part) continue
+                const speed = toNumber(part.speed)
+                const at = toNumber(part.sourceSeconds) + (moment - toNumber(part.from)) * speed
+                const ofTimeline = speed / toNumber(timeline.rate!)
+                // Pulldown shows a frame up to a quarter of one beside it early.
+                const { taking } = settlePlacement(doc, timeline, picture, formatOf(doc, timeline)).way
+                const early = taking.kind.endsWith('pulldown') ? 1.25 * longestBeside(clip, layer.shown) : 0
+                const slower = Math.max(ofTimeline, seen.lasts, early, 1 / toNumber(clip.reading.video.rate!))
+                compared++
+                expect(Math.abs(at - seen.at), `${clip.name} at ${frame}`).toBeLessThanOrEqual(slower + 1e-6)
+              }
+            }
+      }),
+      { numRuns: runs },
+    )
+    expect(compared).toBeGreaterThan(runs)
+  })
+
+  it('2. links: a link joins one picture and its own sounds', () => {
+    fc.assert(
+      fc.property(begun, acts(10), (cut, drawn) => {
+        through(docOf(cut), drawn, (doc, act) => {
+          for (const timeline of Object.values(doc.timelines))
+            for (const { pictures, sounds } of linksOf(timeline)) {
+              expect(pictures.length, act).toBe(1)
+              expect(sounds.length, act).toBeGreaterThan(0)
+              for (const sound of sounds) expect(sound.source, act).toEqual(pictures[0]!.source)
+            }
+        })
+      }),
+      { numRuns: runs },
+    )
+  })
+
+  it('2. links: what is done to one side of a cut never touches the other', () => {
+    fc.assert(
+      fc.property(
+        begun,
+        acts(6),
+        fc.nat(),
+        fc.nat(),
+        fc.constantFrom('trimStart', 'trimEnd', 'slip', 'treat', 'remove'),
+        (cut, drawn, at, by, what) => {
+          const doc = through(docOf(cut), drawn, () => {})
+          const id = counting()
+          const timeline = Object.values(doc.timelines).find((one) =>
+            linksOf(one).some(({ pictures }) => pictures[0]!.length > 1),
+          )
+          const open = timeline && {
+            ...timeline,
+            tracks: timeline.tracks.map((track) => ({ ...track, locked: false })),
+          }
+          if (!open) return
+          const long = linksOf(open).filter(({ pictures }) => pictures[0]!.length > 1)
+          const { start, length, pairId } = long[at % long.length]!.pictures[0]!
+          const frame = start + 1 + (at % (length - 1))
+          const apart = change(
+            { ...doc, timelines: { ...doc.timelines, [open.id]: open } },
+            (draft) => {
+              const ids = placementsIn(draft.timelines[open.id] as Timeline).map((one) => one.id)
+              cutAt(draft, open.id, ids, frame, () => `half-${id()}`)
+            },
+            () => `link-${id()}`,
+          )
+          if (!apart.ok) throw new Error(apart.error)
+          const halves = apart.doc.timelines[open.id]!
+          const isLeft = (one: Placement) => one.start < frame && one.start + one.length <= frame
+          const left = placementsIn(halves).filter(isLeft)
+          const right = placementsIn(halves).find((one) => one.start === frame && one.id.startsWith('half-'))
+          expect(
+            left.every(
+              (one) =>
+                one.pairId === null ||
+                !placementsIn(halves).some((other) => other.pairId === one.pairId && other.start >= frame),
+            ),
+            'no link goes over the cut',
+          ).toBe(true)
+          if (!right || pairId === null) return
+          const done = change(
+            apart.doc,
+            (draft) => {
+              const meant = [...withLinked(halves, [right.id])]
+              if (what === 'trimStart') trimStart(draft, open.id, right.id, (by % 9) - 2, 'stays')
+              if (what === 'trimEnd') trimEnd(draft, open.id, right.id, (by % 9) - 4, 'stays')
+              if (what === 'slip') slip(draft, open.id, right.id, (by % 9) - 4)
+              if (what === 'treat') treat(draft, open.id, [right.id], { motion: { kind: 'hold' } })
+              if (what === 'remove') removePlacements(draft, open.id, meant, false)
+            },
+            () => `later-${id()}`,
+          )
+          if (!done.ok) return
+          const after = new Map(placementsIn(done.doc.timelines[open.id]!).map((one) => [one.id, one]))
+          for (const one of left) expect(after.get(one.id), what).toEqual(one)
+        },
+      ),
+      { numRuns: runs },
+    )
+  })
+
+  it('3. can be kept: the project passes its own schema and comes back from its own file identical', () => {
+    fc.assert(
+      fc.property(begun, acts(12), (cut, drawn) => {
+        const doc = through(docOf(cut), drawn, () => {})
+        const back = readProjectFile(writeProjectFile(doc))
+        if (!back.ok) throw new Error(back.error)
+        expect(textOf(back.doc) === textOf(doc)).toBe(true)
+      }),
+      { numRuns: runs },
+    )
+  })
+
+  it('3. can be kept: no operation of the strip is refused for what it would leave', () => {
+    const strip = [
+      'cutAt',
+      'putAt',
+      'putAtEnd',
+      'putAbove',
+      'movePlacements',
+      'movePlacement',
+      'removePlacements',
+      'closeGaps',
+      'trimStart',
+      'trimEnd',
+      'slip',
+      'lengthen',
+      'treat',
+      'untreat',
+      'link',
+      'unlink',
+      'cure',
+      'nest',
+      'unnested',
+      'takeBack',
+      'takeCarried',
+      'correct',
+      'replaceClip',
+      'restore',
+    ]
+    fc.assert(
+      fc.property(begun, acts(10), (cut, drawn) => {
+        let n = 0
+        const id = () => `n${++n}`
+        const start = docOf(cut)
+        let doc = start
+        for (const one of drawn) {
+          const changed = change(
+            doc,
+            (draft) => void operationsDrawn[one.act]!(draft as Draft<Doc>, diceOf(one, id, start)),
+            id,
+          )
+          if (changed.ok) doc = changed.doc
+          else if (strip.includes(one.act)) throw new Error(`${one.act}: ${changed.error}`)
+        }
+      }),
+      { numRuns: runs },
+    )
+  })
+})
