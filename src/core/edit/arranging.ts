@@ -1,7 +1,7 @@
 import { present } from '../assert'
 import type { Draft } from './draft'
 import { timelineIn } from './operations'
-import { type Unplaced, behind } from './placing'
+import { type Unplaced, behind, cutAt } from './placing'
 import type { Doc } from './project'
 import { type Placement, type Timeline, type Track, type TrackKind } from './timeline'
 import { followPictures, isFree, oneMoreTrack, openUp, startsOf } from './track'
@@ -34,21 +34,6 @@ function carve(
     const right = end > to ? [behind(doc, timeline, placement, to, id)] : []
     return [...left, ...right]
   })
-}
-
-/** Cuts what a frame lies inside of, so that something can be put there. */
-function cutThrough(
-  doc: Draft<Doc>,
-  timeline: DraftTimeline,
-  track: DraftTrack,
-  frame: number,
-  newId: NewId,
-): void {
-  track.placements = track.placements.flatMap((placement) =>
-    placement.start < frame && frame < placement.start + placement.length
-      ? [{ ...placement, length: frame - placement.start }, behind(doc, timeline, placement, frame, newId())]
-      : [placement],
-  )
 }
 
 /** Puts placements on a track where there is room for them. */
@@ -125,12 +110,12 @@ export function putAt(
 ): void {
   const timeline = timelineIn(doc, timelineId)
   const end = wanted.reduce((most, { offset, placement }) => Math.max(most, offset + placement.length), 0)
-  if (putting === 'insert')
-    for (const track of timeline.tracks) {
-      if (track.locked) continue
-      cutThrough(doc, timeline, track, frame, newId)
-      track.placements = openUp(track.placements, frame, end)
-    }
+  if (putting === 'insert') {
+    const all = timeline.tracks.flatMap(({ placements }) => placements.map(({ id }) => id))
+    cutAt(doc, timelineId, all, frame, newId)
+    for (const track of timeline.tracks)
+      if (!track.locked) track.placements = openUp(track.placements, frame, end)
+  }
   for (const { kind, placement, offset, above } of wanted) {
     const track = tracksFor(doc, timeline, kind, above, newId)
     const start = frame + offset

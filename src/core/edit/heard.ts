@@ -117,20 +117,21 @@ function evenParts(doc: Doc, timeline: Timeline, placement: Placement, rate: Rat
   const course = runningOf(doc, timeline, placement)
   const timing = timingOfPlacement(doc, placement)
   const clip = source.kind === 'clip' ? doc.clips[source.clipId] : undefined
-  const clock = clip ? fileClock(clip) : { kind: 'even' as const, factor: rational(1) }
+  const clock = clip ? fileClock(clip) : null
+  const factor = clock ? clock.factor : rational(1)
   const passesEvenly = course.way.passing.kind === 'in-time' || framesOf(timing).kind !== 'listed'
-  if (passesEvenly && clock.kind === 'even')
+  if (passesEvenly && factor)
     return [
       {
         from: 0,
         to: length,
-        source: multiply(sourceIn, clock.factor),
-        speed: multiply(speedOf(course.way, timing, rate), clock.factor),
+        source: multiply(sourceIn, factor),
+        speed: multiply(speedOf(course.way, timing, rate), factor),
       },
     ]
   const inFile = (frame: number): Rational => {
     const moment = sourceTimeAfter(course, timing, rate, frame)
-    return clock.kind === 'even' ? multiply(moment, clock.factor) : clock.at(moment)
+    return clock ? clock.inFile(moment) : moment
   }
   return followed(inFile, length, lengthOfSource(course, timing, rate, length), frameIn(timing) / 4, rate)
 }

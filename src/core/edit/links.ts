@@ -356,6 +356,27 @@ function write(into: Draft<Timeline>, as: Timeline, { set, added }: Fixes): void
 }
 
 /**
+ * Lets what a cut left on either side of a frame go apart: of links that were cut, what begins behind it bears a new one.
+ * @param cut the links of which something was cut there
+ */
+export function partLinks(
+  timeline: Draft<Timeline>,
+  cut: ReadonlySet<string>,
+  frame: number,
+  newId: () => string,
+): void {
+  const names = new Map<string, string>()
+  for (const { placements } of timeline.tracks)
+    for (const placement of placements) {
+      const { pairId } = placement
+      if (pairId === null || placement.start < frame || !cut.has(pairId)) continue
+      const name = names.get(pairId) ?? newId()
+      names.set(pairId, name)
+      placement.pairId = name
+    }
+}
+
+/**
  * Links pictures with their own sounds among some placements: each sound with the picture of its source beside which it stands.
  * @returns why nothing was linked, in a sentence; null where something was
  */

@@ -13,7 +13,7 @@ import type { Doc } from './project'
 import { runningOf, timingOfPlacement } from './running'
 import { exactDuration, timingOf } from './timing'
 import { type Placement, type Timeline, type TrackKind, endOf } from './timeline'
-import { withLinked } from './links'
+import { partLinks, withLinked } from './links'
 import { closeUp, followPictures, oneMoreTrack, openUp, startsOf } from './track'
 
 /** An empty timeline with one track for pictures and one for sound. */
@@ -158,7 +158,7 @@ export function movePlacement(doc: Draft<Doc>, timelineId: string, id: string, t
 
 /**
  * Cuts placements, and what is linked with them, in two at a frame of the timeline, but on tracks that are locked; both halves show what
- * they showed.
+ * they showed, and are linked each on its own side.
  * @returns the ids of the halves behind the cut
  */
 export function cutAt(
@@ -171,19 +171,22 @@ export function cutAt(
   const timeline = timelineIn(doc, timelineId)
   const meant = withLinked(timeline, ids)
   const made: string[] = []
+  const cut = new Set<string>()
   for (const track of timeline.tracks) {
     if (track.locked || !timeline.rate) continue
-    const isCut = ({ id, start, length }: Placement) =>
+    const isCut = ({ id, start, length }: Draft<Placement>) =>
       meant.has(id) && start < frame && frame < start + length
-    if (!(track.placements as Placement[]).some(isCut)) continue
+    if (!track.placements.some(isCut)) continue
     track.placements = track.placements.flatMap((placement) => {
-      if (!isCut(placement as Placement)) return [placement]
+      if (!isCut(placement)) return [placement]
       const id = newId()
       made.push(id)
+      if (placement.pairId !== null) cut.add(placement.pairId)
       const front = { ...placement, length: frame - placement.start }
       return [front, behind(doc, timeline, placement, frame, id)]
     })
   }
+  partLinks(timeline, cut, frame, newId)
   return made
 }
 

@@ -11,7 +11,7 @@ import {
   toNumber,
 } from '../rational/rational'
 import { type Rate } from '../rate/rate'
-import { storedFrame } from '../reading/correct'
+import { storedFrame, trueFrame } from '../reading/correct'
 import type { Reading } from '../reading/reading'
 import { type Clip, claimsOf } from './clip'
 
@@ -72,34 +72,44 @@ export function exactDuration(clip: Clip): Rational {
   return nearestRational(reading.durationSec ?? 0, 1e-6)
 }
 
-/** How the time of a clip as corrected passes in its file: so many times as fast throughout, or from frame to frame. */
-export type FileClock =
-  | { readonly kind: 'even'; readonly factor: Rational }
-  | { readonly kind: 'by-frames'; at(time: Rational): Rational }
+/** Moments of a clip as corrected in its file, and back; both count seconds from the first frame of the picture. */
+export interface FileClock {
+  /** So many seconds of the file pass in one of the clip; null where that is another from frame to frame. */
+  readonly factor: Rational | null
+  inFile(time: Rational): Rational
+  inClip(time: Rational): Rational
+}
 
-/**
- * Where a moment of a clip as corrected lies in its file: what a corrected rate does to its frames it does to its sound. Both count
- * seconds from the first frame of the picture.
- */
+const evenClock = (factor: Rational): FileClock => ({
+  factor,
+  inFile: (time) => multiply(time, factor),
+  inClip: (time) => divide(time, factor),
+})
+
+/** Where moments of a clip as corrected lie in its file: what a corrected rate does to its frames it does to its sound. */
 export function fileClock(clip: Clip): FileClock {
   const { rate, repeatsOut } = clip.corrections
   const claimed = claimsOf(clip)
   if ((!rate && !repeatsOut) || claimed?.kind !== 'video' || !claimed.video?.rate)
-    return { kind: 'even', factor: rational(1) }
+    return evenClock(rational(1))
   const [stored, now] = [framesOf(storedTimingOf(clip)), framesOf(timingOf(clip))]
   if (!repeatsOut && stored.kind === 'even' && now.kind === 'even')
-    return { kind: 'even', factor: divide(now.rate, stored.rate) }
+    return evenClock(divide(now.rate, stored.rate))
   return {
-    kind: 'by-frames',
-    at(time) {
+    factor: null,
+    inFile(time) {
       const position = positionAt(now, time)
       const frame = floor(position)
       const index = storedIndexOf(clip, frame)
-      const within = multiply(
-        subtract(position, rational(frame)),
-        rational(storedIndexOf(clip, frame + 1) - index),
-      )
-      return timeAt(stored, add(rational(index), within))
+      const lasts = rational(storedIndexOf(clip, frame + 1) - index)
+      return timeAt(stored, add(rational(index), multiply(subtract(position, rational(frame)), lasts)))
+    },
+    inClip(time) {
+      const position = positionAt(stored, time)
+      const frame = repeatsOut ? trueFrame(repeatsOut, Math.max(0, floor(position))) : floor(position)
+      const index = storedIndexOf(clip, frame)
+      const lasts = rational(storedIndexOf(clip, frame + 1) - index)
+      return timeAt(now, add(rational(frame), divide(subtract(position, rational(index)), lasts)))
     },
   }
 }

@@ -1,164 +1,263 @@
 import { type Clip, claimsOf } from '../edit/clip'
 import { withTimeline } from '../edit/carrying'
+import { fileClock, secondsInFile } from '../edit/timing'
 import type { Making } from '../edit/nesting'
 import { newTimeline } from '../edit/placing'
-import type { Doc } from '../edit/project'
+import { shortened } from '../edit/id'
+import { type Doc } from '../edit/project'
 import { nonsenseOf } from '../edit/sense'
-import type { Placement, Timeline } from '../edit/timeline'
-import type { Rate } from '../rate/rate'
-import { timecodeToFrame } from '../rate/timecode'
-import { nearestRational, rational } from '../rational/rational'
+import { type Placement, Timeline, type Track } from '../edit/timeline'
+import type { Format } from '../format/format'
+import { type Rate, rateName, standardRates } from '../rate/rate'
+import { canDropFrame, frameToTimecode, framesOfDay, nominalRate } from '../rate/timecode'
+import { type Rational, divide, equal, rational, toNumber } from '../rational/rational'
+import { departure } from '../words/reason'
 import { counted } from '../words/figures'
-import { labelAt } from './edl'
+import { momentOf, recordFrame, whyNoFrame } from './edl-labels'
+import { clipFinder } from './edl-clips'
+import { speedIn } from './edl-speed'
+import { type EdlText, type EventLine, type Label, readEdlText } from './edl-text'
 
 export type EdlRead =
   | { readonly ok: true; readonly timeline: Timeline; readonly notes: readonly string[] }
   | { readonly ok: false; readonly error: string }
 
-/** One event: its reel, channels, kind of edit, four times; then its speed and its name as they follow. */
-interface Event {
-  readonly line: number
-  readonly reel: string
-  readonly channels: string
-  readonly edit: string
-  readonly times: readonly [string, string, string, string]
-  perSecond: number | null
-  name: string | null
-}
+const refused = (error: string): EdlRead => ({ ok: false, error: `${error} Nothing was changed.` })
 
-const time = String.raw`(\d\d[:;]\d\d[:;]\d\d[:;.]\d\d)`
-const eventLine = new RegExp(
-  String.raw`^\s*\d{1,6}\s+(\S+)\s+(\S+)\s+(C|D|W\d+|K[BO]?)\s*(?:\d+)?\s+${time}\s+${time}\s+${time}\s+${time}`,
-  'i',
-)
-const speedLine = /^M2\s+(\S+)\s+(-?\d+(?:\.\d+)?)/i
-const nameLine = /^\*\s*(?:FROM|TO)?\s*CLIP NAME:\s*(.+?)\s*$/i
+/** Where a line of the list stands on the timeline, in frames of the day on which it begins. */
+interface Placed {
+  readonly event: EventLine
+  readonly start: number
+  readonly length: number
+}
 
 /**
- * A timeline out of an edit decision list (CMX 3600), for a document whose clips it shows. A list says no rate: its times are taken to be
- * of the project’s, or of the first clip that it names.
+ * A timeline out of an edit decision list (CMX 3600), for a document whose clips it shows. A list says no rate: its times count at that of
+ * a format that is told, else at the project’s, else at the one that its labels and its clips prove.
+ * @returns refused with the line where a label cannot be at that rate, or what came of it could not be kept
  */
-export function fromEdl(text: string, doc: Doc, making: Making): EdlRead {
-  const events: Event[] = []
+export function fromEdl(text: string, doc: Doc, making: Making, told: Format | null = null): EdlRead {
+  const list = readEdlText(text)
+  const { events, lostEffects, unknown } = list
+  if (events.length === 0) return refused('It holds no event of an edit decision list.')
+  const format = told ?? doc.project.format
+  const rate = format?.rate ?? rateProvenBy(list, doc)
+  const frames = onTheRecord(events, rate)
+  if (!frames.ok) return frames
+  const { placed, first, day } = frames
   const notes: string[] = []
-  let title = making.name
-  let dropFrame = false
-  let unknown = 0
-  text.split(/\r?\n/).forEach((line, i) => {
-    const last = events.at(-1)
-    const event = eventLine.exec(line)
-    if (event) {
-      const [, reel = '', channels = '', edit = '', a = '', b = '', c = '', d = ''] = event
-      events.push({ line: i + 1, reel, channels, edit, times: [a, b, c, d], perSecond: null, name: null })
-      return
-    }
-    const [, named] = nameLine.exec(line) ?? []
-    const [, , speed] = speedLine.exec(line) ?? []
-    const [, called] = /^TITLE:\s*(.+?)\s*$/i.exec(line) ?? []
-    const [, counting] = /^FCM:\s*(NON-)?DROP/i.exec(line) ?? []
-    if (called !== undefined) title = called
-    else if (/^FCM:/i.test(line)) dropFrame = counting === undefined
-    else if (named !== undefined && last) last.name ??= named
-    else if (speed !== undefined && last) last.perSecond = Number(speed)
-    else if (line.trim() && !line.startsWith('*')) unknown++
-  })
-  if (events.length === 0)
-    return { ok: false, error: 'It holds no event of an edit decision list. Nothing was changed.' }
   if (unknown) notes.push(`Not understood: ${counted(unknown, 'line')}.`)
+  for (const { line, reel } of lostEffects)
+    notes.push(`Line ${line}: no event before it is of reel ${reel}: its speed is not read.`)
+  if (events.some(({ recordIn }) => recordIn.drops) && !canDropFrame(rate))
+    notes.push(
+      `It says drop-frame, which ${rateName(rate)} frames a second do not have: no number is dropped.`,
+    )
 
-  const byName = new Map<string, Clip>()
-  for (const clip of Object.values(doc.clips))
-    for (const name of [claimsOf(clip)?.reel, clip.name.replace(/\.[^.]*$/, ''), clip.name])
-      if (name) byName.set(name.toUpperCase(), clip)
-  const clipOf = ({ name, reel }: Event): Clip | null =>
-    (name ? byName.get(name.toUpperCase()) : undefined) ??
-    byName.get(reel.toUpperCase()) ??
-    [...byName].find(([known]) => known.replace(/[^A-Z0-9]/g, '').startsWith(reel.toUpperCase()))?.[1] ??
-    null
-  const named = events.map(clipOf).find((clip) => clip?.reading?.video?.rate)
-  const rate: Rate = doc.project.format?.rate ?? named?.reading?.video?.rate ?? rational(25)
-  const counts = dropFrame && /^(30000|60000)$/.test(String(rate.num))
-  const frameOf = (label: string) => timecodeToFrame(label.replace('.', ':'), rate, counts) ?? 0
-  const first = Math.min(...events.map(({ times }) => frameOf(times[2])))
-
-  const pictures: Placement[] = []
-  const sounds: Placement[] = []
+  const find = clipFinder(Object.values(doc.clips))
+  const onTrack: Record<Track['kind'], Placement[][]> = { video: [[]], audio: [[]] }
   let softened = 0
-  for (const event of events) {
-    if (/^(BL|BLACK)$/i.test(event.reel)) continue
+  for (const { event, start, length } of placed) {
+    const at = `Event ${event.number}, line ${event.line}`
+    if (/^(BL|BLACK)$/i.test(event.reel) || length === 0) continue
     if (!/^C$/i.test(event.edit)) softened++
-    const start = frameOf(event.times[2]) - first
-    const length = frameOf(event.times[3]) - first - start
-    if (length <= 0) continue
-    const clip = clipOf(event)
-    if (!clip) {
-      notes.push(
-        `Line ${event.line}: “${event.name ?? event.reel}” is not among the clips: a gap stands in its place.`,
-      )
+    const found = find(event, rate)
+    if (typeof found === 'string') {
+      notes.push(`${at}: ${found}: a gap stands in its place.`)
       continue
     }
-    const hasPicture = /V|B|NONE/i.test(event.channels)
-    const hasSound = /^(A|B)/i.test(event.channels)
-    const pairId = hasPicture && hasSound ? making.newId() : null
-    const placed = (): Placement => ({
-      id: making.newId(),
-      source: { kind: 'clip', clipId: clip.id },
-      start,
-      length,
-      sourceIn: sourceInOf(clip, event.times[0], rate),
-      treatment: speedOf(event, rate),
-      framingByShape: {},
-      gain: 0,
-      channels: null,
-      pairId,
-    })
-    if (hasPicture) put(pictures, placed(), notes, event.line)
-    if (hasSound) put(sounds, placed(), notes, event.line)
-  }
-  const standing = events.filter(({ perSecond }) => perSecond !== null && perSecond <= 0).length
-  if (standing)
-    notes.push(
-      `Not understood: ${counted(standing, 'speed that stands or runs backwards', 'speeds that stand or run backwards')}.`,
+    if (!event.picture && event.sounds.size === 0) notes.push(`${at}: it names no channel, and was left out.`)
+    const placement = placementOf(event, found, { start: start - first, length, rate }, making, at)
+    if (typeof placement === 'string') return refused(placement)
+    const { motion } = placement.treatment
+    if (event.effect && event.effect.perSecond <= 0)
+      notes.push(`${at}: a speed that stands or runs backwards is not understood; it runs forwards.`)
+    else if (
+      motion?.kind === 'speed' &&
+      motion.pace.kind === 'factor' &&
+      !(toNumber(motion.pace.factor) <= 1000)
     )
+      return refused(
+        `${at}: ${event.effect?.perSecond} frames a second is more than a thousand times as fast.`,
+      )
+    const both = event.picture && event.sounds.size > 0
+    const pairId = both ? making.newId() : null
+    if (event.picture && !put(onTrack.video, 0, 1, { ...placement, pairId }))
+      notes.push(`${at}: it lies over another event and was left out.`)
+    if (event.sounds.size > 0) {
+      const { track, channels } = channelsOf(event.sounds, found)
+      const sound = { ...placement, id: making.newId(), channels, pairId }
+      put(onTrack.audio, track, Infinity, sound)
+    }
+  }
   if (softened)
     notes.push(`Not understood: ${counted(softened, 'dissolve or wipe', 'dissolves and wipes')}, cuts here.`)
-  const timeline = newTimeline(making.newId(), title, making.at, null)
-  const earliest = events.find(({ times }) => frameOf(times[2]) === first)
-  const made: Timeline = {
-    ...timeline,
+  const drops =
+    canDropFrame(rate) && (placed.find(({ start }) => start === first)?.event.recordIn.drops ?? false)
+  const timeline = timelineOf(list, doc, making, { rate, format: told, drops, first: first % day, onTrack })
+  const parsed = Timeline.safeParse(timeline)
+  if (!parsed.success) return refused(`It cannot be kept so: ${departure(parsed.error)}.`)
+  const wrong = nonsenseOf(withTimeline(doc, timeline))
+  return wrong ? refused(wrong) : { ok: true, timeline, notes }
+}
+
+function timelineOf(
+  { title }: EdlText,
+  doc: Doc,
+  making: Making,
+  {
     rate,
-    ownFormat: null,
-    startTimecode: (earliest?.times[2] ?? '00:00:00:00').replace('.', ':'),
-    dropFrame: counts,
-    tracks: timeline.tracks.map((track) => ({
-      ...track,
-      placements: [...(track.kind === 'video' ? pictures : sounds)].sort((a, b) => a.start - b.start),
-    })),
+    format,
+    drops,
+    first,
+    onTrack,
+  }: {
+    readonly rate: Rate
+    readonly format: Format | null
+    readonly drops: boolean
+    readonly first: number
+    readonly onTrack: Readonly<Record<Track['kind'], readonly (readonly Placement[])[]>>
+  },
+): Timeline {
+  const follows = !format || (doc.project.format !== null && equal(doc.project.format.rate, format.rate))
+  const made = newTimeline(
+    making.newId(),
+    shortened(title ?? making.name),
+    making.at,
+    follows ? null : format,
+  )
+  const tracks = (['video', 'audio'] as const).flatMap((kind) =>
+    onTrack[kind].map((placements, i): Track => {
+      const letter = kind === 'video' ? 'v' : 'a'
+      const name = `${letter.toUpperCase()}${i + 1}`
+      const state = { hidden: false, muted: false, locked: false }
+      return {
+        id: `${made.id}-${letter}${i + 1}`,
+        kind,
+        name,
+        ...state,
+        placements: [...placements].sort((a, b) => a.start - b.start),
+      }
+    }),
+  )
+  return { ...made, rate, startTimecode: frameToTimecode(first, rate, drops), dropFrame: drops, tracks }
+}
+
+/** The slowest rate at which all labels can be; that of the first clip that is named, where they can be at it. */
+function rateProvenBy({ events }: EdlText, doc: Doc): Rate {
+  const labels = events.flatMap(({ recordIn, recordOut }) => [recordIn, recordOut])
+  const most = Math.max(...labels.map(({ text }) => Number(text.split(/[:;.]/)[3])))
+  const drops = labels.some((label) => label.drops)
+  const can = (rate: Rate) => nominalRate(rate) > most && (!drops || canDropFrame(rate))
+  const find = clipFinder(Object.values(doc.clips))
+  for (const event of events) {
+    const found = find(event, null)
+    const rate = typeof found === 'string' ? null : found.reading?.video?.rate
+    if (rate && can(rate)) return rate
   }
-  const wrong = nonsenseOf(withTimeline(doc, made))
-  return wrong ? { ok: false, error: `${wrong} Nothing was changed.` } : { ok: true, timeline: made, notes }
+  const usual = [rational(25), ...standardRates]
+  return usual.find(can) ?? rational(1000)
 }
 
-/** Puts a placement on a track where there is room for it. */
-function put(track: Placement[], placement: Placement, notes: string[], line: number): void {
+/** The lines of a list by the frames that they fill: from where the first begins, over midnight too. */
+function onTheRecord(
+  events: readonly EventLine[],
+  rate: Rate,
+):
+  | { readonly ok: true; readonly placed: readonly Placed[]; readonly first: number; readonly day: number }
+  | { readonly ok: false; readonly error: string } {
+  const day = framesOfDay(
+    rate,
+    events.some(({ recordIn }) => recordIn.drops),
+  )
+  const placed: Placed[] = []
+  for (const event of events) {
+    const frames: number[] = []
+    for (const label of [event.recordIn, event.recordOut]) {
+      const frame = recordFrame(label.text, rate, label.drops)
+      if (frame === null) return { ok: false, error: `${noLabel(event, label, rate)} Nothing was changed.` }
+      frames.push(frame)
+    }
+    const [start = 0, end = 0] = frames
+    placed.push({ event, start, length: (((end - start) % day) + day) % day })
+  }
+  // What lies more than half a day before the rest comes after midnight.
+  const starts = [...new Set(placed.map(({ start }) => start))].sort((a, b) => a - b)
+  let [first, widest] = [starts[0] ?? 0, day / 2]
+  starts.forEach((start, i) => {
+    const gap = start - (starts[i - 1] ?? start)
+    if (gap > widest) [first, widest] = [start, gap]
+  })
+  return {
+    ok: true,
+    first,
+    day,
+    placed: placed.map((one) => (one.start < first ? { ...one, start: one.start + day } : one)),
+  }
+}
+
+const noLabel = ({ number, line }: EventLine, { text }: Label, rate: Rate): string =>
+  `Event ${number}, line ${line}: ${text} ${whyNoFrame(text, rate)}: it cannot be at ${rateName(rate)} frames a second.`
+
+/** What a line places, without its link; why it cannot be, in a sentence. */
+function placementOf(
+  event: EventLine,
+  clip: Clip,
+  { start, length, rate }: { readonly start: number; readonly length: number; readonly rate: Rate },
+  making: Making,
+  at: string,
+): Placement | string {
+  const [from, to] = [event.sourceIn, event.sourceOut].map(({ text }) => momentOf(clip, text, rate))
+  if (!from) return `${at}: ${event.sourceIn.text} is no label of “${clip.name}”.`
+  const lasting: Rational | null = to && to.num >= 0 ? rational(to.num, to.den) : null
+  const source = lasting && { from, to: lasting }
+  const correction = fileClock(clip).factor ?? rational(1)
+  const factor = speedIn(event.effect?.perSecond ?? null, source, { length, rate, correction })
+  return {
+    id: making.newId(),
+    source: { kind: 'clip', clipId: clip.id },
+    start,
+    length,
+    sourceIn: from.num < 0 ? rational(0) : from,
+    treatment: equal(factor, rational(1))
+      ? {}
+      : { motion: { kind: 'speed', pace: { kind: 'factor', factor }, wanted: true, keepPitch: false } },
+    framingByShape: {},
+    gain: 0,
+    channels: null,
+    pairId: null,
+  }
+}
+
+/**
+ * The track that channels of sound stand for, and what of a clip sounds there: the first two are a pair and the next two another; one
+ * alone is that one of the clip’s.
+ */
+function channelsOf(sounds: ReadonlySet<number>, clip: Clip): { track: number; channels: number[] | null } {
+  const all = [...sounds].sort((a, b) => a - b)
+  const [first = 1, second] = all
+  const count = claimsOf(clip)?.audio.reduce((sum, { channels }) => sum + (channels ?? 2), 0) ?? 0
+  const named = all.map((channel) => channel - 1)
+  if (second !== undefined)
+    return { track: first > 2 ? 1 : 0, channels: first > 2 && count > 2 ? named : null }
+  return { track: first - 1, channels: count > 1 && first <= count ? named : null }
+}
+
+/** Puts a placement on the first track from one on where there is room. @returns whether there was */
+function put(tracks: Placement[][], from: number, most: number, placement: Placement): boolean {
   const end = placement.start + placement.length
-  const lies = track.some((one) => one.start < end && placement.start < one.start + one.length)
-  if (lies) notes.push(`Line ${line}: it lies over another event and was left out.`)
-  else track.push(placement)
+  const isFree = (track: readonly Placement[]) =>
+    track.every((one) => one.start >= end || placement.start >= one.start + one.length)
+  for (let i = from; i < most; i++) {
+    while (tracks.length <= i) tracks.push([])
+    const track = tracks[i]
+    if (!track || !isFree(track)) continue
+    track.push(placement)
+    return true
+  }
+  return false
 }
 
-/** Seconds into a clip that a label of it means: from its own first one, else from zero. */
-function sourceInOf(clip: Clip, label: string, rate: Rate) {
-  const begins = labelAt(clip, rational(0), rate)
-  const frames = (text: string) => timecodeToFrame(text.replace(/[;.]/g, ':'), rate) ?? 0
-  const told = claimsOf(clip)?.timecode
-  const at = told ? frames(label) - frames(begins) : frames(label)
-  return rational(Math.max(0, at) * rate.den, rate.num)
-}
-
-function speedOf({ perSecond }: Event, rate: Rate): Placement['treatment'] {
-  const nominal = Math.round(rate.num / rate.den)
-  if (perSecond === null || perSecond <= 0 || Math.abs(perSecond - nominal) < 0.05) return {}
-  const factor = nearestRational(perSecond / nominal, 1e-3)
-  return { motion: { kind: 'speed', pace: { kind: 'factor', factor }, wanted: true, keepPitch: false } }
-}
+/** How long a clip lasts in its file, for what lies within it. */
+export const lastingOf = (clip: Clip): Rational =>
+  divide(rational(Math.ceil(secondsInFile(clip) * 1000)), rational(1000))

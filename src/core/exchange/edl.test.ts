@@ -121,7 +121,7 @@ describe('an edit decision list that goes out', () => {
     expect(text).toContain('M2   HALL     012.5                10:04:12:00')
     expect(leavesOut).toEqual([
       '1 picture on tracks above the first: pour.mp4 at 01:00:00:10',
-      'framing, fields or colour of 1 placement',
+      'framing, fields, motion or colour of 1 placement',
       'gain of 1 placement',
     ])
   })
@@ -204,10 +204,9 @@ describe('an edit decision list that comes in', () => {
     ])
     expect(timeline.tracks[1]!.placements).toHaveLength(1)
     expect(notes).toEqual([
-      'Not understood: 1 line.',
-      'Line 10: “STRANGER” is not among the clips: a gap stands in its place.',
-      'Line 11: it lies over another event and was left out.',
-      'Not understood: 1 speed that stands or runs backwards.',
+      'Event 003, line 7: a speed that stands or runs backwards is not understood; it runs forwards.',
+      'Event 004, line 10: “STRANGER” is not among the clips: a gap stands in its place.',
+      'Event 005, line 11: it lies over another event and was left out.',
       'Not understood: 2 dissolves and wipes, cuts here.',
     ])
   })

@@ -1,5 +1,6 @@
 import * as z from 'zod'
-import { claimsOf, type Clip } from '../edit/clip'
+import type { Clip } from '../edit/clip'
+import { fileClock } from '../edit/timing'
 import { withTimeline } from '../edit/carrying'
 import { Id, shortened } from '../edit/id'
 import type { Making } from '../edit/nesting'
@@ -7,8 +8,8 @@ import { newTimeline } from '../edit/placing'
 import type { Doc } from '../edit/project'
 import { nonsenseOf } from '../edit/sense'
 import { Placement, Timeline, type Track, deepestNesting, lengthOf } from '../edit/timeline'
-import { issueWords } from '../words/reason'
-import { frameToTimecode, timecodeToFrame } from '../rate/timecode'
+import { departure, issueWords } from '../words/reason'
+import { frameToTimecode } from '../rate/timecode'
 import { exactRate, type Rate } from '../rate/rate'
 import {
   type Rational,
@@ -18,7 +19,6 @@ import {
   nearestRational,
   rational,
   roundHalfUp,
-  subtract,
 } from '../rational/rational'
 import { counted } from '../words/figures'
 import {
@@ -31,18 +31,26 @@ import {
   OtioTimeline,
   type RationalTime,
   Stack,
-  type TimeRange,
   Track as OtioTrack,
 } from './otio-schema'
+import {
+  Ranged,
+  type Window,
+  asTrack,
+  decoded,
+  paired,
+  rateIs,
+  referenceOf,
+  secondsOf,
+  sourceInOf,
+  windowOf,
+  windowed,
+} from './otio-objects'
 
 /** What came of an OpenTimelineIO file: timelines, those that others show first, and what of it was not understood. */
 export type OtioRead =
   | { readonly ok: true; readonly timelines: readonly Timeline[]; readonly notes: readonly string[] }
   | { readonly ok: false; readonly error: string }
-
-/** Seconds of a time, exactly. */
-const secondsOf = ({ value, rate }: RationalTime): Rational =>
-  divide(Number.isInteger(value) ? rational(value) : nearestRational(value, 1e-6), exactRate(rate))
 
 /** What only our own files say. */
 const OwnPlacement = Placement.unwrap().omit({ start: true, length: true, treatment: true })
@@ -79,6 +87,14 @@ export function fromOtio(text: string, doc: Doc, making: Making): OtioRead {
   const reader = readerOf(doc, making)
   const timeline = reader.timeline(found.data)
   const timelines = [...reader.inner, timeline]
+  for (const made of timelines) {
+    const parsed = Timeline.safeParse(made)
+    if (!parsed.success)
+      return {
+        ok: false,
+        error: `“${made.name}” cannot be kept so: ${departure(parsed.error)}. Nothing was changed.`,
+      }
+  }
   const wrong = nonsenseOf(timelines.reduce(withTimeline, doc))
   if (wrong) return { ok: false, error: `${wrong} Nothing was changed.` }
   return { ok: true, timelines, notes: reader.notes() }
@@ -92,6 +108,9 @@ function firstTimeline({ OTIO_SCHEMA, children }: AnyObject): unknown {
 
 function readerOf(doc: Doc, making: Making) {
   const inner: Timeline[] = []
+  /** What stacks became, and tracks that stand as one. */
+  const innerTimelines = new Map<object, Timeline>()
+  const stacks = new Map<object, Stack | null>()
   const counts = new Map<string, number>()
   const said: string[] = []
   /** Placements that come back as they went out. */
@@ -113,16 +132,21 @@ function readerOf(doc: Doc, making: Making) {
     return null
   }
 
-  /** The rate of what is read: as it says, as the document has it, or as its first time is told. */
+  /**
+   * The rate of what is read: as it says, as its pictures are told, or as the document has it. Sound is told in samples, which are no
+   * frames.
+   */
   function rateFor(start: RationalTime | null | undefined, stack: Stack): Rate {
-    if (start) return exactRate(start.rate)
-    const [first] = stack.children.flatMap((track) => OtioTrack.safeParse(track).data?.children ?? [])
-    const range =
-      first &&
-      z
-        .object({ source_range: z.looseObject({ duration: z.looseObject({ rate: z.number().positive() }) }) })
-        .safeParse(first)
-    if (range?.success) return exactRate(range.data.source_range.duration.rate)
+    const isRate = (rate: number) => rate <= 1000
+    if (start && isRate(start.rate)) return exactRate(start.rate)
+    const pictures = stack.children.flatMap((child) => {
+      const track = OtioTrack.safeParse(child).data
+      return track ? (track.kind === 'Audio' ? [] : track.children) : [child]
+    })
+    for (const child of pictures) {
+      const range = Ranged.safeParse(child).data?.source_range
+      if (range && isRate(range.duration.rate)) return exactRate(range.duration.rate)
+    }
     return doc.project.format?.rate ?? rational(25)
   }
 
@@ -130,7 +154,14 @@ function readerOf(doc: Doc, making: Making) {
     const ours = OwnTimeline.safeParse(own(metadata).timeline)
     if (ours.success)
       return { ...ours.data, name: shortened(name || ours.data.name), tracks: tracksOf(tracks, ours.data, 0) }
-    return foreign(name || making.name, tracks, rateFor(start, tracks), start ?? null, 0)
+    return foreign(
+      name || making.name,
+      tracks,
+      rateFor(start, tracks),
+      start ?? null,
+      0,
+      windowOf(tracks.source_range),
+    )
   }
 
   function foreign(
@@ -139,25 +170,34 @@ function readerOf(doc: Doc, making: Making) {
     rate: Rate,
     start: RationalTime | null,
     depth: number,
+    window: Window = null,
   ): Timeline {
     const follows = doc.project.format !== null && rateIs(doc.project.format.rate, rate)
     const format = doc.project.format && !follows ? { ...doc.project.format, rate } : null
     const fresh = newTimeline(making.newId(), shortened(name), making.at, format)
     const first = start ? roundHalfUp(multiply(secondsOf(start), rate)) : 0
     const settings = { ...fresh, rate, startTimecode: frameToTimecode(first, rate) }
-    return { ...settings, tracks: tracksOf(stack, settings, depth) }
+    return { ...settings, tracks: tracksOf(stack, settings, depth, window) }
   }
 
-  function tracksOf(stack: Stack, settings: Pick<Timeline, 'rate'>, depth: number): Track[] {
+  function tracksOf(
+    stack: Stack,
+    settings: Pick<Timeline, 'rate'>,
+    depth: number,
+    window: Window = null,
+  ): Track[] {
     const rate = settings.rate ?? rational(25)
     const numbers = { video: 0, audio: 0 }
     const tracks = stack.children.flatMap((child): Track[] => {
       const found = OtioTrack.safeParse(child)
-      if (!found.success) {
+      // What stands in a stack by itself is a layer like a track.
+      const layer = found.data ?? asTrack(child)
+      if (!layer) {
         count(child.OTIO_SCHEMA)
         return []
       }
-      const { kind, name, enabled, metadata, children } = found.data
+      const { kind, name, enabled, metadata, children, effects } = layer
+      for (const effect of effects ?? []) count(`${effect.OTIO_SCHEMA} of a track`)
       if (kind && kind !== 'Video' && kind !== 'Audio') {
         count(`track of ${kind}`)
         return []
@@ -165,6 +205,7 @@ function readerOf(doc: Doc, making: Making) {
       const type = kind === 'Audio' ? 'audio' : 'video'
       const number = ++numbers[type]
       const ours = z.object({ id: Id, locked: z.boolean() }).safeParse(own(metadata).track)
+      const placed = windowed(placementsOf(children, rate, depth), windowOf(layer.source_range), rate)
       return [
         {
           id: ours.success ? ours.data.id : making.newId(),
@@ -173,7 +214,7 @@ function readerOf(doc: Doc, making: Making) {
           hidden: type === 'video' && enabled === false,
           muted: type === 'audio' && enabled === false,
           locked: ours.success && ours.data.locked,
-          placements: placementsOf(children, rate, depth),
+          placements: windowed(placed, window, rate),
         },
       ]
     })
@@ -207,6 +248,22 @@ function readerOf(doc: Doc, making: Making) {
     return placements
   }
 
+  /** A child that holds others, as a stack: a track within a track is one of a single track. */
+  function asStack(child: AnyObject): Stack | null {
+    const known = stacks.get(child)
+    if (known !== undefined) return known
+    const track = OtioTrack.safeParse(child).data
+    const made: Stack | null = track
+      ? {
+          ...{ OTIO_SCHEMA: 'Stack.1', name: track.name, metadata: track.metadata, enabled: track.enabled },
+          ...{ effects: track.effects, markers: track.markers, source_range: track.source_range },
+          children: [{ ...track, effects: [], markers: [], source_range: null, enabled: true }],
+        }
+      : (Stack.safeParse(child).data ?? null)
+    stacks.set(child, made)
+    return made
+  }
+
   /** Seconds that a child of a track takes; null for what takes none. */
   function lastingOf(child: AnyObject, rate: Rate, depth: number): Rational | null {
     const range = z.object({ source_range: OtioTrack.shape.source_range }).safeParse(child)
@@ -214,10 +271,10 @@ function readerOf(doc: Doc, making: Making) {
     const clip = OtioClip.safeParse(child)
     const available = clip.success ? referenceOf(clip.data)?.available_range : null
     if (available) return secondsOf(available.duration)
-    const stack = Stack.safeParse(child)
-    if (stack.success && depth < deepestNesting) {
-      const within = foreign(child.name ?? '', stack.data, rate, null, depth + 1)
-      return divide(rational(lengthOf(within)), rate)
+    const stack = asStack(child)
+    if (stack && depth < deepestNesting) {
+      const within = innerOf(stack, rate, depth)
+      return divide(rational(lengthOf(within)), within.rate ?? rate)
     }
     if (child.OTIO_SCHEMA.startsWith('Transition.')) count('transition, a cut here')
     else if (!clip.success) count(child.OTIO_SCHEMA)
@@ -232,12 +289,13 @@ function readerOf(doc: Doc, making: Making) {
   ): Omit<Placement, 'start' | 'length'> | null {
     if (Gap.safeParse(child).success) return null
     const clip = OtioClip.safeParse(child)
-    const stack = Stack.safeParse(child)
-    if (!clip.success && !stack.success) {
+    const stack = clip.success ? null : asStack(child)
+    const item = clip.data ?? stack
+    if (!item) {
       count(child.OTIO_SCHEMA)
       return null
     }
-    const { enabled, metadata, markers, effects, source_range: range } = clip.data ?? (stack.data as Stack)
+    const { enabled, metadata, markers, effects, source_range: range } = item
     const ours = OwnPlacement.safeParse(own(metadata).placement)
     const treatment = Placement.unwrap().shape.treatment.safeParse(own(metadata).treatment)
     countMarkers(markers)
@@ -247,16 +305,16 @@ function readerOf(doc: Doc, making: Making) {
     }
     if (ours.success && treatment.success) {
       const { source } = ours.data
-      if (source.kind === 'timeline' && stack.success) innerOf(stack.data, rate, depth)
+      if (source.kind === 'timeline' && stack) innerOf(stack, rate, depth)
       if (source.kind !== 'clip' || doc.clips[source.clipId]) {
         oursIds.add(ours.data.id)
         return { ...ours.data, treatment: treatment.data }
       }
     }
     const fresh = { id: making.newId(), framingByShape: {}, gain: 0, channels: null, pairId: null }
-    if (stack.success) {
+    if (stack) {
       if (depth >= deepestNesting) return null
-      const made = innerOf(stack.data, rate, depth)
+      const made = innerOf(stack, rate, depth)
       const sourceIn = range ? secondsOf(range.start_time) : rational(0)
       return {
         ...fresh,
@@ -272,24 +330,25 @@ function readerOf(doc: Doc, making: Making) {
       said.push(`“${name}” is not among the clips: a gap stands in its place.`)
       return null
     }
-    const correction = correctionOf(source)
+    const clock = fileClock(source)
     return {
       ...fresh,
       source: { kind: 'clip', clipId: source.id },
-      sourceIn: divide(sourceInOf(range ?? null, reference, source), correction),
-      treatment: speedOf(effects, correction),
+      sourceIn: clock.inClip(sourceInOf(range ?? null, reference, source)),
+      treatment: speedOf(effects, clock.factor ?? rational(1)),
     }
   }
 
   /** A timeline that is shown within another. */
   function innerOf(stack: Stack, rate: Rate, depth: number): Timeline {
     const ours = OwnTimeline.safeParse(own(stack.metadata).timeline)
-    const known = ours.success ? inner.find(({ id }) => id === ours.data.id) : undefined
+    const known = ours.success ? inner.find(({ id }) => id === ours.data.id) : innerTimelines.get(stack)
     if (known) return known
     const made = ours.success
       ? { ...ours.data, tracks: tracksOf(stack, ours.data, depth + 1) }
       : foreign(stack.name || 'Inner', stack, rate, null, depth + 1)
     inner.push(made)
+    innerTimelines.set(stack, made)
     return made
   }
 
@@ -320,73 +379,4 @@ function readerOf(doc: Doc, making: Making) {
       ...[...counts].map(([what, times]) => `Not understood: ${counted(times, what, what)}.`),
     ],
   }
-}
-
-const rateIs = (a: Rate, b: Rate): boolean => a.num === b.num && a.den === b.den
-
-function decoded(path: string): string {
-  try {
-    return decodeURIComponent(path)
-  } catch {
-    return path
-  }
-}
-
-const referenceOf = (clip: OtioClip): MediaReference | null =>
-  clip.OTIO_SCHEMA === 'Clip.1'
-    ? (clip.media_reference ?? null)
-    : (clip.media_references?.[clip.active_media_reference_key ?? 'DEFAULT_MEDIA'] ?? null)
-
-/** How many of its own seconds pass in a second of a clip as corrected. */
-function correctionOf(clip: Clip): Rational {
-  const claimed = claimsOf(clip)?.video?.rate
-  const { rate } = clip.corrections
-  return claimed && rate ? divide(rate, claimed) : rational(1)
-}
-
-/** Where in its file a clip begins, from the first frame: media may be counted by its own timecode. */
-function sourceInOf(range: TimeRange | null, reference: MediaReference | null, clip: Clip): Rational {
-  const available = reference?.available_range
-  if (!range) return rational(0)
-  const start = secondsOf(range.start_time)
-  const claims = claimsOf(clip)
-  const clock = claims?.video?.rate
-  const told = claims?.timecode
-  const first = available
-    ? secondsOf(available.start_time)
-    : told && clock
-      ? divide(rational(timecodeToFrame(told.start, clock, told.dropFrame) ?? 0), clock)
-      : rational(0)
-  const from = subtract(start, first)
-  if (from.num >= 0) return from
-  return start.num >= 0 ? start : rational(0)
-}
-
-/** Picture and sound of one clip that stand beside each other move together. */
-function paired(tracks: Track[], isForeign: (one: Placement) => boolean): Track[] {
-  const keyOf = ({ source, start, length }: Placement) => `${JSON.stringify(source)} ${start} ${length}`
-  const pictures = new Map(
-    tracks
-      .filter(({ kind }) => kind === 'video')
-      .flatMap(({ placements }) => placements.map((one) => [keyOf(one), one] as const)),
-  )
-  const pairs = new Map<string, string>()
-  for (const { kind, placements } of tracks)
-    if (kind === 'audio')
-      for (const sound of placements) {
-        const picture = pictures.get(keyOf(sound))
-        if (
-          picture &&
-          picture.pairId === null &&
-          sound.pairId === null &&
-          isForeign(picture) &&
-          isForeign(sound)
-        )
-          for (const { id } of [picture, sound]) pairs.set(id, `${picture.id} pair`)
-      }
-  if (pairs.size === 0) return tracks
-  return tracks.map((track) => ({
-    ...track,
-    placements: track.placements.map((one) => ({ ...one, pairId: one.pairId ?? pairs.get(one.id) ?? null })),
-  }))
 }

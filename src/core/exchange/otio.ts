@@ -2,15 +2,15 @@ import { checkTimeline } from '../check/check'
 import { type Clip, type Part, claimsOf } from '../edit/clip'
 import { type Doc, formatOf } from '../edit/project'
 import { settlePlacement } from '../edit/running'
-import { exactDuration } from '../edit/timing'
+import { spanOf } from '../edit/span'
+import { exactDuration, fileClock } from '../edit/timing'
 import { type Placement, type Timeline, type Track, deepestNesting } from '../edit/timeline'
 import { type Format, formatText } from '../format/format'
-import { type Rational, divide, equal, multiply, rational, toNumber } from '../rational/rational'
+import { type Rational, equal, multiply, rational, toNumber } from '../rational/rational'
 import { timecodeToFrame } from '../rate/timecode'
 import type { Rate } from '../rate/rate'
 import type { Toll } from '../toll/charge'
 import { shortWords, tollSentence } from '../toll/sentence'
-import type { Way } from '../treatment/way'
 
 /**
  * A timeline as OpenTimelineIO JSON. Schemas: Timeline.1, Stack.1, Track.1, Clip.2, Gap.1, ExternalReference.1,
@@ -126,6 +126,7 @@ function itemOf(
 ): { readonly source_range: object; readonly [other: string]: unknown } {
   const { source } = placement
   const { way } = settlePlacement(doc, timeline, placement, format)
+  const { from, speed } = spanOf(doc, timeline, placement, way)
   const length = rationalTime(placement.length, format.rate)
   const { start: _start, length: _length, treatment, ...kept } = placement
   const metadata = { yard_tally: { treatment, placement: kept } }
@@ -138,13 +139,13 @@ function itemOf(
       ...stackOf(doc, inner, innerFormat, inner.name, depth + 1),
       metadata: { yard_tally: { ...metadata.yard_tally, timeline: ownOf(inner) } },
       source_range: timeRange(start, length),
-      effects: timeWarps(speedOf(way, innerFormat.rate, format.rate)),
+      effects: timeWarps(speed),
     }
   }
   if (source.kind === 'figure') {
     const start = rationalTime(toNumber(multiply(placement.sourceIn, source.rate)), source.rate)
     const parameters = { ...source.size, rate: toNumber(source.rate), scan: source.scan }
-    return clipOf('test figure', metadata, timeRange(start, length), [], {
+    return clipOf('test figure', metadata, timeRange(start, length), timeWarps(speed), {
       OTIO_SCHEMA: 'GeneratorReference.1',
       name: 'test figure',
       metadata: {},
@@ -157,9 +158,7 @@ function itemOf(
   const clip = doc.clips[source.clipId]
   if (!clip) return gap(placement.length, format.rate)
   const media = mediaOf(clip, format.rate)
-  const own = multiply(placement.sourceIn, media.correction)
-  const start = rationalTime(media.first + toNumber(multiply(own, media.clock)), media.clock)
-  const speed = multiply(speedOf(way, multiply(media.clock, media.correction), format.rate), media.correction)
+  const start = rationalTime(media.first + toNumber(multiply(from, media.clock)), media.clock)
   return clipOf(clip.name, metadata, timeRange(start, length), timeWarps(speed), {
     OTIO_SCHEMA: 'ExternalReference.1',
     name: clip.name,
@@ -167,10 +166,7 @@ function itemOf(
     target_url: urlOf(clip.parts[0] ?? clip),
     available_range: timeRange(
       rationalTime(media.first, media.clock),
-      rationalTime(
-        toNumber(multiply(multiply(exactDuration(clip), media.correction), media.clock)),
-        media.clock,
-      ),
+      rationalTime(toNumber(multiply(fileClock(clip).inFile(exactDuration(clip)), media.clock)), media.clock),
     ),
     available_image_bounds: null,
   })
@@ -192,10 +188,6 @@ const clipOf = (
   active_media_reference_key: 'DEFAULT_MEDIA',
   media_references: { DEFAULT_MEDIA: reference },
 })
-
-/** How many seconds of a source pass in a second of the timeline. */
-const speedOf = ({ passing }: Way, source: Rate, timeline: Rate): Rational =>
-  passing.kind === 'in-time' ? passing.factor : divide(timeline, source)
 
 const timeWarps = (speed: Rational): object[] =>
   equal(speed, rational(1))
@@ -221,19 +213,10 @@ function mediaMetadata({ reading, parts }: Clip): object {
   return Object.keys(said).length ? { yard_tally: said } : {}
 }
 
-/**
- * A clip's media by its own claims: its clock, the number of its first frame, and how many of its own seconds pass in a second
- * of the clip as corrected. Stills and sound are counted at the timeline's rate.
- */
-function mediaOf(clip: Clip, timeline: Rate): { clock: Rate; first: number; correction: Rational } {
+/** A clip's media by its own claims: its clock, and the number of its first frame. Stills and sound are counted at the timeline's rate. */
+function mediaOf(clip: Clip, timeline: Rate): { readonly clock: Rate; readonly first: number } {
   const claims = claimsOf(clip)
-  const own = claims?.kind === 'video' ? (claims.video?.rate ?? null) : null
-  const clock = own ?? timeline
-  const rate = clip.corrections.rate
+  const clock = (claims?.kind === 'video' ? claims.video?.rate : null) ?? timeline
   const timecode = claims?.timecode
-  return {
-    clock,
-    first: timecode ? (timecodeToFrame(timecode.start, clock, timecode.dropFrame) ?? 0) : 0,
-    correction: own && rate ? divide(rate, own) : rational(1),
-  }
+  return { clock, first: timecode ? (timecodeToFrame(timecode.start, clock, timecode.dropFrame) ?? 0) : 0 }
 }

@@ -17,6 +17,13 @@ export const canDropFrame = (rate: Rate): boolean =>
 /** Numbers left out at the start of each minute but the tenth: 2 at 29.97, 4 at 59.94. */
 const droppedPerMinute = (nominal: number) => nominal / 15
 
+/** How many frames are numbered in a day. */
+export function framesOfDay(rate: Rate, dropFrame = false): number {
+  const nominal = nominalRate(rate)
+  const dropped = dropFrame && canDropFrame(rate) ? droppedPerMinute(nominal) * 9 * 144 : 0
+  return nominal * 24 * 3600 - dropped
+}
+
 /**
  * The timecode of frame number `frame`, counted from 00:00:00:00, wrapping after 24 hours.
  * Drop-frame is written with a semicolon before the frames, as is the custom.
