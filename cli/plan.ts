@@ -1,17 +1,32 @@
 import { layersAt } from '../src/core/edit/layers'
 import { formatOf } from '../src/core/edit/project'
 import { shownWords } from '../src/core/motion/words'
-import { frameToTimecode } from '../src/core/rate/timecode'
+import { type Heard, heardIn } from '../src/core/edit/heard'
+import { timecodeAt } from '../src/core/edit/timeline'
+import {
+  type Rational,
+  add,
+  compare,
+  divide,
+  multiply,
+  rational,
+  subtract,
+  toNumber,
+} from '../src/core/rational/rational'
+import { speedWords } from '../src/core/words/figures'
 import { type Command, WrongUse, aligned, print, tell, words } from './command'
 import { openProject, timelineNamed } from './project'
 
 export const planCommand: Command = {
-  usage: 'plan PROJECT.json TIMELINE FIRST COUNT [--json]',
+  usage: 'plan PROJECT.json TIMELINE FIRST COUNT [--sound] [--json]',
   summary: 'What the frames of a timeline show: the plan that viewer and render follow.',
-  options: [['--json', 'a JSON line for each frame']],
+  options: [
+    ['--sound', 'what is heard too: the moment of its source at the frame’s start, its speed and its gain'],
+    ['--json', 'a JSON line for each frame'],
+  ],
   example: "tally plan film.json 'Main cut' 0 50",
   async run(args) {
-    const { positionals, json } = words(args)
+    const { positionals, values, json } = words(args, { sound: { type: 'boolean' } })
     const [path, name, first, count] = positionals
     if (path === undefined || name === undefined || positionals.length !== 4)
       throw new WrongUse('A project file, a timeline, a first frame and a count are needed.')
@@ -21,23 +36,43 @@ export const planCommand: Command = {
     const doc = await openProject(path)
     if (!doc) return 1
     const timeline = timelineNamed(doc, name)
-    if (!formatOf(doc, timeline) || !timeline.rate) {
+    const { rate } = timeline
+    if (!formatOf(doc, timeline) || !rate) {
       tell(`“${timeline.name}” has no format yet.`)
       return 1
     }
+    const heard = values.sound ? heardIn(doc, timeline) : null
     for (let n = from; n < from + frames; n++) {
+      const sounds = heard?.flatMap((one) => soundAt(one, divide(rational(n), rate)) ?? [])
       const layers = layersAt(doc, timeline, n).map(({ placementId, source, shown }) => ({
         placementId,
         source,
         shown,
       }))
-      if (json) print(JSON.stringify({ frame: n, layers }))
+      if (json) print(JSON.stringify({ frame: n, layers, ...(sounds ? { sounds } : {}) }))
       else {
         const said = layers.map(({ placementId, shown }) => `${placementId}: ${shownWords(shown)}`)
-        const at = frameToTimecode(n, timeline.rate)
-        aligned([[String(n), at, said.join('; ') || 'nothing']]).forEach(print)
+        const at = timecodeAt(timeline, n)
+        const heardWords = sounds?.map(
+          ({ placement, sourceSec, speed }) =>
+            `${placement} at ${toNumber(sourceSec).toFixed(4)} s, ${speedWords(toNumber(speed))}`,
+        )
+        const row = [
+          String(n),
+          at,
+          said.join('; ') || 'nothing',
+          ...(heardWords ? [heardWords.join('; ') || 'silent'] : []),
+        ]
+        aligned([row]).forEach(print)
       }
     }
     return 0
   },
+}
+
+/** What sounds of a stretch at a moment of the timeline; null where it is silent then. */
+function soundAt({ placementId, clip, from, to, sourceSeconds, speed, gain }: Heard, moment: Rational) {
+  if (compare(moment, from) < 0 || compare(moment, to) >= 0) return null
+  const sourceSec = add(sourceSeconds, multiply(subtract(moment, from), speed))
+  return { placement: placementId, clip: clip.name, sourceSec, speed, gainDb: gain }
 }

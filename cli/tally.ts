@@ -15,6 +15,8 @@ const commands: Record<string, () => Promise<Command>> = {
   resample: async () => (await import('./resample')).resampleCommand,
   deinterlace: async () => (await import('./deinterlace')).deinterlaceCommand,
   plan: async () => (await import('./plan')).planCommand,
+  edit: async () => (await import('./edit')).editCommand,
+  import: async () => (await import('./import')).importCommand,
   new: async () => (await import('./new')).newCommand,
   check: async () => (await import('./check')).checkCommand,
   export: async () => (await import('./export')).exportCommand,

@@ -169,6 +169,7 @@ export function putAbove(
  * Moves placements by frames, and by tracks of their kind, up where positive; what they come to lie on is covered, as far as it is
  * not moved itself. Nothing moves before the first frame, off the tracks, or on a track that is locked. What is linked with them and
  * stays is linked with them no more.
+ * @param kindThatClimbs tracks of the other kind are kept
  * @returns whether anything moved
  */
 export function movePlacements(
@@ -178,13 +179,14 @@ export function movePlacements(
   byFrames: number,
   byTracks: number,
   newId: NewId,
+  kindThatClimbs: TrackKind = 'video',
 ): boolean {
   const timeline = timelineIn(doc, timelineId)
   const moving: { from: DraftTrack; to: DraftTrack; placement: DraftPlacement }[] = []
   for (const from of timeline.tracks) {
     if (from.locked) continue
     const kin = timeline.tracks.filter(({ kind }) => kind === from.kind)
-    const to = kin[kin.indexOf(from) + (from.kind === 'video' ? byTracks : 0)]
+    const to = kin[kin.indexOf(from) + (from.kind === kindThatClimbs ? byTracks : 0)]
     for (const placement of from.placements)
       if (ids.has(placement.id)) {
         if (!to || to.locked) return false

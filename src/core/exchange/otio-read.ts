@@ -54,6 +54,12 @@ export type OtioRead =
 
 /** What only our own files say. */
 const OwnPlacement = Placement.unwrap().omit({ start: true, length: true, treatment: true })
+const OwnTrack = z.object({
+  id: Id,
+  locked: z.boolean(),
+  hidden: z.boolean().default(false),
+  muted: z.boolean().default(false),
+})
 const OwnTimeline = Timeline.unwrap().omit({ tracks: true })
 const own = (metadata: unknown): Record<string, unknown> => {
   const found = z.object({ yard_tally: z.record(z.string(), z.unknown()) }).safeParse(metadata)
@@ -204,15 +210,15 @@ function readerOf(doc: Doc, making: Making) {
       }
       const type = kind === 'Audio' ? 'audio' : 'video'
       const number = ++numbers[type]
-      const ours = z.object({ id: Id, locked: z.boolean() }).safeParse(own(metadata).track)
+      const ours = OwnTrack.safeParse(own(metadata).track)
       const placed = windowed(placementsOf(children, rate, depth), windowOf(layer.source_range), rate)
       return [
         {
           id: ours.success ? ours.data.id : making.newId(),
           kind: type,
           name: shortened(name ?? '') || `${type === 'video' ? 'V' : 'A'}${number}`,
-          hidden: type === 'video' && enabled === false,
-          muted: type === 'audio' && enabled === false,
+          hidden: type === 'video' ? enabled === false : (ours.data?.hidden ?? false),
+          muted: type === 'audio' ? enabled === false : (ours.data?.muted ?? false),
           locked: ours.success && ours.data.locked,
           placements: windowed(placed, window, rate),
         },

@@ -104,11 +104,14 @@ function trackOf(
     name: track.name,
     kind: track.kind === 'video' ? 'Video' : 'Audio',
     ...plainItem,
-    metadata: { yard_tally: { track: { id: track.id, locked: track.locked } } },
+    metadata: { yard_tally: { track: { ...ownTrack(track) } } },
     enabled: track.kind === 'video' ? !track.hidden : !track.muted,
     children,
   }
 }
+
+/** What of a track no published object says. */
+const ownTrack = ({ id, locked, hidden, muted }: Track) => ({ id, locked, hidden, muted })
 
 const gap = (frames: number, rate: Rate) => ({
   OTIO_SCHEMA: 'Gap.1',

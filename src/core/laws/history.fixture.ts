@@ -97,7 +97,15 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
     })
   },
   changeTimeline: (doc, dice) =>
-    arranging.changeTimeline(doc, some(doc, dice).id, { soundLayout: dice.of(['mono', 'stereo'] as const) }),
+    arranging.changeTimeline(
+      doc,
+      some(doc, dice).id,
+      dice.of([
+        { soundLayout: 'mono' as const },
+        { startTimecode: '23:59:58:00', dropFrame: false },
+        { startTimecode: '09:59:59:00', dropFrame: true },
+      ]),
+    ),
   putAt: (doc, dice) =>
     arranging.putAt(
       doc,

@@ -6,9 +6,8 @@ import { counting } from '../edit/cut.fixture'
 import type { Draft } from '../edit/draft'
 import { heardOf } from '../edit/heard'
 import { layersAt } from '../edit/layers'
-import { addTimeline, removePlacements, setProjectFormat } from '../edit/operations'
-import { cutAt, newTimeline, placedClip } from '../edit/placing'
-import { putAtEnd } from '../edit/arranging'
+import { removePlacements } from '../edit/operations'
+import { cutAt } from '../edit/placing'
 import { withLinked } from '../edit/links'
 import { slip, trimEnd, trimStart } from '../edit/trimming'
 import { treat } from '../edit/treating'
@@ -17,59 +16,16 @@ import { type Doc, formatOf } from '../edit/project'
 import { settlePlacement } from '../edit/running'
 import { type Placement, type Timeline, placementsIn } from '../edit/timeline'
 import { readProjectFile, writeProjectFile } from '../exchange/project-file'
-import { parseFormat } from '../format/parse'
 import { type Shown, framesIn } from '../motion/shown'
 import { toNumber } from '../rational/rational'
-import { type Act, acts, diceOf, everyKind, operationsDrawn, textOf } from './history.fixture'
+import { acts, diceOf, operationsDrawn, textOf } from './history.fixture'
+import { begun, docOf, through } from './through.fixture'
 
 /**
  * What holds after any operation on any document. Documents hold every kind of clip, linked with its sound; histories are drawn from
  * every operation. `LAWS=20000 npx vitest run src/core/laws` goes through so many.
  */
 const runs = Number(process.env.LAWS ?? 300)
-
-const formats = ['1920x1080@25p', '1920x1080@24p', '1920x1080@50i', '1920x1080@59.94i', '1920x1080@50p']
-
-/** A cut of some of every kind, each with its sound, of which parts are placed. */
-const begun = fc.record({
-  format: fc.constantFrom(...formats),
-  placed: fc.array(
-    fc.record({ clip: fc.nat(20), from: fc.nat(40), count: fc.integer({ min: 1, max: 90 }) }),
-    {
-      minLength: 1,
-      maxLength: 6,
-    },
-  ),
-})
-function docOf({ format, placed }: typeof begun extends fc.Arbitrary<infer T> ? T : never): Doc {
-  const doc = everyKind()
-  const newId = counting()
-  const { format: own } = parseFormat(format)!
-  setProjectFormat(doc, { at: '', setBy: 'typed', format: own, reason: '' })
-  addTimeline(doc, newTimeline('t', 'Main cut', ''))
-  const clips = Object.values(doc.clips) as Clip[]
-  for (const { clip, from, count } of placed) {
-    const ids = [newId(), newId(), newId()].map((id) => `first-${id}`) as [string, string, string]
-    putAtEnd(doc, 't', placedClip(clips[clip % clips.length]!, own, { from, to: from + count }, ids), newId)
-  }
-  return doc as Doc
-}
-
-/** Goes through a history, and looks at what each step leaves. */
-function through(start: Doc, drawn: readonly Act[], look: (doc: Doc, act: string, before: Doc) => void): Doc {
-  let n = 0
-  const id = () => `n${++n}`
-  let doc = start
-  for (const one of drawn) {
-    const dice = diceOf(one, id, start)
-    const before = doc
-    const changed = change(doc, (draft) => void operationsDrawn[one.act]!(draft as Draft<Doc>, dice), id)
-    if (!changed.ok) continue
-    doc = changed.doc
-    look(doc, one.act, before)
-  }
-  return doc
-}
 
 /** When each frame of a clip's file is on, counted out: seconds from its first frame, as many as are asked for and one more. */
 function fileTimes(clip: Clip): (frame: number) => number {

@@ -1,0 +1,121 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { Doc } from '../edit/project'
+import { formatOf } from '../edit/project'
+import type { Placement, Timeline } from '../edit/timeline'
+import { toEdl } from '../exchange/edl'
+import { fromEdl } from '../exchange/edl-read'
+import { toOtio } from '../exchange/otio'
+import { fromOtio } from '../exchange/otio-read'
+import { timecodeToFrame } from '../rate/timecode'
+import { toNumber } from '../rational/rational'
+import { acts, textOf } from './history.fixture'
+import { begun, docOf, through } from './through.fixture'
+
+const runs = Number(process.env.LAWS ?? 300)
+const making = () => {
+  let n = 0
+  return { name: 'Read', at: '2026-06-02T08:00:00Z', newId: () => `read-${++n}` }
+}
+
+/** A document with the clips of another alone, but for timelines that are named. */
+const without = (doc: Doc, ids: readonly string[]): Doc => ({
+  ...doc,
+  timelines: Object.fromEntries(Object.entries(doc.timelines).filter(([id]) => !ids.includes(id))),
+  project: {
+    ...doc.project,
+    timelineOrder: doc.project.timelineOrder.filter((id) => !ids.includes(id)),
+    deliverables: [],
+  },
+})
+
+const sounding = ({ tracks }: Timeline): Placement[] =>
+  tracks.filter(({ kind, muted }) => kind === 'audio' && !muted).flatMap(({ placements }) => placements)
+const lowest = ({ tracks }: Timeline): readonly Placement[] =>
+  tracks.find(({ kind, hidden }) => kind === 'video' && !hidden)?.placements ?? []
+
+describe('law 4. comes back', () => {
+  it('OTIO out and in is the same', () => {
+    fc.assert(
+      fc.property(begun, acts(8), (cut, drawn) => {
+        const doc = through(docOf(cut), drawn, () => {})
+        for (const timeline of Object.values(doc.timelines)) {
+          if (!formatOf(doc, timeline)) continue
+          const read = fromOtio(
+            JSON.stringify(toOtio(doc, timeline)),
+            without(doc, Object.keys(doc.timelines)),
+            making(),
+          )
+          if (!read.ok) throw new Error(read.error)
+          expect(read.notes).toEqual([])
+          for (const one of read.timelines) {
+            const was = doc.timelines[one.id]!
+            expect(textOf(one)).toBe(textOf(was))
+          }
+        }
+      }),
+      { numRuns: runs },
+    )
+  })
+
+  it('EDL out and in is the same cut to the frame, and what it cannot hold is told', () => {
+    let same = 0
+    fc.assert(
+      fc.property(begun, acts(8), fc.boolean(), (cut, drawn, alike) => {
+        const start = docOf(cut)
+        // Reels and names that several clips bear, and such as mean black.
+        const clips = Object.fromEntries(
+          Object.entries(start.clips).map(([id, clip], i) => [
+            id,
+            alike
+              ? {
+                  ...clip,
+                  folder: `card ${i}`,
+                  name: ['BL', 'BLACK.mov', 'clip.mov'][i % 3]!,
+                  reading: {
+                    ...clip.reading!,
+                    reel: i % 2 ? 'A001' : null,
+                    timecode: i % 4 ? { start: '01:00:00:00', dropFrame: i === 8 } : null,
+                  },
+                }
+              : clip,
+          ]),
+        )
+        const doc = through({ ...start, clips }, drawn, () => {})
+        for (const timeline of Object.values(doc.timelines)) {
+          const { text, leavesOut } = toEdl(doc, timeline)
+          const format = formatOf(doc, timeline)
+          if (!format || !/^\d{3}/m.test(text)) continue
+          const read = fromEdl(text, doc, making(), format)
+          if (!read.ok) throw new Error(`${read.error}\n${text}`)
+          const told = leavesOut.join('; ')
+          const offset =
+            timecodeToFrame(read.timeline.startTimecode, format.rate, read.timeline.dropFrame)! -
+            timecodeToFrame(timeline.startTimecode, format.rate, timeline.dropFrame)!
+          const isClip = ({ source }: Placement) => source.kind === 'clip'
+          const asSeen = (some: readonly Placement[], by: number) =>
+            some
+              .filter(isClip)
+              .map((one) => [JSON.stringify(one.source), one.start + by, one.length].join(' '))
+              .sort()
+          const ambiguous = read.notes.some((note) => /are “/.test(note))
+          if (ambiguous) throw new Error(`${read.notes.join('\n')}\n${text}`)
+          expect(asSeen(lowest(read.timeline), offset), text).toEqual(asSeen(lowest(timeline), 0))
+          if (!/all four channels/.test(told))
+            expect(asSeen(sounding(read.timeline), offset), text).toEqual(asSeen(sounding(timeline), 0))
+          // Where nothing of them is told, in-points and speeds are the very same.
+          const pairs = lowest(timeline).filter(isClip)
+          const back = lowest(read.timeline)
+          if (!/in-points/.test(told))
+            pairs.forEach((one, i) => {
+              if (doc.clips[(one.source as { clipId: string }).clipId]?.reading?.kind === 'still') return
+              expect(toNumber(back[i]!.sourceIn)).toBeCloseTo(toNumber(one.sourceIn), 9)
+              same++
+            })
+        }
+      }),
+      { numRuns: runs },
+    )
+    expect(same).toBeGreaterThan(runs / 4)
+  })
+})
