@@ -57,12 +57,13 @@ export const checkCommand: Command = {
       )
       if (isFailing) status = 1
       if (json) {
-        const { format, frames, untouchedShare, countByGrade } = check
+        const { format, frames, placedFrames, untouchedShare, countByGrade } = check
         print(
           JSON.stringify({
             timeline: timeline.name,
             format: formatText(format),
             frames,
+            placedFrames,
             untouchedShare,
             grades: countByGrade,
             findings,

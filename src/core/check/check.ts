@@ -1,7 +1,7 @@
 import { type Clip } from '../edit/clip'
 import { type Doc, formatOf, sourceName } from '../edit/project'
 import { type SettledPlacement, settlePlacement, settling } from '../edit/running'
-import { type Placement, type Timeline, deepestNesting } from '../edit/timeline'
+import { type Placement, type Timeline, deepestNesting, lengthOf, timecodeAt } from '../edit/timeline'
 import type { Format } from '../format/format'
 import { type Toll } from '../toll/charge'
 import { type Grade, grades } from '../toll/grade'
@@ -23,7 +23,12 @@ export interface Check {
   readonly format: Format
   /** In order of the timeline. */
   readonly findings: readonly Finding[]
+  /** Of the cut: to the end of its last placement. */
   readonly frames: number
+  /** Of all placed pictures, one beside the other: what shares are of. */
+  readonly placedFrames: number
+  /** The timecode of a frame, as the timeline counts. */
+  readonly timecode: (frame: number) => string
   /** Share of placed picture frames that run untouched; 1 for an empty timeline. */
   readonly untouchedShare: number
   readonly countByGrade: Readonly<Record<Grade, number>>
@@ -39,13 +44,21 @@ export function checkTimeline(doc: Doc, timeline: Timeline, depth = 0): Check | 
     .flatMap((track) => track.placements)
     .flatMap((placement) => foundOf(doc, placement, settle(placement), depth) ?? [])
   const countByGrade: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
-  let [frames, untouched] = [0, 0]
+  let [placedFrames, untouched] = [0, 0]
   for (const { placement, toll } of findings) {
     countByGrade[toll.grade]++
-    frames += placement.length
+    placedFrames += placement.length
     if (toll.untouched) untouched += placement.length
   }
-  return { format, findings, frames, untouchedShare: frames ? untouched / frames : 1, countByGrade }
+  return {
+    format,
+    findings,
+    frames: lengthOf(timeline),
+    placedFrames,
+    timecode: (frame) => timecodeAt(timeline, frame),
+    untouchedShare: placedFrames ? untouched / placedFrames : 1,
+    countByGrade,
+  }
 }
 
 /** Placements that are counted before others have their turn. */

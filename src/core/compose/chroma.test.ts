@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import type { Planes } from '../planes/planes'
 import { rational } from '../rational/rational'
-import { resampling } from '../resample/picture'
+import { chromaSiting, resampling, wholeChroma } from '../resample/picture'
 import { compose } from './compose'
-import { drawn, fast, ground, halved, layer, meaning, pixel, raster } from './compose.fixture'
+import { drawn, fast, ground, halved, layer, meaning, pixel, raster, square } from './compose.fixture'
+import type { StoredPicture } from './stored'
 
 describe('a raster with less colour than luma', () => {
   it('has an untouched picture byte for byte, its colour too', () => {
@@ -45,5 +46,111 @@ describe('a raster with less colour than luma', () => {
     ) as [Planes, Planes]
     expect(less.luma).toEqual(whole.luma)
     expect([less.chroma!.cb.length, whole.chroma!.cb.length]).toEqual([64, 256])
+  })
+})
+
+describe('a crop whose edges are odd', () => {
+  it('keeps the colour of every pixel, whatever stands on either side', () => {
+    // Of a picture whose every column of chroma is another, each pixel shows its own.
+    for (const [across, down] of [
+      [2, 2],
+      [2, 1],
+    ] as const)
+      for (const crop of [
+        { left: 3, right: 5, top: 0, bottom: 0 },
+        { left: 3, right: 4, top: 1, bottom: 3 },
+        { left: 2, right: 7, top: 5, bottom: 1 },
+      ]) {
+        const [width, height] = [24, 16]
+        const [w, h] = [width / across, height / down]
+        const plane = (of: (x: number, y: number) => number) =>
+          Uint8Array.from({ length: w * h }, (_, i) => of(i % w, Math.floor(i / w)))
+        const planes: Planes = {
+          ...{ width, height, bitDepth: 8, across, down, alpha: null },
+          luma: new Uint8Array(width * height).fill(120),
+          chroma: { cb: plane((x) => 60 + 8 * x), cr: plane((_, y) => 60 + 8 * y) },
+        }
+        const picture = { planes, meaning, siting: chromaSiting({ across, down }, '') }
+        const [whole, part] = [{ left: 0, right: 0, top: 0, bottom: 0 }, crop].map((cut) =>
+          compose(
+            [layer(picture, { width, height }, { crop: cut, filter: 'bilinear', mode: oneToOneAt(cut) })],
+            ground,
+            raster(width, height),
+            fast,
+          ),
+        ) as [Planes, Planes]
+        for (let y = crop.top + 2; y < height - crop.bottom - 2; y++)
+          for (let x = crop.left + 2; x < width - crop.right - 2; x++) {
+            const at = y * width + x
+            expect([part.chroma!.cb[at], part.chroma!.cr[at]]).toEqual([
+              whole.chroma!.cb[at],
+              whole.chroma!.cr[at],
+            ])
+          }
+      }
+  })
+})
+
+/** One to one, with what a crop leaves where it stood. */
+const oneToOneAt = ({
+  left,
+  right,
+  top,
+  bottom,
+}: {
+  left: number
+  right: number
+  top: number
+  bottom: number
+}) => ({
+  kind: 'placed' as const,
+  ...{ scaleX: square, scaleY: square },
+  ...{ x: rational(left - right, 2), y: rational(top - bottom, 2) },
+})
+
+describe('a title with opacity', () => {
+  /** A grey square in the middle of a title that is seen through all around it. */
+  function title(size: number, grey: number): StoredPicture {
+    const isSeen = (i: number) => {
+      const [x, y] = [i % size, Math.floor(i / size)]
+      return x >= size / 4 && x < (3 * size) / 4 && y >= size / 4 && y < (3 * size) / 4
+    }
+    const plane = (of: (i: number) => number) => Uint8Array.from({ length: size * size }, (_, i) => of(i))
+    const planes: Planes = {
+      ...{ width: size, height: size, bitDepth: 8, across: 1, down: 1 },
+      // What is not seen may hold anything.
+      luma: plane((i) => (isSeen(i) ? grey : 16)),
+      chroma: { cb: plane((i) => (isSeen(i) ? 128 : 0)), cr: plane((i) => (isSeen(i) ? 128 : 255)) },
+      alpha: plane((i) => (isSeen(i) ? 255 : 0)),
+    }
+    return { planes, meaning, siting: wholeChroma }
+  }
+
+  it('stays grey at its edges, and is nowhere brighter than it is, enlarged over black, whatever the chroma', () => {
+    for (const one of [ground, halved, { ...halved, siting: chromaSiting({ across: 2, down: 1 }, '') }])
+      for (const size of [37, 48, 61]) {
+        const made = compose(
+          [layer(title(16, 200), { width: size, height: size })],
+          one,
+          raster(size, size),
+          fast,
+        )
+        for (const plane of [made.chroma!.cb, made.chroma!.cr])
+          for (const value of plane) expect(Math.abs(value - 128)).toBeLessThanOrEqual(1)
+        for (const value of made.luma) {
+          expect(value).toBeGreaterThanOrEqual(16)
+          expect(value).toBeLessThanOrEqual(201)
+        }
+        expect(made.luma[Math.floor(size / 2) * size + Math.floor(size / 2)]).toBe(200)
+      }
+  })
+
+  it('has a colour that is the share of it that is seen, by where chroma lies', () => {
+    // Over grey, one to one: of a pair of which one pixel is red, chroma stands on the first.
+    const red = title(16, 120)
+    red.planes.chroma!.cr.fill(220)
+    const made = compose([layer(red, { width: 16, height: 16 })], halved, raster(16, 16), fast)
+    const at = (x: number, y: number) => made.chroma!.cr[y * 8 + x]!
+    expect([at(0, 4), at(1, 4), at(2, 4), at(4, 4), at(6, 4)]).toEqual([128, 128, 220, 220, 128])
   })
 })

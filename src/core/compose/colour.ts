@@ -164,7 +164,7 @@ export function ofDepth(samples: Samples, from: number, to: number): Samples {
 }
 
 /** Shares of what is seen through in another depth: all stays all. */
-function shareOfDepth(alpha: Samples, from: number, to: number): Samples {
+export function shareOfDepth(alpha: Samples, from: number, to: number): Samples {
   if (from === to) return alpha
   const made = to > 8 ? new Uint16Array(alpha.length) : new Uint8Array(alpha.length)
   const scale = (2 ** to - 1) / (2 ** from - 1)

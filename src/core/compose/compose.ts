@@ -57,37 +57,28 @@ function blackRaster({ meaning, bitDepth, siting }: Ground, { width, height }: A
 /** Puts what is laid over a raster, on every line or on every second one from a first one on, in code values, rounded half up. */
 function put(raster: Planes, over: Laid | null, area: Area, first: number, every: number): void {
   if (!over) return
-  const { planes } = over
+  const { planes, chromaAlpha } = over
   const { across, down } = raster
   const under = present(raster.chroma, 'a raster has colour')
   const colour = present(planes.chroma, 'what is laid has the colour of its ground')
-  const lay = (into: Samples, of: Samples, x: number, y: number) => {
+  const most = 2 ** raster.bitDepth - 1
+  const lay = (into: Samples, of: Samples, alpha: Samples | null, x: number, y: number) => {
     const [left, top] = [(over.area.x - area.x) / x, (over.area.y - area.y) / y]
     const [width, height] = [Math.ceil(over.area.width / x), Math.ceil(over.area.height / y)]
     const stride = Math.ceil(raster.width / x)
     for (let row = 0; row < height; row++) {
       if ((top + row - first) % every !== 0) continue
       const [to, from] = [(top + row) * stride + left, row * width]
-      if (!planes.alpha) into.set(of.subarray(from, from + width), to)
-      else mixInto(into, to, of.subarray(from, from + width), planes.alpha, row * y * over.area.width, x)
+      if (!alpha) into.set(of.subarray(from, from + width), to)
+      else
+        for (let i = 0; i < width; i++) {
+          const below = into[to + i] as number
+          const share = (alpha[from + i] as number) / most
+          into[to + i] = Math.floor(below + ((of[from + i] as number) - below) * share + 0.5)
+        }
     }
   }
-  const mixInto = (
-    into: Samples,
-    to: number,
-    line: Samples,
-    alpha: Samples,
-    at: number,
-    step: number,
-  ): void => {
-    const most = 2 ** raster.bitDepth - 1
-    for (let i = 0; i < line.length; i++) {
-      const below = into[to + i] as number
-      const share = (alpha[at + i * step] as number) / most
-      into[to + i] = Math.floor(below + ((line[i] as number) - below) * share + 0.5)
-    }
-  }
-  lay(raster.luma, planes.luma, 1, 1)
-  lay(under.cb, colour.cb, across, down)
-  lay(under.cr, colour.cr, across, down)
+  lay(raster.luma, planes.luma, planes.alpha, 1, 1)
+  lay(under.cb, colour.cb, chromaAlpha, across, down)
+  lay(under.cr, colour.cr, chromaAlpha, across, down)
 }

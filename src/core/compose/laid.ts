@@ -17,8 +17,18 @@ import { sharpened } from '../resample/sharpen'
 import { type ChromaSiting, wholeChroma } from '../resample/picture'
 import { type AxisMap, type Siting, tapsOf } from '../resample/taps'
 import type { ColourConversion, Framing } from '../treatment/treatment'
-import { conversionOf, inColour, ofDepth } from './colour'
-import { type Cropped, type StoredPicture, cropped, eachPlane, roomFor, turned } from './stored'
+import { conversionOf, inColour, ofDepth, shareOfDepth } from './colour'
+import { opacityOfChroma, unweighted, weighted } from './opacity'
+import {
+  type ChromaSize,
+  type Cropped,
+  type StoredPicture,
+  chromaSizeOf,
+  cropped,
+  eachPlane,
+  roomFor,
+  turned,
+} from './stored'
 
 /** Whole pixels of a raster. */
 export interface Area {
@@ -45,6 +55,8 @@ export interface Laying extends Pick<Framing, 'filter' | 'sharpen' | 'reduction'
 export interface Laid {
   readonly area: Area
   readonly planes: Planes
+  /** How much is seen of each sample of chroma; null where all is. */
+  readonly chromaAlpha: Samples | null
 }
 
 const whole: Siting = { every: 1, halves: 1 }
@@ -89,81 +101,88 @@ const axisMap = (scale: Rational, start: Rational, taken: number, from: number):
   shift: told(subtract(add(start, multiply(told(scale), rational(taken))), rational(from))),
 })
 
-/** Colour times opacity, so that what cannot be seen weighs nothing; of 12 bits, so that little is lost. */
-function premultiplied(planes: Planes): Planes {
-  const { alpha } = planes
-  if (!alpha) return planes
-  const [depth, most] = [12, 2 ** planes.bitDepth - 1]
-  const deep = (samples: Samples) => ofDepth(samples, planes.bitDepth, depth)
-  const [columns, across, down] = [Math.ceil(planes.width / planes.across), planes.across, planes.down]
-  const share = (samples: Samples, at: (i: number) => number) => {
-    const made = deep(samples)
-    for (let i = 0; i < made.length; i++)
-      made[i] = Math.floor(((made[i] as number) * (alpha[at(i)] as number)) / most + 0.5)
-    return made
+/** What makes planes of a picture on an area, by a map of each axis: those of luma's size, and those of chroma's where it is to lie. */
+function makers(
+  picture: Pick<StoredPicture, 'planes' | 'siting' | 'chroma'>,
+  [mapX, mapY]: readonly [AxisMap, AxisMap],
+  { width, height }: Pick<Area, 'width' | 'height'>,
+  filter: Framing['filter'],
+  kernel: PlaneKernel,
+  onto: ChromaSiting,
+) {
+  const { planes, siting } = picture
+  const make = (size: ChromaSize, x: Siting, y: Siting, toX: Siting, toY: Siting) => {
+    const across = tapsOf(filter, mapX, x, toX, Math.ceil(width / toX.every))
+    const down = tapsOf(filter, mapY, y, toY, Math.ceil(height / toY.every))
+    return (samples: Samples) => kernel({ ...size, samples }, across, down, planes.bitDepth).samples
   }
-  const beside = (i: number) => {
-    const row = Math.floor(i / columns)
-    return row * down * planes.width + (i - row * columns) * across
-  }
-  return {
-    ...planes,
-    bitDepth: depth,
-    luma: share(planes.luma, (i) => i),
-    chroma: planes.chroma && { cb: share(planes.chroma.cb, beside), cr: share(planes.chroma.cr, beside) },
-    alpha: Uint16Array.from(alpha, (a) => Math.floor((a * (2 ** depth - 1)) / most + 0.5)),
-  }
-}
-
-/** Back from colour times opacity to colour. */
-function divided(planes: Planes): Planes {
-  const { alpha, bitDepth } = planes
-  if (!alpha) return planes
-  const most = 2 ** bitDepth - 1
-  const share = (samples: Samples) => {
-    const made = roomFor(samples.length, samples)
-    for (let i = 0; i < made.length; i++) {
-      const opacity = alpha[i] as number
-      made[i] =
-        opacity === 0 ? 0 : Math.min(most, Math.floor(((samples[i] as number) * most) / opacity + 0.5))
-    }
-    return made
-  }
-  return { ...planes, ...eachPlane(planes, share, share), alpha }
+  const large = make({ width: planes.width, height: planes.height }, whole, whole, whole, whole)
+  const isSame = [siting, onto].every(isWhole)
+  const small = isSame
+    ? large
+    : make(chromaSizeOf(picture), siting.across, siting.down, onto.across, onto.down)
+  return { large, small }
 }
 
 /** Planes of a picture on an area, by a map of each axis, its chroma where it is to lie there. */
 function resampled(
-  { planes, siting }: Pick<StoredPicture, 'planes' | 'siting'>,
-  [mapX, mapY]: readonly [AxisMap, AxisMap],
+  picture: Pick<StoredPicture, 'planes' | 'siting' | 'chroma'>,
+  maps: readonly [AxisMap, AxisMap],
   { width, height }: Pick<Area, 'width' | 'height'>,
   filter: Framing['filter'],
   kernel: PlaneKernel,
   onto: ChromaSiting = wholeChroma,
 ): Planes {
-  const make = (x: Siting, y: Siting, toX: Siting, toY: Siting) => {
-    const size = { width: Math.ceil(planes.width / x.every), height: Math.ceil(planes.height / y.every) }
-    const across = tapsOf(filter, mapX, x, toX, Math.ceil(width / toX.every))
-    const down = tapsOf(filter, mapY, y, toY, Math.ceil(height / toY.every))
-    return (samples: Samples) => kernel({ ...size, samples }, across, down, planes.bitDepth).samples
-  }
-  const large = make(whole, whole, whole, whole)
-  const small = [siting, onto].every(isWhole)
-    ? large
-    : make(siting.across, siting.down, onto.across, onto.down)
+  const { large, small } = makers(picture, maps, { width, height }, filter, kernel, onto)
   const [across, down] = [onto.across.every, onto.down.every]
+  const { planes } = picture
   return { bitDepth: planes.bitDepth, width, height, across, down, ...eachPlane(planes, large, small) }
+}
+
+/** The same of a picture with opacity: mixed by how much of each sample is seen. */
+function resampledSeen(
+  picture: Pick<StoredPicture, 'planes' | 'siting' | 'chroma'>,
+  alpha: Samples,
+  maps: readonly [AxisMap, AxisMap],
+  area: Pick<Area, 'width' | 'height'>,
+  filter: Framing['filter'],
+  kernel: PlaneKernel,
+  onto: ChromaSiting = wholeChroma,
+) {
+  const { planes, chromaAlpha } = weighted(picture.planes, alpha, picture.siting, chromaSizeOf(picture))
+  const source = { ...picture, planes }
+  const { small } = makers(source, maps, area, filter, kernel, onto)
+  return unweighted({
+    planes: resampled(source, maps, area, filter, kernel, onto),
+    chromaAlpha: small(chromaAlpha),
+  })
 }
 
 const isWhole = ({ across, down }: ChromaSiting): boolean => across.every === 1 && down.every === 1
 
-/** Planes with as much chroma as luma, with their chroma where a ground has it. */
-function withChromaOf(ground: ChromaSiting, planes: Planes, filter: Framing['filter'], kernel: PlaneKernel) {
-  if (isWhole(ground)) return planes
+/** A part of a raster, with its chroma where the ground has it, and how much of that is seen there. */
+function withChromaOf(
+  ground: ChromaSiting,
+  planes: Planes,
+  filter: Framing['filter'],
+  kernel: PlaneKernel,
+): Pick<Laid, 'planes' | 'chromaAlpha'> {
+  const { luma, alpha } = planes
+  if (isWhole(ground)) return { planes, chromaAlpha: alpha }
   const still = { scale: rational(1), shift: rational(0) }
   const picture = { planes, siting: wholeChroma }
-  const { luma, alpha } = planes
-  return { ...resampled(picture, [still, still], planes, filter, kernel, ground), luma, alpha }
+  if (!alpha) {
+    const { chroma, across, down } = resampled(picture, [still, still], planes, filter, kernel, ground)
+    return { planes: { ...planes, chroma, across, down, luma, alpha }, chromaAlpha: null }
+  }
+  const seen = resampledSeen(picture, alpha, [still, still], planes, filter, kernel, ground)
+  const { across, down } = seen
+  const back = (samples: Samples) => ofDepth(samples, seen.bitDepth, planes.bitDepth)
+  const chroma = seen.chroma && { cb: back(seen.chroma.cb), cr: back(seen.chroma.cr) }
+  return {
+    planes: { ...planes, chroma, across, down, luma, alpha },
+    chromaAlpha: shareOfDepth(seen.chromaAlpha, seen.bitDepth, planes.bitDepth),
+  }
 }
 
 /** A picture brought to the raster's own fineness before it is zoomed: what is finer is gone. */
@@ -183,11 +202,14 @@ function baked(
     { scale: told(rational(width, planes.width)), shift: rational(0) },
     { scale: told(rational(height, planes.height)), shift: rational(0) },
   ] as const
-  const reduced = resampled(picture, maps, { width, height }, filter, kernel)
+  const { alpha } = planes
+  const reduced = alpha
+    ? resampledSeen(picture, alpha, maps, { width, height }, filter, kernel)
+    : resampled(picture, maps, { width, height }, filter, kernel)
   const start = (corner: Rational, scale: Rational, taken: number) =>
     add(corner, multiply(scale, rational(taken)))
   return {
-    picture: { ...picture, planes: reduced, siting: { across: whole, down: whole }, left: 0, top: 0 },
+    picture: { meaning: picture.meaning, planes: reduced, siting: wholeChroma, left: 0, top: 0 },
     lie: {
       ...lie,
       x: start(lie.x, lie.scaleX, picture.left),
@@ -229,21 +251,22 @@ export function laid(
   if (x.count === 0 || y.count === 0) return null
   const area: Area = { x: x.low, y: y.low, width: x.count, height: y.count }
   const cut = cropped(upright, lie.crop)
-  const source: Cropped = { ...cut, planes: premultiplied(cut.planes) }
   const from =
     reduction === 'baked' && !equal(laying.zoom, rational(1))
-      ? baked(source, laying, kernel)
-      : { picture: source, lie }
+      ? baked(cut, laying, kernel)
+      : { picture: cut, lie }
   const maps = [
     axisMap(from.lie.scaleX, from.lie.x, from.picture.left, area.x),
     axisMap(from.lie.scaleY, from.lie.y, from.picture.top, area.y),
   ] as const
   const conversion = conversionOf(picture.meaning, ground.meaning, colour)
+  const { alpha } = from.picture.planes
+  const shares = [coverage(x), coverage(y)] as const
   // Opacity and other colour are worked out where there is a sample of each for every pixel.
-  const needsWhole = source.planes.alpha !== null || conversion.names.length > 0
-  const straight = divided(
-    resampled(from.picture, maps, area, filter, kernel, needsWhole ? wholeChroma : siting),
-  )
+  const needsWhole = alpha !== null || conversion.names.length > 0
+  const straight = alpha
+    ? resampledSeen(from.picture, alpha, maps, area, filter, kernel)
+    : resampled(from.picture, maps, area, filter, kernel, needsWhole ? wholeChroma : siting)
   const sharp = sharpen
     ? {
         ...straight,
@@ -251,6 +274,9 @@ export function laid(
       }
     : straight
   const coloured = inColour(sharp, picture.meaning, ground.meaning, conversion, ground.bitDepth)
-  const planes = needsWhole ? withChromaOf(siting, coloured, filter, kernel) : coloured
-  return { area, planes: covered(planes, coverage(x), coverage(y)) }
+  const planes = covered(coloured, ...shares)
+  if (needsWhole) return { area, ...withChromaOf(siting, planes, filter, kernel) }
+  // What nothing is seen through but at its edges has its colour there too: only how much of it counts.
+  const seen = planes.alpha && opacityOfChroma(planes, planes.alpha, siting, chromaSizeOf({ planes }))
+  return { area, planes, chromaAlpha: seen }
 }

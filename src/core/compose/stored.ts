@@ -10,7 +10,22 @@ export interface StoredPicture {
   readonly planes: Planes
   readonly meaning: Meaning
   readonly siting: ChromaSiting
+  /** How many samples its chroma has, where that does not follow from its size: a crop keeps what stands for cut pixels too. */
+  readonly chroma?: ChromaSize
 }
+
+/** Samples of a plane of chroma beside and above each other. */
+export interface ChromaSize {
+  readonly width: number
+  readonly height: number
+}
+
+/** How many samples the chroma of a picture has. */
+export const chromaSizeOf = ({ planes, chroma }: Pick<StoredPicture, 'planes' | 'chroma'>): ChromaSize =>
+  chroma ?? {
+    width: Math.ceil(planes.width / planes.across),
+    height: Math.ceil(planes.height / planes.down),
+  }
 
 /** Does something with every plane of a picture: those of luma's size, and those of chroma's. */
 export const eachPlane = (planes: Planes, large: (samples: Samples) => Samples, small: typeof large) => ({
@@ -78,6 +93,8 @@ export interface Cropped extends StoredPicture {
   readonly top: number
 }
 
+const countIn = ([from, to]: readonly [number, number]): number => to - from
+
 /** What a crop leaves of a picture; at least a pixel stays. */
 export function cropped(picture: StoredPicture, crop: Sides): Cropped {
   const { planes, siting } = picture
@@ -87,9 +104,11 @@ export function cropped(picture: StoredPicture, crop: Sides): Cropped {
   const right = Math.max(left + 1, Math.ceil(width - crop.right))
   const bottom = Math.max(top + 1, Math.ceil(height - crop.bottom))
   if (left === 0 && top === 0 && right === width && bottom === height) return { ...picture, left, top }
+  const span = (every: number, from: number, to: number) =>
+    [Math.floor(from / every), Math.ceil(to / every)] as const
   const cut = (every: number, lines: number) => (samples: Samples) => {
-    const [from, to] = [Math.floor(left / every), Math.ceil(right / every)]
-    const [first, last] = [Math.floor(top / lines), Math.ceil(bottom / lines)]
+    const [from, to] = span(every, left, right)
+    const [first, last] = span(lines, top, bottom)
     const stride = Math.ceil(width / every)
     const made = roomFor((to - from) * (last - first), samples)
     for (let y = first; y < last; y++)
@@ -109,6 +128,7 @@ export function cropped(picture: StoredPicture, crop: Sides): Cropped {
       ...eachPlane(planes, cut(1, 1), cut(across, down)),
     },
     siting: { across: moved(siting.across, left), down: moved(siting.down, top) },
+    chroma: { width: countIn(span(across, left, right)), height: countIn(span(down, top, bottom)) },
     left,
     top,
   }

@@ -83,7 +83,7 @@ function timelineParts(doc: Doc, timeline: Timeline): ReportPart[] {
     {
       heading,
       says: [
-        `${formatName(format)}, ${frameToTimecode(check.frames, format.rate)} long; ${percent(check.untouchedShare)} of it untouched.`,
+        `${formatName(format)}, ${frameToTimecode(check.frames, format.rate)} long; ${percent(check.untouchedShare)} of ${frameToTimecode(check.placedFrames, format.rate)} of placed pictures untouched.`,
         ...(byGrade.length
           ? [`Placements: ${byGrade.map((grade) => `${check.countByGrade[grade]} ${grade}`).join(', ')}.`]
           : []),

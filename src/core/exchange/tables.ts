@@ -3,7 +3,6 @@ import { oddities } from '../check/marks'
 import { findingGroups } from '../check/findings'
 import { type Clip } from '../edit/clip'
 import { formatText, sizeText } from '../format/format'
-import { frameToTimecode } from '../rate/timecode'
 import { rateWithScan } from '../rate/rate'
 import { type Doc, clipsOf } from '../edit/project'
 import type { Timeline } from '../edit/timeline'
@@ -25,7 +24,7 @@ export function tallyRows(check: Check): string[][] {
   ]
   const rows = check.findings.map(({ clip, name, placement, toll }) => [
     name,
-    frameToTimecode(placement.start, check.format.rate),
+    check.timecode(placement.start),
     String(placement.length),
     ...sizeAndRate(clip),
     formatText(check.format),
@@ -74,11 +73,11 @@ export function clipRows(clips: readonly Clip[]): string[][] {
 }
 
 /** Every charge of every placement as a row, head first. */
-export function chargeRows({ findings, format }: Check): string[][] {
+export function chargeRows({ findings, timecode }: Check): string[][] {
   const rows = findings.flatMap(({ name, placement, toll }) =>
     toll.charges.map((charge) => [
       name,
-      frameToTimecode(placement.start, format.rate),
+      timecode(placement.start),
       String(placement.length),
       charge.kind,
       charge.grade,

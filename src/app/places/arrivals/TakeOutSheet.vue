@@ -4,8 +4,7 @@ import { computed, ref } from 'vue'
 import { type Clip } from '../../../core/edit/clip'
 import { takeOut } from '../../../core/edit/operations'
 import { formatOf } from '../../../core/edit/project'
-import { clipIdOf, leadsIn } from '../../../core/edit/timeline'
-import { frameToTimecode } from '../../../core/rate/timecode'
+import { clipIdOf, leadsIn, timecodeAt } from '../../../core/edit/timeline'
 import { counted } from '../../../core/words/figures'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
@@ -25,7 +24,7 @@ const going = computed(() => {
       const name = names.get(clipIdOf(placement) ?? '')
       return name === undefined || !rate
         ? []
-        : [{ id: placement.id, name, timeline, at: frameToTimecode(placement.start, rate), placement }]
+        : [{ id: placement.id, name, timeline, at: timecodeAt(timeline, placement.start), placement }]
     })
   })
 })

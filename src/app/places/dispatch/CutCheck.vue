@@ -23,7 +23,7 @@ watch(
   () => (most.value = some),
 )
 const shares = computed(() => {
-  const frames = Math.max(1, check.value?.frames ?? 1)
+  const frames = Math.max(1, check.value?.placedFrames ?? 1)
   const of = (grade: string) =>
     (check.value?.findings ?? [])
       .filter((f) => f.toll.grade === grade)
@@ -43,7 +43,8 @@ const shares = computed(() => {
       </div>
       <div class="glance">
         <span
-          >untouched <b class="figures">{{ percent(check.untouchedShare) }}</b></span
+          >untouched <b class="figures">{{ percent(check.untouchedShare) }}</b> of
+          {{ frameToTimecode(check.placedFrames, check.format.rate) }} of placed pictures</span
         >
         <GradeMark v-for="grade in grades" :key="grade" :grade="grade" :count="check.countByGrade[grade]" />
       </div>
@@ -63,7 +64,7 @@ const shares = computed(() => {
             <tr v-for="{ placement, name, toll } in rows.slice(0, most)" :key="placement.id">
               <td><GradeMark :grade="toll.grade" /></td>
               <td>{{ name }}</td>
-              <td class="figures right">{{ frameToTimecode(placement.start, check.format.rate) }}</td>
+              <td class="figures right">{{ check.timecode(placement.start) }}</td>
               <td class="figures right">{{ placement.length }}</td>
               <td>{{ tollSentence(toll) }}</td>
             </tr>

@@ -197,8 +197,9 @@ const does: Record<StripAct, () => void> = {
       <TimelineStrip :timeline="timelines.current" :format="timelines.format" @act="does[$event]()" />
       <div v-if="timelines.check" class="summary">
         <span
-          >untouched <b class="figures">{{ percent(timelines.check.untouchedShare) }}</b> of
-          {{ frameToTimecode(timelines.check.frames, timelines.format.rate) }}</span
+          >{{ frameToTimecode(timelines.check.frames, timelines.format.rate) }} long, untouched
+          <b class="figures">{{ percent(timelines.check.untouchedShare) }}</b> of
+          {{ frameToTimecode(timelines.check.placedFrames, timelines.format.rate) }} of placed pictures</span
         >
         <GradeMark
           v-for="grade in [...grades].reverse()"
