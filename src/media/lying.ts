@@ -4,7 +4,9 @@ import { partAt } from '../core/edit/parts'
 import { storedIndexOf, storedTimingOf } from '../core/edit/timing'
 import { type ClipTiming, countOf, framesOf } from '../core/motion/timing'
 import { matrixOf } from '../core/picture/colour'
-import type { Reading } from '../core/reading/reading'
+import { isStandardDefinition } from '../core/picture/size'
+import type { Meaning } from '../core/planes/screen'
+import type { Reading, VideoFacts } from '../core/reading/reading'
 import type { ClipKind } from './decode/engine'
 import type { WantedFile } from './frames'
 import type { MediaLocator } from './source'
@@ -50,6 +52,13 @@ export function kindOf(clip: Clip, part?: Part): ClipKind | null {
   }
 }
 
+/** What the samples of a file mean. */
+export const meaningOfVideo = (video: VideoFacts): Meaning => ({
+  ...video.colour,
+  matrix: matrixOf(video, video.colour),
+  isStandardDefinition: isStandardDefinition(video),
+})
+
 /** What a decoder has to know of a file that was read; null without a picture. */
 export function kindOfReading({ kind, container, video }: Reading, timing: ClipTiming): ClipKind | null {
   if (!video) return null
@@ -60,7 +69,7 @@ export function kindOfReading({ kind, container, video }: Reading, timing: ClipT
     width: video.width,
     height: video.height,
     bitDepth: video.bitDepth ?? 8,
-    meaning: { ...video.colour, matrix: matrixOf(video, video.colour) },
+    meaning: meaningOfVideo(video),
     steps: framesOf(timing),
   }
 }

@@ -73,6 +73,7 @@ const titles: Readonly<Record<FindingGroup['kind'], string>> = {
   'field-order': 'of the other field order',
   'field-rescale': 'with fields rescaled',
   colour: 'in other colour',
+  'colour-wrong': 'in wrong colour',
   depth: 'of more bits',
   hairline: 'with a hairline',
 }

@@ -1,5 +1,6 @@
 import { isHdr, matricesDiffer } from '../picture/colour'
 import type { Planes, Samples } from '../planes/planes'
+import { lightBetween, primariesAlike } from '../planes/primaries'
 import {
   type Meaning,
   type Rgb,
@@ -70,6 +71,28 @@ const fromHdr = (rgb: Rgb, transfer: string): void => {
 
 const transferName = (transfer: string): string => transfer.toUpperCase()
 
+/** What brings a picture's primaries to a raster's, by name; null where they are the same, not stated or not known. */
+function primariesStep(from: Meaning, to: Meaning): readonly [string, (rgb: Rgb) => void] | null {
+  const [a, b] = [from.primaries ?? to.primaries, to.primaries ?? from.primaries]
+  const isSmall = from.isStandardDefinition === true || to.isStandardDefinition === true
+  if (a === null || b === null || primariesAlike(a, b, isSmall)) return null
+  if (a === 'bt2020' && b === 'bt709') return ['BT.2020 colour to BT.709', narrow]
+  const between = lightBetween(a, b)
+  if (!between) return null
+  const step = (rgb: Rgb) => {
+    each(rgb, (x) => Math.max(0, x) ** 2.4)
+    if (a === 'bt709' && b === 'bt2020') widened(rgb)
+    else between(rgb)
+    each(rgb, (x) => clamped(x) ** (1 / 2.4))
+  }
+  return [`${primariesName(a)} colour to ${primariesName(b)}`, step]
+}
+const primariesName = (name: string): string =>
+  name
+    .replace(/^bt/, 'BT.')
+    .replace(/^smpte/, 'SMPTE ')
+    .replace(/^display-p3$/, 'Display P3')
+
 /**
  * What a picture's colour needs to stand in a raster: the one place that says so. Ranges by ITU-R BT.2446 A and BT.2408, primaries
  * by BT.2087 and BT.2407, matrices and levels exactly.
@@ -107,17 +130,12 @@ export function conversionOf(from: Meaning, to: Meaning, asked: ColourConversion
       fromHdr(rgb, source)
       toHdr(rgb, target)
     })
-  } else if (asked === 'auto' && !isHdr(source) && !isHdr(target) && wide(from) !== wide(to)) {
-    names.push(wide(from) ? 'BT.2020 colour to BT.709' : 'BT.709 colour to BT.2020')
-    steps.push(
-      wide(from)
-        ? narrow
-        : (rgb) => {
-            each(rgb, (x) => Math.max(0, x) ** 2.4)
-            widened(rgb)
-            each(rgb, (x) => clamped(x) ** (1 / 2.4))
-          },
-    )
+  } else if (asked === 'auto' && !isHdr(source) && !isHdr(target)) {
+    const [name, step] = primariesStep(from, to) ?? []
+    if (name !== undefined && step) {
+      names.push(name)
+      steps.push(step)
+    }
   }
   if (matricesDiffer(from.matrix, to.matrix))
     names.push(from.matrix === 'rgb' ? `RGB to ${to.matrix}` : `matrix ${from.matrix} to ${to.matrix}`)

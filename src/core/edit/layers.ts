@@ -1,9 +1,10 @@
+import { fieldLines } from '../framing/field-lines'
 import { type Lie, axesOf, composed, drawnArea, lay } from '../framing/lay'
 import type { InFields } from '../compose/standing'
 import type { Format } from '../format/format'
 import { type Shown, shownAt } from '../motion/shown'
 import { type FieldOrder, ordersDiffer } from '../picture/scan'
-import { type Rational, add, equal, exactly, multiply, rational, subtract } from '../rational/rational'
+import { type Rational, add, exactly, multiply, rational, subtract } from '../rational/rational'
 import type { ColourConversion, Filter, Sides, Treatment } from '../treatment/treatment'
 import { noSides } from '../treatment/treatment'
 import type { Way } from '../treatment/way'
@@ -107,8 +108,9 @@ export function layerOf(
   if (!picture) return null
   const { framing, colour, shiftOrder } = treatment
   const lie = lay(picture, format, framing)
-  const inFields = fieldsOf(way, shiftOrder || ordersDiffer(picture.fieldOrder, format.fieldOrder))
-  const shifts = inFields?.crossed && equal(lie.scaleY, rational(1))
+  const turnsOrder = shiftOrder || ordersDiffer(picture.fieldOrder, format.fieldOrder)
+  const inFields = fieldsOf(way, turnsOrder)
+  const shifts = inFields?.outOf === 'fields' && fieldLines(lie, picture.firstLine, turnsOrder) === 'shifted'
   const { zoom, filter, sharpen, reduction } = framing
   const clip = placement.source.kind === 'clip' ? doc.clips[placement.source.clipId] : undefined
   const bars = turnedSides(clip?.corrections.crop ?? noSides, lie)

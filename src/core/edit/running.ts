@@ -38,6 +38,7 @@ export function pictureOfPlacement(doc: Doc, { source }: Placement): Picture | n
         rate,
         scan,
         fieldOrder,
+        firstLine: 0,
         ...unknown,
         matrix: null,
         bitDepth: null,

@@ -1,5 +1,6 @@
 import { type Picture } from '../picture/picture'
 import { isHdr, matricesDiffer, matrixOf } from '../picture/colour'
+import { primariesAlike } from '../planes/primaries'
 import { type FieldOrder, type Scan, ordersDiffer } from '../picture/scan'
 import { type FrameSize, isStandardDefinition } from '../picture/size'
 import { uprightSize } from '../picture/turn'
@@ -53,30 +54,45 @@ export function differencesOf(picture: Picture, format: Format): Difference[] {
   return found
 }
 
+type ColourDifference = Extract<Difference, { about: 'colour' }>
+
+const converted = (step: ColourStep, from: string, to: string): ColourDifference => ({
+  about: 'colour',
+  step,
+  from,
+  to,
+})
+
 /** The conversion that a picture's colour needs to stand in a format; the dearest of several names them all. */
-function colourDifference(picture: Picture, format: Format): Extract<Difference, { about: 'colour' }> | null {
-  const { transfer, primaries } = picture
+function colourDifference(picture: Picture, format: Format): ColourDifference | null {
+  const { transfer } = picture
   const { colour } = format
-  const converted = (step: ColourStep, from: string, to: string) =>
-    ({ about: 'colour', step, from, to }) as const
   if (transfer !== null && isHdr(transfer) !== isHdr(colour.transfer))
     return converted('dynamic-range', transfer, colour.transfer)
   if (transfer !== null && isHdr(transfer) && transfer !== colour.transfer)
     return converted('transfer', transfer, colour.transfer)
-  if (primaries !== null && !samePrimaries(primaries, colour.primaries, picture, format))
-    return converted('primaries', primaries, colour.primaries)
+  return primariesDifference(picture, format) ?? matrixDifference(picture, format)
+}
+
+/** Other primaries than a format's; null where they are the same, or not stated. */
+export function primariesDifference(picture: Picture, format: Format): ColourDifference | null {
+  const { primaries } = picture
+  const { colour } = format
+  return primaries !== null &&
+    !primariesAlike(
+      primaries,
+      colour.primaries,
+      isStandardDefinition(picture) || isStandardDefinition(format),
+    )
+    ? converted('primaries', primaries, colour.primaries)
+    : null
+}
+
+/** Another matrix than a format's; null where they compute alike. */
+export function matrixDifference(picture: Picture, format: Format): ColourDifference | null {
+  const { colour } = format
   // Stills are RGB and have no matrix until they are laid into a format.
   if (picture.rate === null && picture.matrix === null) return null
   const [from, to] = [matrixOf(picture, picture), matrixOf(format, { primaries: colour.primaries })]
   return from !== 'rgb' && matricesDiffer(from, to) ? converted('matrix', from, to) : null
-}
-
-/**
- * Standard definition is brought to BT.709 and back by its matrix alone, as everybody does it: its primaries count as BT.709's
- * wherever the one or the other side is standard definition.
- */
-function samePrimaries(from: string, to: string, picture: Picture, format: Format): boolean {
-  if (from === to) return true
-  const alike = (name: string) => name === 'bt709' || name.startsWith('bt601')
-  return alike(from) && alike(to) && (isStandardDefinition(picture) || isStandardDefinition(format))
 }

@@ -66,6 +66,7 @@ export const pictureOfFormat = (format: Format): Picture => ({
   rate: format.rate,
   scan: format.scan,
   fieldOrder: format.fieldOrder,
+  firstLine: 0,
   offNominalShare: null,
   minRate: null,
   maxRate: null,

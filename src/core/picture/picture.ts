@@ -14,6 +14,8 @@ export interface Picture {
   readonly rate: Rate | null
   readonly scan: Scan
   readonly fieldOrder: FieldOrder | null
+  /** The line of the stored frame with which it begins, odd or even: 1 where an odd number of baked lines is cropped above it. */
+  readonly firstLine: 0 | 1
   /** Share of frames off nominal; null when the rate is constant. */
   readonly offNominalShare: number | null
   readonly minRate: number | null
@@ -43,6 +45,7 @@ export interface PictureFacts {
   readonly offNominalShare?: number | undefined
   readonly scan: Scan
   readonly fieldOrder: FieldOrder | null
+  readonly firstLine?: 0 | 1 | undefined
   readonly bitDepth: number | null
   readonly colour: Colour
   readonly measured?: Pick<Picture, 'combs' | 'pulldownPhase' | 'detail'> | undefined
@@ -58,6 +61,7 @@ export function pictureOf(facts: PictureFacts): Picture {
     rate: facts.rate,
     scan: facts.scan,
     fieldOrder: facts.fieldOrder,
+    firstLine: facts.firstLine ?? 0,
     offNominalShare: variable ? (facts.offNominalShare ?? 0) : null,
     minRate: variable ? (facts.minRate ?? null) : null,
     maxRate: variable ? (facts.maxRate ?? null) : null,
@@ -83,7 +87,7 @@ export function factsKey(facts: PictureFacts): string {
     facts.rateMode === 'variable' ? `${facts.offNominalShare} ${facts.minRate} ${facts.maxRate}` : ''
   const key =
     `${facts.width} ${facts.height} ${pixelAspect.num} ${pixelAspect.den} ${facts.rotation} ${rate?.num} ${rate?.den} ` +
-    `${facts.scan} ${facts.fieldOrder} ${varies} ${colour.primaries} ${colour.transfer} ${colour.matrix} ${facts.bitDepth} ` +
+    `${facts.scan} ${facts.fieldOrder} ${facts.firstLine ?? 0} ${varies} ${colour.primaries} ${colour.transfer} ${colour.matrix} ${facts.bitDepth} ` +
     `${facts.measured?.combs ?? false} ${facts.measured?.pulldownPhase ?? null} ${facts.measured?.detail?.width ?? null} ${facts.measured?.detail?.height ?? null}`
   keysOfFacts.set(facts, key)
   return key
@@ -120,5 +124,5 @@ export function pictureKey(picture: Picture): string {
 
 const keyOf = (p: Picture): string =>
   `${p.width} ${p.height} ${p.pixelAspect.num} ${p.pixelAspect.den} ${p.rotation} ${p.rate?.num} ${p.rate?.den} ` +
-  `${p.scan} ${p.fieldOrder} ${p.offNominalShare} ${p.minRate} ${p.maxRate} ${p.primaries} ${p.transfer} ${p.matrix} ${p.bitDepth} ` +
+  `${p.scan} ${p.fieldOrder} ${p.firstLine} ${p.offNominalShare} ${p.minRate} ${p.maxRate} ${p.primaries} ${p.transfer} ${p.matrix} ${p.bitDepth} ` +
   `${p.combs} ${p.pulldownPhase} ${p.detail?.width ?? null} ${p.detail?.height ?? null}`

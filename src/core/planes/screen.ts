@@ -6,6 +6,8 @@ export interface Meaning {
   readonly primaries: string | null
   readonly transfer: string | null
   readonly range: 'full' | 'limited' | null
+  /** Whether it is of standard definition, whose primaries are brought to BT.709 by the matrix alone. */
+  readonly isStandardDefinition?: boolean
 }
 
 /** A picture as a screen takes it: red, green, blue and opacity, a byte each. */
@@ -25,6 +27,9 @@ const weights: Readonly<Record<string, readonly [red: number, blue: number]>> = 
 /** What red and blue weigh in the luma of a matrix; of one that is not known, as in BT.709. */
 export const weightsOf = (matrix: string): readonly [red: number, blue: number] =>
   weights[matrix] ?? [0.2126, 0.0722]
+
+/** Whether a matrix is computed: of one that is not, colours come out wrong. RGB has none. */
+export const isMatrixKnown = (matrix: string): boolean => matrix === 'rgb' || matrix in weights
 
 /** What stands for luminance in BT.2020. */
 export const luminance2020 = [0.2627, 0.678, 0.0593] as const

@@ -114,6 +114,7 @@ function seenOrder({ fieldOrder }: Evidence): FieldOrder | null | undefined {
 const cropped = ({ width, height }: VideoFacts, { left, right, top, bottom }: Sides) => ({
   width: Math.max(1, Math.round(width - left - right)),
   height: Math.max(1, Math.round(height - top - bottom)),
+  ...(Math.round(top) % 2 === 1 ? { firstLine: 1 as const } : {}),
 })
 
 /** A corrected rate is meant as constant: the measured spread of a variable one no longer holds. */

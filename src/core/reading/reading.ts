@@ -45,6 +45,8 @@ export const VideoFacts = z
     frameCount: Count.nullable().default(null),
     scan: Scan.default('unknown'),
     fieldOrder: FieldOrder.nullable().default(null),
+    /** 1 where an odd number of baked lines is cropped above the picture; it then begins with a line of the other field. */
+    firstLine: z.literal([0, 1]).optional(),
     bitDepth: z.number().int().min(1).max(32).nullable().default(null),
     chroma: z.string().nullable().default(null),
     alpha: z.boolean().default(false),

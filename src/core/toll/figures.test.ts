@@ -1,3 +1,4 @@
+import { plainTreatment, type ColourConversion } from '../treatment/treatment'
 import { describe, expect, it } from 'vitest'
 import { makeFormat, pictureOfFormat } from '../format/format'
 import { parseFormat } from '../format/parse'
@@ -54,6 +55,9 @@ describe('the weights of the table of charges', () => {
       dynamicRange: 0.1,
       transfer: 0.02,
       primaries: 0.01,
+      dynamicRangeWrong: 0.4,
+      primariesWrong: 0.05,
+      matrixWrong: 0.15,
       depth: 0.02,
       screen: 0.6,
       interlacedOut: 0.06,
@@ -223,8 +227,51 @@ describe('the limits of the grades', () => {
     expect(colour('bt2020', 'bt709')).toEqual(['colour light 0.01'])
     expect(colour('bt601-625', 'bt709')).toEqual(['colour light 0.01'])
     expect(colour('bt601-625', 'bt709', '720x576/64:45')).toEqual([])
+    // Film’s primaries are not computed.
+    expect(colour('film', 'bt709')).toEqual(['colour-wrong heavy 0.05'])
     const hlg = { ...hd, colour: { primaries: 'bt2020', transfer: 'hlg', bitDepth: 10 } }
     const pq = { ...pictureOfFormat(hd), primaries: 'bt2020', transfer: 'pq' }
     expect(tollOf(pq, hlg).charges).toMatchObject([{ kind: 'colour', step: 'transfer', loss: 0.02 }])
+  })
+
+  it('colour that is left wrong costs more than what would put it right', () => {
+    const picture = (more: object) => ({ ...pictureOfFormat(hd), matrix: 'bt709', ...more })
+    const left = (more: object, colour: ColourConversion, to = hd) =>
+      tollOf(picture(more), to, { ...plainTreatment, colour }).charges.map(
+        (c) => `${c.kind} ${c.grade} ${c.loss}`,
+      )
+    const hlg = { primaries: 'bt2020', transfer: 'hlg', matrix: 'bt2020' }
+    expect(left(hlg, 'hdr-to-sdr')).toEqual(left(hlg, 'auto'))
+    for (const colour of ['none', 'matrix', 'pq-to-hlg'] as const)
+      expect(left(hlg, colour)).toEqual(['colour-wrong severe 0.4'])
+    const wide = { primaries: 'bt2020', transfer: 'bt709', matrix: 'bt2020' }
+    expect(left(wide, 'auto')).toEqual(['colour light 0.01'])
+    expect(left(wide, 'matrix')).toEqual(['colour-wrong heavy 0.05'])
+    expect(left(wide, 'none')).toEqual(['colour-wrong heavy 0.05', 'colour-wrong heavy 0.15'])
+    expect(left({ matrix: 'ycgco' }, 'auto')).toEqual(['colour-wrong heavy 0.15'])
+    expect(left({ matrix: 'bt601-625' }, 'auto')).toEqual([])
+    expect(left({ matrix: 'bt601-625' }, 'none')).toEqual(['colour-wrong heavy 0.15'])
+  })
+
+  it('fields pay for the lines on which they come to lie', () => {
+    const { format: i50 } = parseFormat('1920x1080@50i')!
+    const fields = (y: number, more: object = {}, framing: object = {}) =>
+      tollOf({ ...pictureOfFormat(i50), ...more }, i50, {
+        ...plainTreatment,
+        framing: { ...plainTreatment.framing, position: { x: rational(0), y: rational(y, 2) }, ...framing },
+      })
+        .charges.filter(({ kind }) => kind.startsWith('field'))
+        .map(({ kind }) => kind)
+    // In halves of a line: an odd line is the other order, half a line no line at all.
+    expect([0, 2, 4, 1].map((y) => fields(y))).toEqual([[], ['field-order'], [], ['field-rescale']])
+    const other = { fieldOrder: 'bottom-first' }
+    expect([0, 2, 4, 1].map((y) => fields(y, other))).toEqual([
+      ['field-order'],
+      [],
+      ['field-order'],
+      ['field-rescale'],
+    ])
+    // Seven baked lines above: the picture begins with a line of the other field.
+    expect([0, 2].map((y) => fields(y, { firstLine: 1 }))).toEqual([['field-order'], []])
   })
 })

@@ -61,6 +61,10 @@ export const Policy = z.object({
   /** PQ to HLG and back. */
   transfer: weight.default(0.02),
   primaries: weight.default(0.01),
+  /** A conversion of dynamic range, primaries or matrix that is needed and not made. */
+  dynamicRangeWrong: weight.default(0.4),
+  primariesWrong: weight.default(0.05),
+  matrixWrong: weight.default(0.15),
   depth: weight.default(0.02),
   /** Of the enlargement of a timeline to the screen that it will be seen on, where no delivery is known. */
   screen: weight.default(0.6),

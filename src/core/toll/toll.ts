@@ -22,9 +22,9 @@ export function settleToll(
   treatment: Treatment = plainTreatment,
   weights: Weights = defaultWeights,
 ): Settled {
-  const { charges, fit } = framingCharges(picture, format, treatment, weights)
-  const { way, charges: motion } = settleWay(picture, format, fit, treatment, weights)
-  const all = [...charges, ...motion, ...colourCharges(picture, format, weights)]
+  const { charges } = framingCharges(picture, format, treatment, weights)
+  const { way, charges: motion } = settleWay(picture, format, treatment, weights)
+  const all = [...charges, ...motion, ...colourCharges(picture, format, treatment.colour, weights)]
   const recoloured = differencesOf(picture, format).some(({ about }) => about === 'colour')
   return { way, toll: tollFrom(all, !recoloured) }
 }

@@ -1,6 +1,7 @@
 import type { Format } from '../format/format'
 import { differencesOf } from '../format/compare'
-import type { Fit } from '../framing/framing'
+import { fieldLines } from '../framing/field-lines'
+import { lay } from '../framing/lay'
 import type { Picture } from '../picture/picture'
 import { cadence } from '../rate/cadence'
 import { type Rate, doubled } from '../rate/rate'
@@ -23,7 +24,6 @@ interface Case {
   /** The clip's own frames a second. */
   readonly rate: Rate
   readonly format: Format
-  readonly fit: Fit
   readonly treatment: Treatment
   readonly weights: Weights
   /** The cost of steps of one rate on another. */
@@ -43,7 +43,6 @@ const [faster, slower]: readonly [Rational, Rational] = [rational(5, 4), rationa
 export function settleWay(
   picture: Picture,
   format: Format,
-  fit: Fit,
   treatment: Treatment,
   weights: Weights,
 ): PricedWay {
@@ -53,7 +52,7 @@ export function settleWay(
   const varies = picture.offNominalShare !== null
   const motion = (from: Rate, to: Rate) => cadenceCharges(from, to, treatment.motion, weights, varies)
   const held = (from: Rate, to: Rate) => cadenceCharges(from, to, { kind: 'hold' }, weights, varies)
-  const settled = settle({ picture, rate, format, fit, treatment, weights, motion, held })
+  const settled = settle({ picture, rate, format, treatment, weights, motion, held })
   return { ...settled, charges: [...settled.charges, ...variable] }
 }
 
@@ -205,11 +204,14 @@ const everyField = (at: Case, method: Method): PricedWay => ({
 
 /** Interlaced on interlaced: fields stay fields unless order, lines or rate change. */
 function fieldsAsFields(at: Case): PricedWay {
-  const { rate, picture, format, fit, treatment, weights, motion } = at
+  const { rate, picture, format, treatment, weights, motion } = at
   const { fields } = treatment
   if (fields.kind === 'deinterlace' || fields.kind === 'blend') return deinterlaced(at)
+  const turnsOrder =
+    treatment.shiftOrder || differencesOf(picture, format).some(({ about }) => about === 'field order')
+  const lines = fieldLines(lay(picture, format, treatment.framing), picture.firstLine, turnsOrder)
   const rescaled: Charge[] =
-    fit.scaleY !== 1 || picture.rotation !== 0 || !equal(rate, format.rate)
+    lines === 'made-whole' || !equal(rate, format.rate)
       ? [{ kind: 'field-rescale', grade: 'heavy', loss: weights.fieldRescale }]
       : []
   if (fields.kind === 'weave')
@@ -217,20 +219,22 @@ function fieldsAsFields(at: Case): PricedWay {
       way: way(treatment.motion, { kind: 'frames', mixed: mixes(at) }),
       charges: [
         ...motion(rate, format.rate),
-        ...rescaled.map((): Charge => ({ kind: 'weave', grade: 'severe', loss: weights.weave })),
+        // Woven on lines of the other field, or out of their order, they comb as well.
+        ...(lines === 'kept' && rescaled.length === 0
+          ? []
+          : [{ kind: 'weave', grade: 'severe', loss: weights.weave } as const]),
       ],
     }
   if (mixes(at)) {
     const mixed = everyField(at, 'adaptive')
     return { ...mixed, charges: [...at.motion(doubled(rate), format.rate), ...rescaled] }
   }
-  const turnsOrder = differencesOf(picture, format).some(({ about }) => about === 'field order')
   return {
     way: way(treatment.motion, { kind: 'fields', outOf: 'fields' }),
     charges: [
       ...motion(doubled(rate), doubled(format.rate)),
       ...rescaled,
-      ...(turnsOrder || treatment.shiftOrder
+      ...(lines === 'shifted'
         ? [{ kind: 'field-order', grade: 'light', loss: weights.fieldOrder } as const]
         : []),
     ],

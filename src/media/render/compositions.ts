@@ -7,6 +7,7 @@ import { timingOf } from '../../core/edit/timing'
 import type { Format } from '../../core/format/format'
 import { countOf, framesOf } from '../../core/motion/timing'
 import { matrixOf } from '../../core/picture/colour'
+import { isStandardDefinition } from '../../core/picture/size'
 import type { Meaning } from '../../core/planes/screen'
 import { type ChromaSiting, wholeChroma } from '../../core/resample/picture'
 import type { LyingFrame } from '../lying'
@@ -18,6 +19,7 @@ export const meaningOf = ({ width, height, colour }: Format): Meaning => ({
   primaries: colour.primaries,
   transfer: colour.transfer,
   range: 'limited',
+  isStandardDefinition: isStandardDefinition({ width, height }),
 })
 
 /** How a frame is composed: of how many bits a sample, and where its colour lies. */

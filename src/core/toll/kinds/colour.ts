@@ -1,6 +1,10 @@
-import { type ColourStep, differencesOf } from '../../format/compare'
+import { type ColourStep, differencesOf, matrixDifference, primariesDifference } from '../../format/compare'
 import type { Format } from '../../format/format'
+import { isHdr } from '../../picture/colour'
 import type { Picture } from '../../picture/picture'
+import { arePrimariesKnown } from '../../planes/primaries'
+import { isMatrixKnown } from '../../planes/screen'
+import type { ColourConversion } from '../../treatment/treatment'
 import type { Priced } from '../charge'
 import type { Weights } from '../policy'
 import type { WordsOf } from '../words'
@@ -14,43 +18,111 @@ export type ColourFigures =
       /** What is converted; a matrix alone costs nothing and is no charge. */
       readonly step: Exclude<ColourStep, 'matrix'>
     }
+  | {
+      readonly kind: 'colour-wrong'
+      readonly from: string
+      readonly to: string
+      /** What is not converted although it differs. */
+      readonly step: ColourStep
+      /** Whether nobody chose it: it is not computed here. */
+      readonly cannot: boolean
+    }
   | { readonly kind: 'depth'; readonly from: number; readonly to: number }
 
-/** What colour and depth cost. A clip that does not state its colour is taken to be as the format. */
+type ColourCharge = ColourFigures & Priced
+
+/** What has to be asked for by name so that a step between ranges is made; `auto` makes whatever is needed. */
+const nameOfStep = (from: string, to: string): ColourConversion =>
+  !isHdr(to) ? 'hdr-to-sdr' : !isHdr(from) ? 'sdr-to-hdr' : from === 'pq' ? 'pq-to-hlg' : 'hlg-to-pq'
+
+/**
+ * What colour and depth cost: what is converted, and what would have to be and is not, since it was chosen so or cannot be. A clip that
+ * does not state its colour is taken to be as the format.
+ */
 export function colourCharges(
   picture: Picture,
   format: Format,
+  asked: ColourConversion,
   weights: Weights,
-): (ColourFigures & Priced)[] {
-  return differencesOf(picture, format).flatMap((difference): (ColourFigures & Priced)[] => {
-    switch (difference.about) {
-      case 'colour': {
-        const { step, from, to } = difference
-        if (step === 'matrix') return []
-        const price = {
-          'dynamic-range': { grade: 'heavy', loss: weights.dynamicRange },
-          transfer: { grade: 'light', loss: weights.transfer },
-          primaries: { grade: 'light', loss: weights.primaries },
-        } as const
-        return [{ kind: 'colour', from, to, step, ...price[step] }]
-      }
-      case 'depth':
-        return [
-          { kind: 'depth', from: difference.from, to: difference.to, grade: 'light', loss: weights.depth },
-        ]
-      default:
-        return []
-    }
-  })
+): ColourCharge[] {
+  return [...ofColour(picture, format, asked, weights), ...ofDepth(picture, format, weights)]
 }
 
-const stepWords = { 'dynamic-range': 'dynamic range', transfer: 'transfer', primaries: 'colour' } as const
+function ofColour(
+  picture: Picture,
+  format: Format,
+  asked: ColourConversion,
+  weights: Weights,
+): ColourCharge[] {
+  const colour = differencesOf(picture, format).find(({ about }) => about === 'colour')
+  if (colour?.about !== 'colour') return []
+  const { step, from, to } = colour
+  const wrong = (of: ColourStep, [a, b]: readonly [string, string], cannot: boolean): ColourCharge => ({
+    ...{ kind: 'colour-wrong', step: of, from: a, to: b, cannot },
+    grade: of === 'dynamic-range' || of === 'transfer' ? 'severe' : 'heavy',
+    loss:
+      of === 'primaries'
+        ? weights.primariesWrong
+        : of === 'matrix'
+          ? weights.matrixWrong
+          : weights.dynamicRangeWrong,
+  })
+  if (step === 'dynamic-range' || step === 'transfer') {
+    if (asked !== 'auto' && asked !== nameOfStep(from, to)) return [wrong(step, [from, to], false)]
+    const price =
+      step === 'transfer'
+        ? ({ grade: 'light', loss: weights.transfer } as const)
+        : ({ grade: 'heavy', loss: weights.dynamicRange } as const)
+    return [{ kind: 'colour', from, to, step, ...price }]
+  }
+  const charges: ColourCharge[] = []
+  const primaries = primariesDifference(picture, format)
+  if (primaries) {
+    const cannot = !arePrimariesKnown(primaries.from, primaries.to)
+    if (cannot || asked !== 'auto') charges.push(wrong('primaries', [primaries.from, primaries.to], cannot))
+    else
+      charges.push({
+        ...{ kind: 'colour', from: primaries.from, to: primaries.to, step: 'primaries' },
+        ...{ grade: 'light', loss: weights.primaries },
+      })
+  }
+  const matrix = matrixDifference(picture, format)
+  if (matrix) {
+    const cannot = !isMatrixKnown(matrix.from)
+    if (cannot || asked === 'none') charges.push(wrong('matrix', [matrix.from, matrix.to], cannot))
+  }
+  return charges
+}
+
+const ofDepth = (picture: Picture, format: Format, weights: Weights): ColourCharge[] =>
+  picture.bitDepth !== null && picture.bitDepth > format.colour.bitDepth
+    ? [
+        {
+          ...{ kind: 'depth', from: picture.bitDepth, to: format.colour.bitDepth },
+          ...{ grade: 'light', loss: weights.depth },
+        },
+      ]
+    : []
+
+const stepWords = {
+  'dynamic-range': 'dynamic range',
+  transfer: 'transfer',
+  primaries: 'colour primaries',
+  matrix: 'matrix',
+} as const
 
 export const colourWords: WordsOf<ColourFigures> = {
   colour: {
     aspect: 'colour',
-    sentence: ({ step, from, to }) => `${stepWords[step]} converted, ${from} to ${to}`,
+    sentence: ({ step, from, to }) =>
+      `${step === 'primaries' ? 'colour' : stepWords[step]} converted, ${from} to ${to}`,
     short: () => 'colour',
+  },
+  'colour-wrong': {
+    aspect: 'colour',
+    sentence: ({ step, from, to, cannot }) =>
+      `${stepWords[step]} ${cannot ? 'cannot be converted here' : 'not converted'}: ${from} is shown as ${to}`,
+    short: ({ step }) => `wrong ${stepWords[step]}`,
   },
   depth: {
     aspect: 'colour',

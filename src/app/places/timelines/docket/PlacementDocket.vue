@@ -7,7 +7,7 @@ import { type ChoiceGroup, choicesOf } from '../../../../core/check/choices'
 import { titleOf } from '../../../../core/check/findings'
 import { matchesOf } from '../../../../core/check/matches'
 import { conversionOf } from '../../../../core/compose/colour'
-import { matrixOf } from '../../../../core/picture/colour'
+import { meaningOfVideo } from '../../../../media/lying'
 import { meaningOf } from '../../../../media/render/compositions'
 import { framesThere } from '../../../../core/edit/placing'
 import { settlePlacement } from '../../../../core/edit/running'
@@ -145,8 +145,7 @@ const own = computed(() =>
 const conversions = computed(() => {
   const video = clip.value?.reading?.video
   if (!video || !props.format || !first.value) return []
-  const from = { ...video.colour, matrix: matrixOf(video, video.colour) }
-  return conversionOf(from, meaningOf(props.format), first.value.treatment.colour).names
+  return conversionOf(meaningOfVideo(video), meaningOf(props.format), first.value.treatment.colour).names
 })
 /** The others of its track, in order. */
 const order = computed(() => {
