@@ -36,7 +36,7 @@ export type FrameOf = (index: number) => StoredPicture | null
 type Pair = Pick<Extract<Shown, { kind: 'fields' }>, 'top' | 'bottom'>
 
 /** The fields that stand on the lines of the raster's; null where what is shown is one moment. */
-function pairOf({ shown, inFields }: Showing): Pair | null {
+export function fieldsShown({ shown, inFields }: Pick<Showing, 'shown' | 'inFields'>): Pair | null {
   if (shown.kind === 'fields') return shown
   if (shown.kind !== 'frame' || inFields?.outOf !== 'fields') return null
   const field = (parity: SourceField['parity']): SourceField => ({ frame: shown.index, parity })
@@ -45,7 +45,7 @@ function pairOf({ shown, inFields }: Showing): Pair | null {
 }
 
 /** Whether each line of a pair of fields stands as it is on one line of the raster's field that it is for. */
-function keepsLines({ scaleY, y, turn }: Lie, { top, bottom }: Pair): boolean {
+export function keepsLines({ scaleY, y, turn }: Lie, { top, bottom }: Pair): boolean {
   if (!equal(scaleY, rational(1)) || y.den !== 1 || turn !== 0) return false
   const isOdd = y.num % 2 !== 0
   return top.parity === (isOdd ? 'bottom' : 'top') && bottom.parity === (isOdd ? 'top' : 'bottom')
@@ -54,7 +54,7 @@ function keepsLines({ scaleY, y, turn }: Lie, { top, bottom }: Pair): boolean {
 /** The fields of what is shown that are made whole by what moves around them. */
 function adaptiveIn(showing: Showing): SourceField[] {
   const { shown, lie, inFields } = showing
-  const pair = pairOf(showing)
+  const pair = fieldsShown(showing)
   if (pair) return inFields?.outOf === 'fields' && !keepsLines(lie, pair) ? [pair.top, pair.bottom] : []
   const parts = shown.kind === 'mix' ? [shown.a, shown.b] : [shown]
   return parts.flatMap((one) => (one.kind === 'field' && one.method === 'adaptive' ? [one] : []))
@@ -88,7 +88,7 @@ export function standingOf(showing: Showing, frameOf: FrameOf, kernels: FieldKer
     one.kind === 'frame' ? frameOf(one.index) : madeWhole(one, one.method)
   const whole = (picture: StoredPicture | null): Standing | null => picture && { kind: 'whole', picture }
 
-  const pair = pairOf(showing)
+  const pair = fieldsShown(showing)
   if (pair && inFields && !keepsLines(lie, pair)) {
     const one = (field: SourceField) =>
       inFields.outOf === 'frames' ? frameOf(field.frame) : madeWhole(field, 'adaptive')

@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { deliverableOf } from '../edit/deliverable'
 import { aDoc, aVideo } from '../edit/doc.fixture'
+import { compose } from '../compose/compose'
+import { drawn, ground, plain, raster } from '../compose/compose.fixture'
+import type { StoredPicture } from '../compose/stored'
 import { layersAt } from '../edit/layers'
 import { addTimeline } from '../edit/operations'
 import { newTimeline, placementOf } from '../edit/placing'
@@ -8,6 +11,8 @@ import type { Doc } from '../edit/project'
 import { lengthOf } from '../edit/timeline'
 import { parseFormat } from '../format/parse'
 import { motionLine } from '../motion/line'
+import { framesIn } from '../motion/shown'
+import { toNumber } from '../rational/rational'
 import type { Override } from '../treatment/treatment'
 import { framesOfCut, outgoing } from './outgoing'
 
@@ -109,5 +114,89 @@ describe('what goes out', () => {
     expect(outgoing(two, open)).toBeNull()
     expect(outgoing(two, { ...open, timelineId: 'u' })?.source.id).toBe('u')
     expect(lengthOf(outgoing(doc, open)!.timeline)).toBe(50)
+  })
+})
+
+describe('what goes out is scaled once and deinterlaced once', () => {
+  it('has all frames of the cut where each is shown once', () => {
+    const everyFrame: Override = {
+      motion: { kind: 'speed', pace: { kind: 'every-frame' }, wanted: true, keepPitch: true },
+    }
+    for (const [from, to, frames] of [
+      ['25p', '24p', 250],
+      ['24p', '25p', 250],
+      ['50p', '25p', 250],
+    ] as const) {
+      const doc = aCut(`1920x1080@${from}`, [`1920x1080@${from}`], 250)
+      const deliverable = {
+        ...deliverableOf('d', 'Out', formatOf(`1920x1080@${to}`)),
+        timelineId: 't',
+        treatment: everyFrame,
+      }
+      const out = outgoing(doc, deliverable)!
+      expect([out.range.to, ...framesIn(framesOfCut(out, frames - 1))]).toEqual([frames, frames - 1])
+    }
+  })
+
+  it('takes each field of an interlaced cut from its source, made whole and scaled to the deliverable', () => {
+    const out = outOf('1920x1080@50i', '1280x720@50p', {}, [
+      '720x576/64:45@50i',
+      '1920x1080@25p',
+      '1920x1080@50p',
+    ])
+    const at = (n: number) =>
+      layersAt(out.doc, out.timeline, n).map(({ source, shown, inFields }) => [source.kind, shown, inFields])
+    const field = (frame: number, parity: 'top' | 'bottom') => ({
+      kind: 'field',
+      frame,
+      parity,
+      method: 'adaptive',
+    })
+    expect([at(0), at(1), at(7)]).toEqual([
+      [['clip', field(0, 'top'), null]],
+      [['clip', field(0, 'bottom'), null]],
+      [['clip', field(3, 'bottom'), null]],
+    ])
+    // What was whole in the cut is whole, and of a field from each frame that frame.
+    expect([at(101), at(201), at(204)]).toEqual([
+      [['clip', { kind: 'frame', index: 0 }, null]],
+      [['clip', { kind: 'frame', index: 1 }, null]],
+      [['clip', { kind: 'frame', index: 4 }, null]],
+    ])
+    const [layer] = layersAt(out.doc, out.timeline, 0)
+    expect(toNumber(layer!.lie.scaleY)).toBe(720 / 576)
+  })
+
+  it('comes out as its source deinterlaced and scaled, not as its cut deinterlaced again', () => {
+    // A texture that moves across, two lines higher with each field.
+    const [width, height] = [96, 64]
+    const moment = (t: number, x: number, y: number) =>
+      128 + 60 * Math.sin((x - 3 * t) / 5) + 40 * Math.sin(y / 3 + t / 2)
+    const interlaced = (frame: number): StoredPicture => ({
+      ...drawn(width, height, false),
+      planes: {
+        ...drawn(width, height, false).planes,
+        luma: Uint8Array.from({ length: width * height }, (_, i) => {
+          const y = Math.floor(i / width)
+          return moment(2 * frame + (y % 2), i % width, y)
+        }),
+      },
+    })
+    const out = outOf(`${width}x${height}@50i`, '72x48@50p', {}, [`${width}x${height}@50i`])
+    const ideal = (t: number, x: number, y: number) =>
+      moment(t, ((x + 0.5) * width) / 72 - 0.5, ((y + 0.5) * height) / 48 - 0.5)
+    for (const n of [6, 7, 12]) {
+      const layers = layersAt(out.doc, out.timeline, n)
+      const made = compose(
+        layers.map((layer) => ({ ...layer, frameOf: interlaced })),
+        ground,
+        raster(72, 48),
+        plain,
+      )
+      let error = 0
+      for (let y = 4; y < 44; y++)
+        for (let x = 4; x < 68; x++) error += (made.luma[y * 72 + x]! - ideal(n, x, y)) ** 2
+      expect(10 * Math.log10((255 ** 2 * 40 * 64) / error), `frame ${n}`).toBeGreaterThan(34)
+    }
   })
 })

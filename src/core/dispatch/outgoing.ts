@@ -1,6 +1,7 @@
 import type { Deliverable } from '../edit/deliverable'
 import type { FramingPlan } from '../edit/looks'
 import { nestedIn } from '../edit/nesting'
+import { framesThere } from '../edit/placing'
 import { type Doc, formatOf } from '../edit/project'
 import { reframed } from '../edit/reformat'
 import { runningOf, timingOfPlacement } from '../edit/running'
@@ -75,7 +76,7 @@ export function outgoing(doc: Doc, deliverable: Deliverable): Outgoing | null {
   const cut = sameFormat(raster, sourceFormat)
     ? { ...own, ownFormat: sourceFormat }
     : reframed(doc, doc, source, own, planOf(deliverable)).timeline
-  const timeline = runsAlike ? cut : laidIn(cut, deliverable)
+  const timeline = runsAlike ? cut : laidIn(doc, cut, deliverable)
   const length = lengthOf(timeline)
   const { from, to } = deliverable.range ?? { from: 0, to: length }
   return {
@@ -89,11 +90,20 @@ export function outgoing(doc: Doc, deliverable: Deliverable): Outgoing | null {
   }
 }
 
-/** A cut that lies whole in a timeline of another rate or scan. */
-function laidIn(cut: Timeline, { id, name, format, treatment }: Deliverable): Timeline {
+/** A cut that lies whole in a timeline of another rate or scan: as long as all of it takes there. */
+function laidIn(doc: Doc, cut: Timeline, { id, name, format, treatment }: Deliverable): Timeline {
   let made = 0
   const making = { name, at: cut.createdAt, newId: () => `${id} out${made++ || ''}` }
-  return { ...nestedIn(cut, format, null, making), treatment: inTime(treatment) }
+  const nested = { ...nestedIn(cut, format, null, making), treatment: inTime(treatment) }
+  const within = { ...doc, timelines: { ...doc.timelines, [cut.id]: cut, [nested.id]: nested } }
+  const tracks = nested.tracks.map((track) => ({
+    ...track,
+    placements: track.placements.map((placement) => ({
+      ...placement,
+      length: framesThere(within, nested, placement) ?? placement.length,
+    })),
+  }))
+  return { ...nested, tracks }
 }
 
 /** Which frames or fields of the cut a frame that goes out shows: the list that a render makes and a proof looks for. */

@@ -364,3 +364,37 @@ describe('a timeline that is looked through', () => {
     expect(kinds((_, outside) => (outside.source = { kind: 'timeline', timelineId: 'gone' }))).toEqual([])
   })
 })
+
+describe('an interlaced timeline within another', () => {
+  /** A timeline of an order in which a clip runs, and one of the other order around it. */
+  function nestedOrders(clip: string) {
+    const doc = placed([['hall', clip]], { ...format('1920x1080@50i'), fieldOrder: 'top-first' })
+    addTimeline(
+      doc,
+      newTimeline('o', 'Outer', '', { ...format('1920x1080@50i'), fieldOrder: 'bottom-first' }),
+    )
+    append(doc, 'o', [
+      { ...placementOf(doc.clips.hall!, hd25, 'n'), source: { kind: 'timeline', timelineId: 't' } },
+    ])
+    return doc
+  }
+  it('of the other order shows its fields in the order of the outer one', () => {
+    const doc = nestedOrders('1920x1080@50p')
+    const [layer] = layersAt(doc, doc.timelines.o!, 3)
+    // The first field in time stands on the bottom lines.
+    expect(layer!.shown).toEqual({
+      kind: 'fields',
+      top: { frame: 7, parity: 'top' },
+      bottom: { frame: 6, parity: 'bottom' },
+    })
+    expect(toNumber(layer!.lie.y)).toBe(0)
+  })
+  it('shifts a clip of its own order by a line, once, and leaves one of the outer order alone', () => {
+    const doc = nestedOrders('1920x1080@50i')
+    const [shifted] = layersAt(doc, doc.timelines.o!, 3)
+    expect([toNumber(shifted!.lie.y), shifted!.inFields]).toEqual([1, { outOf: 'fields', crossed: true }])
+    doc.clips.hall!.reading!.video!.fieldOrder = 'bottom-first'
+    const [straight] = layersAt(doc, { ...doc.timelines.o! }, 3)
+    expect([toNumber(straight!.lie.y), straight!.inFields]).toEqual([0, { outOf: 'fields', crossed: false }])
+  })
+})

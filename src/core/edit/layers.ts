@@ -1,9 +1,9 @@
 import { fieldLines } from '../framing/field-lines'
 import { type Lie, axesOf, composed, drawnArea, lay } from '../framing/lay'
-import type { InFields } from '../compose/standing'
+import { type InFields, fieldsShown } from '../compose/standing'
 import type { Format } from '../format/format'
-import { type Shown, shownAt } from '../motion/shown'
-import { type FieldOrder, ordersDiffer } from '../picture/scan'
+import { type Shown, type ShownField, shownAt } from '../motion/shown'
+import { type FieldOrder, type Parity, ordersDiffer } from '../picture/scan'
 import { type Rational, add, exactly, multiply, rational, subtract } from '../rational/rational'
 import type { ColourConversion, Filter, Sides, Treatment } from '../treatment/treatment'
 import { noSides } from '../treatment/treatment'
@@ -18,6 +18,8 @@ export interface Layer {
   readonly source: PlacementSource
   readonly shown: Shown
   readonly lie: Lie
+  /** The same where its fields are not shifted by a line to come in their order. */
+  readonly unshifted: Lie
   /** The stored picture as it stands upright, in its own pixels. */
   readonly size: { readonly across: number; readonly down: number }
   /** How the fields of an interlaced raster come to stand; null where each frame stands as a whole. */
@@ -32,19 +34,36 @@ export interface Layer {
   readonly colour: ColourConversion
 }
 
+/** One field of an interlaced timeline's frames, made whole: what a progressive timeline around it shows. */
+export interface Moment {
+  readonly parity: Parity
+  readonly method: ShownField['method']
+}
+
+/** How the frames of a timeline are looked at: by themselves, or from within another. */
+export interface Looking {
+  readonly depth: number
+  /** The field that is shown; both where none is. */
+  readonly moment?: Moment
+  /** The order in which an interlaced timeline around it shows its fields. */
+  readonly order?: FieldOrder | null
+}
+
 /**
  * What a timeline's frame shows, bottom to top: a layer for each visible video track with something on it. A timeline within it
- * gives its own layers, their maps composed, where it shows one whole frame of its own and nothing of that is cut off.
+ * gives its own layers, their maps composed, where it shows one whole frame or one field of its own and nothing of that is cut off: so
+ * each is scaled once and deinterlaced once, and its fields come in the order in which they are shown.
  * @param n from the first frame of the timeline
  */
-export function layersAt(doc: Doc, timeline: Timeline, n: number, depth = 0): Layer[] {
-  const format = formatOf(doc, timeline)
-  if (!format || !timeline.rate) return []
+export function layersAt(doc: Doc, timeline: Timeline, n: number, looking: Looking = { depth: 0 }): Layer[] {
+  const own = formatOf(doc, timeline)
+  if (!own || !timeline.rate) return []
+  const format = looking.order && own.fieldOrder ? { ...own, fieldOrder: looking.order } : own
   return timeline.tracks
     .filter(({ kind, hidden }) => kind === 'video' && !hidden)
     .flatMap((track) => {
       const placement = placementAt(track, n)
-      return placement ? layersOf(doc, timeline, placement, format, n - placement.start, depth) : []
+      return placement ? layersOf(doc, timeline, placement, format, n - placement.start, looking) : []
     })
 }
 
@@ -68,14 +87,29 @@ function layersOf(
   placement: Placement,
   format: Format,
   n: number,
-  depth: number,
+  { depth, moment }: Looking,
 ): Layer[] {
   const settled = settlePlacement(doc, timeline, placement, format)
   const shown = shownIn(doc, timeline, placement, settled, format, n)
   if (shown.kind === 'nothing') return []
-  const layer = layerOf(doc, placement, settled, format, shown)
-  if (!layer) return []
-  return throughTimeline(doc, layer, depth) ?? [layer]
+  const whole = layerOf(doc, placement, settled, format, shown)
+  if (!whole) return []
+  const layer = moment ? atMoment(whole, moment) : whole
+  return throughTimeline(doc, layer, format, depth) ?? [layer]
+}
+
+/** What a layer of an interlaced frame shows at the moment of one of its fields; what is one moment already stays. */
+function atMoment(layer: Layer, { parity, method }: Moment): Layer {
+  const { shown, inFields } = layer
+  const pair = inFields && fieldsShown(layer)
+  if (!inFields || !pair) return layer
+  const field = pair[parity]
+  const seen: Shown =
+    inFields.outOf === 'frames'
+      ? { kind: 'frame', index: field.frame }
+      : { kind: 'field', frame: field.frame, parity: field.parity, method }
+  if (shown.kind === 'nothing') return layer
+  return { ...layer, shown: seen, lie: layer.unshifted, inFields: null }
 }
 
 /** What a placement shows on its n-th frame. */
@@ -120,6 +154,7 @@ export function layerOf(
     source: placement.source,
     shown,
     lie: withBakedBars(shifts ? oneLineLower(lie) : lie, bars),
+    unshifted: withBakedBars(lie, bars),
     size: { across: across + bars.left + bars.right, down: down + bars.top + bars.bottom },
     inFields,
     fieldOrder: picture.fieldOrder,
@@ -168,20 +203,28 @@ function turnedSides({ left, right, top, bottom }: Sides, { turn }: Lie): Sides 
   }
 }
 
-/** The layers of a timeline that a layer shows; null where it is a picture of its own: mixed, in fields, or cut off. */
-function throughTimeline(doc: Doc, layer: Layer, depth: number): Layer[] | null {
-  if (layer.source.kind !== 'timeline' || layer.shown.kind !== 'frame' || depth >= deepestNesting) return null
+/** The layers of a timeline that a layer shows; null where it is a picture of its own: mixed, of fields of two frames, or cut off. */
+function throughTimeline(doc: Doc, layer: Layer, { fieldOrder }: Format, depth: number): Layer[] | null {
+  const { shown } = layer
+  if (layer.source.kind !== 'timeline' || depth >= deepestNesting) return null
+  if (shown.kind !== 'frame' && shown.kind !== 'field') return null
   const inner = doc.timelines[layer.source.timelineId]
   const innerFormat = inner && formatOf(doc, inner)
   if (!inner || !innerFormat) return null
   const { left, right, top, bottom } = layer.lie.crop
   if (left + right + top + bottom > 0 || layer.reduction === 'baked') return null
-  const within = layersAt(doc, inner, layer.shown.index, depth + 1)
+  const looking: Looking =
+    shown.kind === 'field'
+      ? { depth: depth + 1, moment: { parity: shown.parity, method: shown.method } }
+      : { depth: depth + 1, order: layer.inFields ? fieldOrder : null }
+  const within = layersAt(doc, inner, shown.kind === 'field' ? shown.frame : shown.index, looking)
   // What hangs out of the inner raster must not show around it.
   if (within.some((one) => hangsOut(one, innerFormat))) return null
   return within.map((one) => ({
     ...one,
-    lie: composed(one.lie, layer.lie),
+    // Its own layers put their fields in order.
+    lie: composed(one.lie, layer.unshifted),
+    unshifted: composed(one.unshifted, layer.unshifted),
     placementId: layer.placementId,
   }))
 }

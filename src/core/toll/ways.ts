@@ -5,7 +5,7 @@ import { lay } from '../framing/lay'
 import type { Picture } from '../picture/picture'
 import { cadence } from '../rate/cadence'
 import { type Rate, doubled } from '../rate/rate'
-import { type Rational, equal, multiply, rational } from '../rational/rational'
+import { type Rational, divide, equal, multiply, rational } from '../rational/rational'
 import type { Motion, Treatment } from '../treatment/treatment'
 import type { Taking, Way } from '../treatment/way'
 import { type Charge, tollFrom } from './charge'
@@ -202,6 +202,14 @@ const everyField = (at: Case, method: Method): PricedWay => ({
   ],
 })
 
+/** Whether each field of a timeline finds one of its own lines: so many of the clip's pass in one that first and second alternate. */
+function fieldsAlternate(motion: Motion, rate: Rate, timelineRate: Rate): boolean {
+  const passing = passingOf(motion)
+  if (passing.kind === 'step-by-step') return true
+  const { num, den } = multiply(divide(rate, timelineRate), passing.factor)
+  return den === 1 && num % 2 === 1
+}
+
 /** Interlaced on interlaced: fields stay fields unless order, lines or rate change. */
 function fieldsAsFields(at: Case): PricedWay {
   const { rate, picture, format, treatment, weights, motion } = at
@@ -211,7 +219,7 @@ function fieldsAsFields(at: Case): PricedWay {
     treatment.shiftOrder || differencesOf(picture, format).some(({ about }) => about === 'field order')
   const lines = fieldLines(lay(picture, format, treatment.framing), picture.firstLine, turnsOrder)
   const rescaled: Charge[] =
-    lines === 'made-whole' || !equal(rate, format.rate)
+    lines === 'made-whole' || !fieldsAlternate(treatment.motion, rate, format.rate)
       ? [{ kind: 'field-rescale', grade: 'heavy', loss: weights.fieldRescale }]
       : []
   if (fields.kind === 'weave')

@@ -1,11 +1,13 @@
-import { framesNeeded } from '../../core/compose/standing'
+import { fieldsShown, framesNeeded, keepsLines } from '../../core/compose/standing'
 import type { Clip } from '../../core/edit/clip'
-import { type Layer, layersAt } from '../../core/edit/layers'
+import { type Layer, type Moment, layersAt } from '../../core/edit/layers'
 import { type Doc, formatOf } from '../../core/edit/project'
 import { deepestNesting } from '../../core/edit/timeline'
 import { timingOf } from '../../core/edit/timing'
 import type { Format } from '../../core/format/format'
+import type { Shown, ShownField, ShownFrame, SourceField } from '../../core/motion/shown'
 import { countOf, framesOf } from '../../core/motion/timing'
+import { firstParity, otherParity } from '../../core/picture/scan'
 import { matrixOf } from '../../core/picture/colour'
 import { isStandardDefinition } from '../../core/picture/size'
 import type { Meaning } from '../../core/planes/screen'
@@ -49,10 +51,13 @@ export async function compositionOf(
   const { width, height } = format
   const ground = { meaning: meaningOf(format), ...composing }
   const sourced: SourcedLayer[] = []
-  for (const layer of layers) sourced.push({ ...layer, source: await sourceOf(layer) })
+  for (const layer of layers) {
+    const { layer: shown, momentOf } = inMoments(layer)
+    sourced.push({ ...shown, source: await sourceOf(shown, momentOf) })
+  }
   return { ground, width, height, layers: sourced }
 
-  async function sourceOf(layer: Layer): Promise<Source> {
+  async function sourceOf(layer: Layer, momentOf: MomentOf | null): Promise<Source> {
     const { source } = layer
     const { needed, helpful } = framesNeeded(layer)
     if (source.kind === 'figure') return { kind: 'figure', figure: source }
@@ -65,7 +70,10 @@ export async function compositionOf(
         const isAlike = innerFormat.width === width && innerFormat.height === height
         const how = isAlike ? composing : forScreen(innerFormat)
         for (const index of [...needed, ...helpful]) {
-          const within = layersAt(doc, inner, index, depth + 1)
+          const at = momentOf?.(index)
+          const within = at
+            ? layersAt(doc, inner, at.frame, { depth: depth + 1, moment: at.moment })
+            : layersAt(doc, inner, index, { depth: depth + 1 })
           frames.set(index, await compositionOf(doc, within, innerFormat, wanted, how, depth + 1))
         }
       }
@@ -82,5 +90,48 @@ export async function compositionOf(
       else frames.set(index, lies)
     }
     return { kind: 'file', frames, trouble }
+  }
+}
+
+/** Which field of which frame a number of a timeline that is looked at field by field means. */
+type MomentOf = (index: number) => { readonly frame: number; readonly moment: Moment }
+
+/**
+ * A layer of an interlaced timeline that is deinterlaced on its way, as one whose frames are the moments of its fields: each is
+ * composed as it is at that moment, so that nothing in it is deinterlaced twice. Other layers stay as they are.
+ */
+function inMoments(layer: Layer): { readonly layer: Layer; readonly momentOf: MomentOf | null } {
+  const { source, shown, inFields, fieldOrder } = layer
+  if (source.kind !== 'timeline' || !fieldOrder) return { layer, momentOf: null }
+  const first = firstParity(fieldOrder)
+  const numberOf = ({ frame, parity }: SourceField) => 2 * frame + (parity === first ? 0 : 1)
+  let method: Moment['method'] = 'adaptive'
+  const whole = (one: ShownFrame | ShownField): ShownFrame | null => {
+    if (one.kind === 'frame') return null
+    method = one.method
+    return { kind: 'frame', index: numberOf(one) }
+  }
+  const momentOf: MomentOf = (index) => ({
+    frame: index >> 1,
+    moment: { parity: index % 2 === 0 ? first : otherParity(first), method },
+  })
+  if (shown.kind === 'field') {
+    const frame = whole(shown)
+    if (frame) return { layer: { ...layer, shown: frame }, momentOf }
+  }
+  if (shown.kind === 'mix') {
+    const [a, b] = [whole(shown.a), whole(shown.b)]
+    if (a && b) return { layer: { ...layer, shown: { ...shown, a, b } }, momentOf }
+  }
+  const pair = inFields?.outOf === 'fields' ? fieldsShown(layer) : null
+  if (!pair || keepsLines(layer.lie, pair)) return { layer, momentOf: null }
+  const fields: Shown = {
+    kind: 'fields',
+    top: { frame: numberOf(pair.top), parity: 'top' },
+    bottom: { frame: numberOf(pair.bottom), parity: 'bottom' },
+  }
+  return {
+    layer: { ...layer, shown: fields, lie: layer.unshifted, inFields: { outOf: 'frames', crossed: false } },
+    momentOf,
   }
 }
