@@ -71,53 +71,6 @@ export function addTo(
   )
 }
 
-/** Samples on each side of a moment that weigh in it. */
-const side = 16
-/** Weights for so many places between two samples. */
-const places = 256
-
-/** A windowed sinc, each row the weights of a place between two samples; narrower bands where samples are thinned out. */
-function sincTable(cutoff: number): Float32Array[] {
-  return Array.from({ length: places + 1 }, (_, place) => {
-    const weights = Float64Array.from({ length: 2 * side }, (_, i) => {
-      const x = i - side + 1 - place / places
-      const window = 0.5 + 0.5 * Math.cos((Math.PI * x) / side)
-      return Math.abs(x) >= side
-        ? 0
-        : (x === 0 ? cutoff : Math.sin(Math.PI * cutoff * x) / (Math.PI * x)) * window
-    })
-    const sum = weights.reduce((total, weight) => total + weight, 0)
-    return Float32Array.from(weights, (weight) => weight / sum)
-  })
-}
-
-/** Samples of a source that weigh before its first and behind its last wanted moment. */
-export const soundMargin = side
-
-/**
- * Samples at moments of a source that follow each other evenly, by a windowed sinc.
- * @param samples of the source, the first of them `soundMargin` before `first`
- * @param first the moment of the first wanted sample, from sample 0 of `samples` plus the margin, 0 … 1
- * @param step source samples from one moment to the next
- */
-export function atMoments(samples: Float32Array, first: number, step: number, count: number): Float32Array {
-  const made = new Float32Array(count)
-  if (step === 1 && first === 0) {
-    made.set(samples.subarray(side, side + count))
-    return made
-  }
-  const table = sincTable(Math.min(1, 1 / step))
-  for (let n = 0; n < count; n++) {
-    const moment = side + first + n * step
-    const whole = Math.floor(moment)
-    const weights = table[Math.round((moment - whole) * places)] as Float32Array
-    let sum = 0
-    for (let i = 0; i < 2 * side; i++) sum += (weights[i] as number) * (samples[whole - side + 1 + i] ?? 0)
-    made[n] = sum
-  }
-  return made
-}
-
 /** The loudest of every so many samples, over all channels: the shape of a sound as it is drawn. */
 export function peaksOf(sound: Channels, every: number, into: Float32Array, from: number): void {
   for (const samples of sound)

@@ -1,17 +1,9 @@
-import {
-  type Channels,
-  type SoundLayout,
-  addTo,
-  atMoments,
-  channelsOf,
-  downmix,
-  peaksOf,
-  soundMargin,
-} from '../../core/sound/mix'
+import { type Channels, type SoundLayout, addTo, channelsOf, downmix, peaksOf } from '../../core/sound/mix'
+import { atMoments, soundMargin } from '../../core/sound/resample'
 import { type SoundPiece, joinedSound } from '../decode/joined-sound'
 import type { OpenSound } from '../decode/sound-engine'
 import { openAccesses } from '../open'
-import { type Stretched, stretched } from './stretched'
+import { type Stretched, aheadOf, stretched } from './stretched'
 
 /** A stream of sound of a clip, in the one or the several files that it lies in. */
 export interface SoundFile {
@@ -88,7 +80,8 @@ export function mixer(mostOpen = 8) {
     const key = `${file.key} ${from} ${sourceSeconds} ${speed} ${channels?.join()}`
     let known = stretches.get(key)
     if (known?.next !== first) {
-      let seconds = sourceSeconds + ((first - from) / rate) * speed
+      // What the stretcher brings is ahead of its place by so much: it begins so much earlier.
+      let seconds = sourceSeconds + ((first - from) / rate) * speed - aheadOf(speed, rate) / rate
       const take = async (wanted: number) => {
         const made = await resampledFrom(sound, seconds, wanted, rate, wish)
         seconds += wanted / rate

@@ -10,6 +10,11 @@ declare module 'soundtouchjs' {
     readonly inputBuffer: Fifo
     readonly outputBuffer: Fifo
     readonly stretch: {
+      readonly seekLength: number
+      readonly refMidBuffer: Float32Array
+      preCalculateCorrelationReferenceStereo(): void
+      calculateCrossCorrelationStereo(position: number, reference: Float32Array): number
+      seekBestOverlapPosition: () => number
       setParameters(sampleRate: number, sequenceMs: number, seekWindowMs: number, overlapMs: number): void
     }
     process(): void

@@ -9,11 +9,62 @@ export interface Stretched {
 
 /** Sound is taken in pieces of so many samples. */
 const piece = 4096
-/** Left as the package finds best by itself, in milliseconds, but for how far pieces overlap. */
-const [byItself, overlap] = [0, 8]
 
 /**
- * Stretches sound in time.
+ * How the package takes sound apart, in milliseconds: pieces of so long, joined over so long, each sought so far around its place. Short,
+ * so that what is heard stays where it belongs: within a piece it passes at its own speed.
+ */
+const [sequence, overlap, seek] = [30, 8, 10]
+
+/** The lengths of a package's pieces in samples, as it rounds them. */
+function lengthsAt(sampleRate: number) {
+  return {
+    piece: Math.floor((sampleRate * sequence) / 1000),
+    sought: Math.floor((sampleRate * seek) / 1000),
+  }
+}
+
+/**
+ * By how many samples of the source what comes out of a stretcher is ahead of its place: the middle of where it seeks, and half a piece,
+ * within which the source passes at its own speed instead of the wanted one.
+ */
+export function aheadOf(speed: number, sampleRate: number): number {
+  const { piece: whole, sought } = lengthsAt(sampleRate)
+  return sought / 2 + ((1 - speed) * whole) / 2
+}
+
+/** Steps of the search for where a piece fits best, coarse first, in samples. */
+const [coarse, fine] = [16, 1]
+/** A fit at the far ends of the search has to be better by so much than one in its middle: sound stays in its place. */
+const towardsMiddle = 0.6
+
+/**
+ * Where the next piece fits best on the end of the last one: near the middle of where it is sought, for the package itself takes the
+ * first that fits.
+ */
+function bestFit(stretch: SoundTouch['stretch']): number {
+  const { seekLength } = stretch
+  const middle = Math.floor(seekLength / 2)
+  stretch.preCalculateCorrelationReferenceStereo()
+  const fit = (offset: number) => {
+    const away = (offset - middle) / Math.max(1, middle)
+    const like = stretch.calculateCrossCorrelationStereo(2 * offset, stretch.refMidBuffer)
+    return like > 0 ? like * (1 - towardsMiddle * away * away) : like
+  }
+  let [best, found] = [middle, fit(middle)]
+  const look = (from: number, to: number, step: number) => {
+    for (let offset = Math.max(0, from); offset < Math.min(seekLength, to); offset += step) {
+      const value = fit(offset)
+      if (value > found) [best, found] = [offset, value]
+    }
+  }
+  look(middle % coarse, seekLength, coarse)
+  look(best - coarse, best + coarse + 1, fine)
+  return best
+}
+
+/**
+ * Stretches sound in time. What comes out is in its place where the source is begun `aheadOf` samples before it.
  * @param speed how many seconds of the source pass in one
  * @param take the next samples of the source, at the same rate; silence behind its end
  */
@@ -31,7 +82,8 @@ export function stretched(
     pairs = Array.from({ length: Math.ceil(count / 2) }, () => {
       const pair = new SoundTouch()
       pair.tempo = speed
-      pair.stretch.setParameters(sampleRate, byItself, byItself, overlap)
+      pair.stretch.setParameters(sampleRate, sequence, seek, overlap)
+      pair.stretch.seekBestOverlapPosition = () => bestFit(pair.stretch)
       return pair
     })
   }
