@@ -5,7 +5,7 @@ import { computed, ref, shallowRef } from 'vue'
 import type { Clip } from '../core/edit/clip'
 import { endingOf, wrapperNamed } from '../core/dispatch/codecs'
 import { type Outgoing, outgoing } from '../core/dispatch/outgoing'
-import type { Proof } from '../core/edit/proof'
+import { type Proof, verdictWords } from '../core/edit/proof'
 import { wrapped } from '../core/dispatch/usual'
 import type { Deliverable } from '../core/edit/deliverable'
 import type { Draft } from '../core/edit/draft'
@@ -186,7 +186,7 @@ export const useRendering = defineStore('rendering', () => {
     const stored = project.doc?.project
     if (stored?.id !== projectId || !stored.deliverables.some(({ id }) => id === deliverable.id)) return
     project.edit(
-      `proof of ${deliverable.name}: ${proof.holds ? 'as asked' : 'not what was asked'}`,
+      `proof of ${deliverable.name}: ${verdictWords(proof)}`,
       (doc) => {
         for (const one of doc.project.deliverables)
           if (one.id === deliverable.id) one.proof = proof as Draft<Proof>

@@ -170,6 +170,9 @@ export const soundCodecs: readonly SoundCodec[] = [
   },
 ]
 
+/** Wrappers that hold a start timecode: as a track, in their own metadata, or as a tag (Matroska). */
+export const holdsTimecode: ReadonlySet<Wrapper> = new Set(['MP4', 'QuickTime', 'MXF', 'Matroska'])
+
 export const wrapperNamed = (name: string | null): Wrapper | undefined => wrappers.find((one) => one === name)
 export const videoCodecNamed = (name: string | null | undefined): VideoCodec | undefined =>
   videoCodecs.find((one) => one.name === name)
@@ -193,7 +196,7 @@ interface Level {
   /** Macroblocks a second, and in one frame. */
   readonly perSecond: number
   readonly perFrame: number
-  /** Bits a second of the Main profile; High may have a quarter more. */
+  /** Bits a second of the Main profile. */
   readonly bitsPerSecond: number
 }
 const level = (name: string, perSecond: number, perFrame: number, kilobits: number): Level => ({
@@ -217,19 +220,22 @@ const levels: readonly Level[] = [
   level('6.2', 16_711_680, 139_264, 800_000),
 ]
 
+/** How many times the bits of Main a profile may have at a level (ITU-T H.264, table A-2). */
+const bitsOfProfile: Readonly<Record<string, number>> = { Main: 1, High: 1.25, 'High 10': 3, 'High 4:2:2': 4 }
+
 /** The lowest level of H.264 that holds a picture of a size, a rate and so many bits a second; null where none does. */
 export function levelFor(
   { width, height }: { readonly width: number; readonly height: number },
   framesPerSecond: number,
   bitsPerSecond: number,
-  isHigh: boolean,
+  profile: string | null,
 ): string | null {
   const blocks = Math.ceil(width / 16) * Math.ceil(height / 16)
   const found = levels.find(
     (one) =>
       blocks <= one.perFrame &&
       blocks * framesPerSecond <= one.perSecond &&
-      bitsPerSecond <= one.bitsPerSecond * (isHigh ? 1.25 : 1) &&
+      bitsPerSecond <= one.bitsPerSecond * (bitsOfProfile[profile ?? ''] ?? 1.25) &&
       // A side may be no longer than eight times the square root of the frame.
       Math.max(width, height) / 16 <= Math.sqrt(one.perFrame * 8),
   )

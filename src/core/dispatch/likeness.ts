@@ -1,4 +1,4 @@
-import type { Planes } from '../planes/planes'
+import type { Planes, Samples } from '../planes/planes'
 
 /** Pictures, levels and sound of what was made, held against what was planned. */
 
@@ -84,26 +84,108 @@ export interface Verdict {
   readonly verdict: 'planned' | 'another' | 'cannot-tell'
   /** What it is like instead. */
   readonly like: string | null
+  /** Of the whole picture, sample by sample. */
   readonly decibels: number
 }
 
-/** So many times the error of the coding, another picture has to differ from the planned one to be told from it. */
-const apart = 3
+/** Pictures that differ by less, in mean squares of code values, show the same. */
+const imperceptible = 0.05
+/** So far on the way from the planned picture to another a found one may lie and still be the planned one. */
+const onTheWay = 0.35
+
+/** How far a picture lies on the way from the planned one (0) to another (1), in the direction in which these differ. */
+function wayTo(found: Reduced, planned: Reduced, other: Reduced): number {
+  let [along, whole] = [0, 0]
+  for (let i = 0; i < planned.values.length; i++) {
+    const step = (other.values[i] as number) - (planned.values[i] as number)
+    along += step * ((found.values[i] as number) - (planned.values[i] as number))
+    whole += step * step
+  }
+  return whole > 0 ? along / whole : 0
+}
 
 /**
- * Whether a picture is the planned one: it has to be nearer to it than to any other that it could be by mistake.
+ * Whether a picture is the planned one: it is nearer to it than to any other that it could be by mistake, and nowhere another.
  * @param others pictures of the frames beside it, and the planned one with its fields swapped, by name
+ * @param whole how both differ in full size
  */
-export function judged(found: Reduced, planned: Reduced, others: Readonly<Record<string, Reduced>>): Verdict {
+export function judged(
+  found: Reduced,
+  planned: Reduced,
+  others: Readonly<Record<string, Reduced>>,
+  whole: WholeDifference,
+): Verdict {
   const error = unlikeness(found, planned)
-  const named = Object.entries(others)
-  const [nearest] = named
+  const told = Object.entries(others).filter(([, picture]) => unlikeness(planned, picture) >= imperceptible)
+  const [nearest] = told
     .map(([name, picture]) => ({ name, error: unlikeness(found, picture) }))
     .sort((a, b) => a.error - b.error)
-  const verdict = { decibels: decibels(error), like: null }
+  const verdict = { decibels: decibels(whole.meanSquare), like: null }
   if (nearest && nearest.error < error) return { ...verdict, verdict: 'another', like: nearest.name }
-  const canTell = named.every(([, picture]) => unlikeness(planned, picture) >= apart * error)
+  if (whole.differsAt)
+    return { ...verdict, verdict: 'another', like: `none that was planned at ${whole.differsAt.join(', ')}` }
+  const canTell = told.every(([, picture]) => wayTo(found, planned, picture) <= onTheWay)
   return { ...verdict, verdict: canTell ? 'planned' : 'cannot-tell' }
+}
+
+/** How two pictures differ in full size. */
+export interface WholeDifference {
+  /** Of luma, in code values of 8 bits. */
+  readonly meanSquare: number
+  /** The corner of a part that is another picture; null where none is. */
+  readonly differsAt: readonly [x: number, y: number] | null
+}
+
+/** A part of so many luma samples across and down is told from noise by its mean: by so many codes of 8 bits it may be off. */
+const [partSide, mostOff] = [32, 8]
+
+/** How a picture differs from the planned one, sample by sample, and whether any part of it is another. */
+export function wholeDifference(found: Planes, planned: Planes): WholeDifference {
+  const { width, height } = planned
+  if (found.width !== width || found.height !== height) return { meanSquare: 255 ** 2, differsAt: [0, 0] }
+  const [a, b] = [2 ** (8 - found.bitDepth), 2 ** (8 - planned.bitDepth)]
+  let squares = 0
+  for (let i = 0; i < width * height; i++)
+    squares += ((found.luma[i] as number) * a - (planned.luma[i] as number) * b) ** 2
+  const meanSquare = squares / (width * height)
+  const [across, down] = [planned.across, planned.down]
+  const luma = partThatDiffers([found.luma, a], [planned.luma, b], width, height, partSide, partSide)
+  if (luma || !found.chroma || !planned.chroma || found.across !== across || found.down !== down)
+    return { meanSquare, differsAt: luma }
+  const [w, h] = [Math.ceil(width / across), Math.ceil(height / down)]
+  for (const plane of ['cb', 'cr'] as const) {
+    const at = partThatDiffers(
+      [found.chroma[plane], a],
+      [planned.chroma[plane], b],
+      w,
+      h,
+      partSide / across,
+      partSide / down,
+    )
+    if (at) return { meanSquare, differsAt: [at[0] * across, at[1] * down] }
+  }
+  return { meanSquare, differsAt: null }
+}
+
+/** The first part of a plane whose mean is off by more than any coding leaves it; null where none is. */
+function partThatDiffers(
+  [found, a]: readonly [Samples, number],
+  [planned, b]: readonly [Samples, number],
+  width: number,
+  height: number,
+  across: number,
+  down: number,
+): readonly [number, number] | null {
+  for (let y = 0; y < height; y += down)
+    for (let x = 0; x < width; x += across) {
+      const [right, bottom] = [Math.min(width, x + across), Math.min(height, y + down)]
+      let sum = 0
+      for (let row = y; row < bottom; row++)
+        for (let i = row * width + x; i < row * width + right; i++)
+          sum += (found[i] as number) * a - (planned[i] as number) * b
+      if (Math.abs(sum) > mostOff * (right - x) * (bottom - y)) return [x, y]
+    }
+  return null
 }
 
 /** Values that were planned, and those that were found in their places. */
@@ -130,38 +212,13 @@ export function levelsOf(pairs: Pairs, spread = 1e-3) {
   return { slope, offset: (y - slope * x) / n }
 }
 
-/** The loudest of each millisecond of a sound. */
-export function envelope(samples: Float32Array, sampleRate: number): Float32Array {
-  const every = sampleRate / 1000
-  const made = new Float32Array(Math.floor(samples.length / every))
-  for (let i = 0; i < made.length; i++) {
-    const [from, to] = [Math.floor(i * every), Math.floor((i + 1) * every)]
-    let most = 0
-    for (let n = from; n < to; n++) most = Math.max(most, Math.abs(samples[n] as number))
-    made[i] = most
-  }
-  return made
-}
-
-/**
- * By how many milliseconds a sound comes later than it was planned, by the correlation of the envelopes; null where it is too even to
- * tell.
- */
-export function lagOf(planned: Float32Array, found: Float32Array, most = 250): number | null {
-  const mean = (of: Float32Array) => of.reduce((sum, value) => sum + value, 0) / Math.max(1, of.length)
-  const [a, b] = [planned, found].map((of) => {
-    const middle = mean(of)
-    return of.map((value) => value - middle)
-  }) as [Float32Array, Float32Array]
-  const power = (of: Float32Array) => of.reduce((sum, value) => sum + value * value, 0)
-  const scale = Math.sqrt(power(a) * power(b))
-  if (!(scale > 1e-9)) return null
-  let best: { lag: number; match: number } | null = null
-  for (let lag = -most; lag <= most; lag++) {
-    let sum = 0
-    for (let i = Math.max(0, -lag); i < a.length && i + lag < b.length; i++)
-      sum += (a[i] as number) * (b[i + lag] as number)
-    if (!best || sum / scale > best.match) best = { lag, match: sum / scale }
-  }
-  return best && best.match > 0.5 ? best.lag : null
+/** By how much the values lie higher in the mean than they were planned, in code values of 8 bits; null where there are none. */
+export function meanOffset(pairs: Pairs): number | null {
+  let [sum, count] = [0, 0]
+  for (const [planned, found] of pairs)
+    for (let i = 0; i < planned.length; i++) {
+      sum += (found[i] ?? 0) - (planned[i] as number)
+      count++
+    }
+  return count > 0 ? sum / count : null
 }

@@ -3,12 +3,15 @@ import type { Proof, ProofLine } from '../edit/proof'
 import { type Timeline, timecodeAt } from '../edit/timeline'
 import { formatName } from '../format/format'
 import { equal, toNumber } from '../rational/rational'
-import type { Reading } from '../reading/reading'
+import { canDropFrame } from '../rate/timecode'
+import { matricesDiffer, matrixOf } from '../picture/colour'
+import type { Reading, VideoFacts } from '../reading/reading'
 import { rateWithScan } from '../rate/rate'
 import { type Loudness, loudnessName } from '../sound/loudness'
 import { counted, figure, kilohertz, ratio, spaced } from '../words/figures'
-import { codecOf } from './codecs'
+import { codecOf, holdsTimecode, wrapperNamed } from './codecs'
 import type { Verdict } from './likeness'
+import type { SoundVerdict } from './sound-likeness'
 
 /** How values came out: found = slope · planned + offset, in code values of 8 bits. */
 interface Levels {
@@ -30,8 +33,8 @@ export interface Compared {
 
 /** The sound of a file beside what was planned. */
 export interface ComparedSound {
-  /** Milliseconds by which it is late; null where it is too even to tell. */
-  readonly lag: number | null
+  /** Stretch by stretch, from the first to the last. */
+  readonly verdicts: readonly SoundVerdict[]
   readonly planned: Loudness
   readonly found: Loudness
   /** Samples of one channel; what is found is null where the wrapper does not tell. */
@@ -81,6 +84,7 @@ export function saidLines(
         found.height === format.height &&
         equal(found.pixelAspect, format.pixelAspect) &&
         found.rate !== null &&
+        found.rateMode !== 'variable' &&
         equal(found.rate, format.rate) &&
         (found.scan === 'interlaced') === (format.scan === 'interlaced'),
     ),
@@ -104,19 +108,24 @@ export function saidLines(
         found?.fieldOrder ? found.fieldOrder === format.fieldOrder : null,
       ),
     )
-  const primaries = found?.colour.primaries ?? null
-  lines.push(
-    line(
-      'colour',
-      format.colour.primaries.toUpperCase(),
-      primaries?.toUpperCase() ?? 'not stated',
-      primaries === null ? null : primaries === format.colour.primaries,
-    ),
-  )
-  if (reading.timecode || wrapper === 'MP4' || wrapper === 'QuickTime' || wrapper === 'MXF') {
+  lines.push(...colourLines(deliverable, found))
+  const named = wrapperNamed(wrapper)
+  if (reading.timecode || (named && holdsTimecode.has(named))) {
     const asked = timecodeAt(timeline, range.from)
+    const drops = timeline.dropFrame && canDropFrame(format.rate)
     const start = reading.timecode?.start ?? null
-    lines.push(line('starts at', asked, start ?? 'not stated', start === null ? null : same(start, asked)))
+    const counts = (dropped: boolean) =>
+      canDropFrame(format.rate) ? (dropped ? ', drop-frame' : ', non-drop') : ''
+    lines.push(
+      line(
+        'starts at',
+        `${asked}${counts(drops)}`,
+        start === null ? 'no timecode' : `${start}${counts(reading.timecode?.dropFrame ?? false)}`,
+        start !== null &&
+          same(start, asked) &&
+          (!canDropFrame(format.rate) || reading.timecode?.dropFrame === drops),
+      ),
+    )
   }
   if (sound)
     lines.push(
@@ -133,6 +142,31 @@ export function saidLines(
   return lines
 }
 
+/** What the samples of the picture are said to mean, each by itself: what a file does not state is not told apart. */
+function colourLines({ format }: Deliverable, found: VideoFacts | null): ProofLine[] {
+  const { primaries, transfer } = format.colour
+  const matrix = matrixOf(format, { primaries })
+  const colour = found?.colour ?? null
+  const one = (what: string, asked: string, is: string | null, holds = is === null ? null : is === asked) =>
+    line(what, asked.toUpperCase(), is?.toUpperCase() ?? 'not stated', holds)
+  const foundMatrix = colour?.matrix ?? null
+  return [
+    one('colour primaries', primaries, colour?.primaries ?? null),
+    one('transfer', transfer, colour?.transfer ?? null, sameTransfer(transfer, colour?.transfer ?? null)),
+    one('matrix', matrix, foundMatrix, foundMatrix === null ? null : !matricesDiffer(matrix, foundMatrix)),
+    // Limited range is what a file means that does not say (ITU-T H.264, E.2.1).
+    line('range', 'limited', colour?.range ?? 'not stated, which means limited', colour?.range !== 'full'),
+  ]
+}
+
+/** BT.601, BT.709 and BT.2020 have one curve under several names (ITU-T H.273, table 3). */
+function sameTransfer(asked: string, found: string | null): boolean | null {
+  if (found === null) return null
+  const curve = (name: string) =>
+    ['bt709', 'bt601', 'bt2020-10', 'bt2020-12'].includes(name) ? 'bt709' : name
+  return curve(asked) === curve(found)
+}
+
 /** Timecodes, whatever stands before their frames. */
 const same = (a: string, b: string): boolean => a.replace(/;/g, ':') === b.replace(/;/g, ':')
 
@@ -143,7 +177,10 @@ export function seenLines(
 ): ProofLine[] {
   const of = (verdict: Verdict['verdict']) => verdicts.filter((one) => one.verdict === verdict)
   const [planned, another, unknown] = [of('planned'), of('another'), of('cannot-tell')]
-  const least = Math.min(...verdicts.map((one) => one.decibels))
+  const figures = verdicts.map((one) => one.decibels)
+  const least = Math.min(...figures)
+  const meanSquare =
+    figures.reduce((sum, value) => sum + 10 ** (-value / 10), 0) / Math.max(1, figures.length)
   const wrong = another
     .slice(0, 3)
     .map(({ n, like }) => `frame ${n} is like ${like}`)
@@ -151,7 +188,9 @@ export function seenLines(
   const told = [
     `${planned.length} of ${verdicts.length}`,
     unknown.length ? `${unknown.length} cannot be told from those beside them` : '',
-    Number.isFinite(least) ? `at least ${figure(least)} dB` : 'no sample differs',
+    Number.isFinite(least)
+      ? `full size: ${figure(least)} dB at least, ${figure(-10 * Math.log10(meanSquare))} dB in the mean`
+      : 'no sample differs',
   ].filter(Boolean)
   const lines = [
     line(
@@ -160,7 +199,7 @@ export function seenLines(
       another.length
         ? `${counted(another.length, 'frame is', 'frames are')} another: ${wrong}`
         : told.join(', '),
-      another.length ? false : planned.length ? true : null,
+      another.length ? false : unknown.length || planned.length === 0 ? null : true,
     ),
     line('levels', 'as planned', levels ? levelWords(levels) : 'one level alone', within(levels, 0, 0.01, 1)),
     line(
@@ -171,20 +210,38 @@ export function seenLines(
     ),
   ]
   if (!asked || !sound) return lines
-  const { lag } = sound
   lines.push(
-    line(
-      'sound with picture',
-      'within 10 ms',
-      lag === null
-        ? 'too even to tell'
-        : `${lag > 0 ? 'late by' : lag < 0 ? 'early by' : 'off by'} ${Math.abs(lag)} ms`,
-      lag === null ? null : Math.abs(lag) <= 10,
-    ),
+    soundLine(sound.verdicts),
     loudnessLine(sound, asked.loudnessLufs),
     lengthLine(sound, asked.codec),
   )
   return lines
+}
+
+/** So many milliseconds sound may be off its picture. */
+const mostLate = 10
+
+/** Whether what is heard is what was planned, when it was: the worst of its stretches. */
+function soundLine(verdicts: readonly SoundVerdict[]): ProofLine {
+  const of = <Kind extends SoundVerdict['kind']>(kind: Kind) =>
+    verdicts.filter((one): one is Extract<SoundVerdict, { kind: Kind }> => one.kind === kind)
+  const stretches = (count: number) => `in ${count} of ${counted(verdicts.length, 'stretch', 'stretches')}`
+  const told = (found: string, holds: boolean | null) =>
+    line('sound with picture', `the one planned, within ${mostLate} ms`, found, holds)
+  if (of('swapped').length) return told(`channels swapped ${stretches(of('swapped').length)}`, false)
+  if (of('silent').length) return told(`silent ${stretches(of('silent').length)}`, false)
+  if (of('another').length) return told(`another sound ${stretches(of('another').length)}`, false)
+  if (of('not-silent').length)
+    return told(`sound where silence is planned ${stretches(of('not-silent').length)}`, false)
+  const same = of('same')
+  const worst = same.reduce((late, one) => (Math.abs(one.lateMs) > Math.abs(late) ? one.lateMs : late), 0)
+  if (same.length === 0)
+    return told(
+      of('quiet').length ? 'silent, as planned' : 'too short to tell',
+      of('quiet').length ? true : null,
+    )
+  const found = `${worst > 0 ? 'late by' : worst < 0 ? 'early by' : 'off by'} ${Math.abs(worst)} ms at most`
+  return told(found, Math.abs(worst) <= mostLate)
 }
 
 /** What a codec in blocks may add at both ends: two blocks of AAC and what gets it under way. */

@@ -56,11 +56,14 @@ describe('what a deliverable may be', () => {
     const video = { ...fast.video!, rateControl: { kind: 'bit-rate' as const, bitsPerSecond: 3e9 } }
     expect(says({ ...fast, video })).toEqual(['No level of H.264 has 3000 Mbit/s for this picture.'])
     // ITU-T H.264, table A-1.
-    expect(levelFor({ width: 1920, height: 1080 }, 25, 10e6, true)).toBe('4')
-    expect(levelFor({ width: 1920, height: 1080 }, 50, 20e6, true)).toBe('4.2')
-    expect(levelFor({ width: 3840, height: 2160 }, 25, 40e6, true)).toBe('5.1')
-    expect(levelFor({ width: 3840, height: 2160 }, 60, 40e6, true)).toBe('5.2')
-    expect(levelFor({ width: 720, height: 576 }, 25, 5e6, false)).toBe('3')
+    expect(levelFor({ width: 1920, height: 1080 }, 25, 10e6, 'High')).toBe('4')
+    expect(levelFor({ width: 1920, height: 1080 }, 50, 20e6, 'High')).toBe('4.2')
+    expect(levelFor({ width: 3840, height: 2160 }, 25, 40e6, 'High')).toBe('5.1')
+    expect(levelFor({ width: 3840, height: 2160 }, 60, 40e6, 'High')).toBe('5.2')
+    expect(levelFor({ width: 720, height: 576 }, 25, 5e6, 'Main')).toBe('3')
+    // Four times the bits of Main.
+    expect(levelFor({ width: 1920, height: 1080 }, 25, 100e6, 'High 4:2:2')).toBe('4.1')
+    expect(levelFor({ width: 1920, height: 1080 }, 25, 100e6, 'High')).toBe('5')
   })
   it('is deep enough for HDR', () => {
     const sdr = aDeliverable('3840x2160@25p')

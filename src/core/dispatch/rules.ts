@@ -183,10 +183,9 @@ function levelBreaches(deliverable: Deliverable, codec: VideoCodec): Breach[] {
   const { format, video } = deliverable
   if (codec.name !== 'H.264' || video?.rateControl?.kind !== 'bit-rate') return []
   const { bitsPerSecond } = video.rateControl
-  const isHigh = video.profile !== 'Main'
-  if (levelFor(format, toNumber(format.rate), bitsPerSecond, isHigh)) return []
+  if (levelFor(format, toNumber(format.rate), bitsPerSecond, video.profile)) return []
   const fewer = bitRateRange(codec, video.profile ?? '', format)[1]
-  const fits = levelFor(format, toNumber(format.rate), fewer, isHigh)
+  const fits = levelFor(format, toNumber(format.rate), fewer, video.profile)
   const control = { kind: 'bit-rate', bitsPerSecond: Math.floor(fewer) } as const
   return [
     {

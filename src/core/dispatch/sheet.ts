@@ -5,7 +5,15 @@ import { matrixOf } from '../picture/colour'
 import { toNumber } from '../rational/rational'
 import { counted, fileSize, kilohertz, ratio, runningTime, spaced, upTo } from '../words/figures'
 import { bitRateRange } from './usual'
-import { type VideoCodec, codecOf, levelFor, soundCodecNamed, videoCodecNamed } from './codecs'
+import {
+  type VideoCodec,
+  codecOf,
+  holdsTimecode,
+  levelFor,
+  soundCodecNamed,
+  videoCodecNamed,
+  wrapperNamed,
+} from './codecs'
 import type { Outgoing } from './outgoing'
 
 /** A line of the settings sheet: what is set, to what, and what there is to know of it. */
@@ -81,12 +89,7 @@ export function settingsSheet(deliverable: Deliverable, out: Outgoing | null): S
 
 function levelNote({ format, video }: Deliverable): string {
   if (video?.codec !== 'H.264' || video.rateControl?.kind !== 'bit-rate') return ''
-  const level = levelFor(
-    format,
-    toNumber(format.rate),
-    video.rateControl.bitsPerSecond,
-    video.profile !== 'Main',
-  )
+  const level = levelFor(format, toNumber(format.rate), video.rateControl.bitsPerSecond, video.profile)
   return level ? `level ${level}` : ''
 }
 
@@ -118,12 +121,17 @@ function lengthLines(
   { timeline, range, format }: Outgoing,
   bits: number | null,
 ): SheetLine[] {
+  const wrapper = wrapperNamed(deliverable.wrapper)
   const frames = range.to - range.from
   const seconds = frames / toNumber(format.rate)
   const size = bits === null ? '' : `about ${fileSize(((bits + soundBits(deliverable)) * seconds) / 8)}`
   return [
     { name: 'length', value: `${counted(frames, 'frame')}, ${runningTime(seconds)}`, note: size },
-    { name: 'starts at', value: timecodeAt(timeline, range.from), note: '' },
+    {
+      name: 'starts at',
+      value: timecodeAt(timeline, range.from),
+      note: wrapper && !holdsTimecode.has(wrapper) ? `not written: ${wrapper} holds no timecode` : '',
+    },
   ]
 }
 

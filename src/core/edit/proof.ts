@@ -31,4 +31,16 @@ export type Proof = z.infer<typeof Proof>
 
 /** Whether a line of a proof holds, in words. */
 export const holdsWords = (holds: boolean | null): string =>
-  holds === null ? 'cannot tell' : holds ? 'as asked' : 'otherwise'
+  holds === null ? 'inconclusive' : holds ? 'matches' : 'differs'
+
+/** What a proof comes to, in its first line: what differs, else what could not be told, else that all of it matches. */
+export function verdictWords({ lines }: Pick<Proof, 'lines'>): string {
+  const named = (holds: boolean | null) =>
+    lines.filter((line) => line.holds === holds).map(({ what }) => what)
+  const [differs, open] = [named(false), named(null)]
+  if (differs.length > 0) {
+    const more = open.length > 0 ? `; inconclusive: ${open.join(', ')}` : ''
+    return `differs: ${differs.join(', ')}${more}`
+  }
+  return open.length > 0 ? `inconclusive: ${open.join(', ')}; all else matches` : 'matches'
+}

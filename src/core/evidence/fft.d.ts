@@ -5,5 +5,7 @@ declare module 'fft.js' {
     readonly size: number
     createComplexArray(): number[]
     realTransform(out: number[], data: ArrayLike<number>): void
+    completeSpectrum(spectrum: number[]): void
+    inverseTransform(out: number[], data: number[]): void
   }
 }

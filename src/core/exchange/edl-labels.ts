@@ -1,5 +1,6 @@
 import { type Clip, claimsOf } from '../edit/clip'
 import { fileClock } from '../edit/timing'
+import { timecodeIn } from '../reading/reading'
 import type { Rate } from '../rate/rate'
 import { canDropFrame, frameToTimecode, framesOfDay, nominalRate, timecodeToFrame } from '../rate/timecode'
 import { type Rational, add, divide, multiply, rational, roundHalfUp } from '../rational/rational'
@@ -13,7 +14,7 @@ import { type Rational, add, divide, multiply, rational, roundHalfUp } from '../
 function countingOf(clip: Clip | null, rate: Rate) {
   const claims = clip && claimsOf(clip)
   const clock = claims?.video?.rate ?? rate
-  const told = claims?.timecode
+  const told = claims && timecodeIn(claims, clock)
   const dropFrame = told?.dropFrame ?? false
   return { clock, dropFrame, first: told ? (timecodeToFrame(told.start, clock, dropFrame) ?? 0) : 0 }
 }

@@ -8,6 +8,7 @@ import { type Placement, type Timeline, type Track, deepestNesting } from '../ed
 import { type Format, formatText } from '../format/format'
 import { type Rational, equal, multiply, rational, toNumber } from '../rational/rational'
 import { timecodeToFrame } from '../rate/timecode'
+import { timecodeIn } from '../reading/reading'
 import type { Rate } from '../rate/rate'
 import type { Toll } from '../toll/charge'
 import { shortWords, tollSentence } from '../toll/sentence'
@@ -220,6 +221,6 @@ function mediaMetadata({ reading, parts }: Clip): object {
 function mediaOf(clip: Clip, timeline: Rate): { readonly clock: Rate; readonly first: number } {
   const claims = claimsOf(clip)
   const clock = (claims?.kind === 'video' ? claims.video?.rate : null) ?? timeline
-  const timecode = claims?.timecode
+  const timecode = claims && timecodeIn(claims, clock)
   return { clock, first: timecode ? (timecodeToFrame(timecode.start, clock, timecode.dropFrame) ?? 0) : 0 }
 }

@@ -58,8 +58,8 @@ describe('a report', () => {
     ])
     expect(part('Timeline').rows!.map(([name]) => name)).toEqual(['clip', 'hall & pour.mp4', 'tower.mp4'])
     expect(part('Deliverable').rows!.find(([name]) => name === 'codec')![1]).toBe('MPEG-2 4:2:2')
-    expect(part('Proof').rows!.at(-1)).toEqual(['length', '200 frames', '199 frames', 'otherwise'])
-    expect(part('Proof').says[0]).toContain('not what was asked')
+    expect(part('Proof').rows!.at(-1)).toEqual(['length', '200 frames', '199 frames', 'differs'])
+    expect(part('Proof').says[0]).toContain('differs: length')
   })
   it('leaves out columns in which nothing stands', () => {
     expect(part('Footage').rows![0]).not.toContain('fields')

@@ -4,7 +4,7 @@ import { settingsSheet } from '../dispatch/sheet'
 import { wrapped } from '../dispatch/usual'
 import type { Deliverable } from '../edit/deliverable'
 import { type Doc, clipsOf, formatOf, timelinesOf } from '../edit/project'
-import { holdsWords } from '../edit/proof'
+import { holdsWords, verdictWords } from '../edit/proof'
 import type { Timeline } from '../edit/timeline'
 import { formatName, tradeName } from '../format/format'
 import { frameToTimecode } from '../rate/timecode'
@@ -124,7 +124,7 @@ function deliverableParts(doc: Doc, stored: Deliverable): ReportPart[] {
     parts.push({
       heading: `Proof of “${deliverable.name}”`,
       says: [
-        `${proof.file}, read back ${proof.at.slice(0, 16).replace('T', ' ')}: ${proof.holds ? 'as asked' : 'not what was asked'}; ${proof.framesCompared} of ${counted(proof.frames, 'frame')} compared.`,
+        `${proof.file}, read back ${proof.at.slice(0, 16).replace('T', ' ')}: ${verdictWords(proof)}; ${proof.framesCompared} of ${counted(proof.frames, 'frame')} compared.`,
       ],
       rows: [
         ['', 'asked', 'found in the file', ''],

@@ -223,6 +223,8 @@ export function consequences(claimed: Reading, corrections: Corrections): string
       `Colour is taken as ${is.colour.primaries ?? 'not stated'} / ${is.colour.transfer ?? 'not stated'}; the stored values stay.`,
     )
   }
+  if (corrections.colour && is.colour.range !== was.colour.range && is.colour.range)
+    said.push(`Samples are read as ${is.colour.range} range.`)
   return said
 }
 

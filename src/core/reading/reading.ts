@@ -4,6 +4,7 @@ import { Colour } from '../picture/colour'
 import { FieldOrder, Scan } from '../picture/scan'
 import { Rotation } from '../picture/turn'
 import { Rate } from '../rate/rate'
+import { frameToTimecode } from '../rate/timecode'
 import { rational } from '../rational/rational'
 
 /** A count that any file can hold; beyond it a header lies. */
@@ -99,6 +100,12 @@ export const Reading = z
       .readonly()
       .nullable()
       .default(null),
+    /** Of sound that says when it began (EBU Tech 3285): seconds after midnight, from which its timecode follows at any rate. */
+    timeReferenceSec: z
+      .number()
+      .nonnegative()
+      .max(24 * 3600)
+      .optional(),
     recordedAt: StatedDate.nullable().default(null),
     /** Reel or camera name, where the file states one. */
     reel: z.string().nullable().default(null),
@@ -110,3 +117,10 @@ export type Reading = z.infer<typeof Reading>
 /** Where a fact was claimed, by its path in the reading: `{"video.scan": "stream: picture timing"}`. */
 export const Origins = z.record(z.string(), z.string()).readonly()
 export type Origins = z.infer<typeof Origins>
+
+/** The timecode of a file's first frame in a project of a rate: as it is stated; of sound that only says when it began, at that rate. */
+export function timecodeIn({ timecode, timeReferenceSec }: Reading, rate: Rate | null): Reading['timecode'] {
+  if (timeReferenceSec === undefined || !rate) return timecode
+  const frame = Math.floor((timeReferenceSec * rate.num) / rate.den + 1e-6)
+  return { start: frameToTimecode(frame, rate), dropFrame: false }
+}

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { toNumber } from '../rational/rational'
+import { rational, toNumber } from '../rational/rational'
 import { standardRates } from '../rate/rate'
-import { rateFromDurations, runsFromTimes } from './timing'
+import { oddIntervalNote, rateFromDurations, runsFromTimes } from './timing'
 
 const atMilliseconds = (perSecond: number, count: number) =>
   runsFromTimes(Array.from({ length: count }, (_, i) => Math.round((i * 1000) / perSecond)))
@@ -53,6 +53,37 @@ describe('rate from frame times', () => {
     expect(facts.maxRate).toBeCloseTo(30, 9)
     expect(facts.meanRate).toBeCloseTo((90000 * 100) / (80 * 3000 + 20 * 3700), 9)
     expect(facts.offNominalShare).toBeCloseTo(0.2, 9)
+  })
+
+  it('takes no single odd interval, at either end, for a variable rate, and says that the first is odd', () => {
+    // Reordered pictures without an edit list: the first is on for half as long, or for one and a half.
+    for (const odd of [256, 768]) {
+      const runs = [
+        { count: 1, duration: odd },
+        { count: 98, duration: 512 },
+      ]
+      const facts = rateFromDurations(runs, 12_800)
+      expect(facts).toEqual({ rate: rational(25), rateMode: 'constant' })
+      expect(oddIntervalNote(runs, 12_800, facts)).toBe(
+        `The first frame is on for ${(odd / 12.8).toFixed(1)} ms, all others for 40.0 ms: the rate is constant.`,
+      )
+    }
+    const steady = [{ count: 99, duration: 512 }]
+    expect(oddIntervalNote(steady, 12_800, rateFromDurations(steady, 12_800))).toBeNull()
+    const two = [
+      { count: 2, duration: 256 },
+      { count: 40, duration: 512 },
+    ]
+    expect(rateFromDurations(two, 12_800).rateMode).toBe('variable')
+    expect(
+      rateFromDurations(
+        [
+          { count: 1, duration: 256 },
+          { count: 3, duration: 512 },
+        ],
+        12_800,
+      ).rateMode,
+    ).toBe('variable')
   })
 
   it('says unknown where there is nothing to go by', () => {

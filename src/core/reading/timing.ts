@@ -38,8 +38,39 @@ export function rateFromDurations(runs: readonly DurationRun[], clock: number): 
     return { rate: fromPeriod(clock, first.duration), rateMode: 'constant' }
   const lattice = latticeRate(used, clock)
   if (lattice) return { rate: lattice, rateMode: 'constant' }
+  // Reordered pictures without an edit list begin a part of a frame apart: one odd interval makes nothing variable.
+  const rest = oddFirst(used) ? used.slice(1) : []
+  const steady =
+    rest.length > 0
+      ? rateFromDurations([...rest, { count: 1, duration: rest[0]?.duration ?? 0 }], clock)
+      : null
+  if (steady?.rateMode === 'constant' && rest.reduce((sum, run) => sum + run.count, 0) >= fewestSteady)
+    return steady
   // A last frame that stands alone may be anything; one that is like those before counts among them.
   return variableRate(counted.at(-1)?.count === 1 ? used : counted, clock)
+}
+
+/** A rate is told by no fewer frames than these beside one that is odd. */
+const fewestSteady = 8
+
+/** Whether the first frame alone lasts otherwise than all that follow. */
+const oddFirst = (runs: readonly DurationRun[]): boolean => runs[0]?.count === 1 && runs.length > 1
+
+/**
+ * That the first frame of a constant clip is on for another time than the others, in a sentence; null where it is not.
+ * @param runs in presentation order
+ */
+export function oddIntervalNote(
+  runs: readonly DurationRun[],
+  clock: number,
+  { rate, rateMode }: RateFacts,
+): string | null {
+  const [first] = runs
+  if (rateMode !== 'constant' || !rate || !first || first.count !== 1 || runs.length < 2) return null
+  const period = (clock * rate.den) / rate.num
+  if (Math.abs(first.duration / period - 1) <= 0.1) return null
+  const ms = (duration: number) => ((1000 * duration) / clock).toFixed(1)
+  return `The first frame is on for ${ms(first.duration)} ms, all others for ${ms(period)} ms: the rate is constant.`
 }
 
 /** All but the last frame. */

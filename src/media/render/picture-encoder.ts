@@ -46,7 +46,7 @@ export const planesAsTheyAre = (out: RingWriter): PictureEncoder => ({
 function codecString(codec: string, profile: string, format: Format, bits: number): string | null {
   const rate = toNumber(format.rate)
   if (codec === 'H.264') {
-    const level = levelFor(format, rate, bits, profile !== 'Main')
+    const level = levelFor(format, rate, bits, profile)
     if (!level) return null
     const byte = Math.round(Number(level) * 10)
       .toString(16)

@@ -1,4 +1,15 @@
-import { type Reduced, type Verdict, judged, levelsOf, reduced, swapped } from '../../core/dispatch/likeness'
+import {
+  type Pairs,
+  type Reduced,
+  type Verdict,
+  judged,
+  levelsOf,
+  meanOffset,
+  reduced,
+  swapped,
+  wholeDifference,
+} from '../../core/dispatch/likeness'
+import type { Planes } from '../../core/planes/planes'
 import { type Compared, proofOf, saidLines, seenLines } from '../../core/dispatch/proof'
 import type { Proof } from '../../core/edit/proof'
 import { type Timeline, placementsIn } from '../../core/edit/timeline'
@@ -17,6 +28,12 @@ const usualSamples = 120
 const mostFrames = 10_000
 /** Colours have to lie so far apart to be compared: what a codec leaves of fainter ones is noise. */
 const leastColour = 3
+
+/** Where all is of one level, what is off is told by the mean alone. */
+function meansOf(pairs: Pairs) {
+  const offset = meanOffset(pairs)
+  return offset === null ? null : { slope: 1, offset }
+}
 
 /** Frames of a render that are compared: each side of every cut, and others evenly between. */
 export function framesToCompare(
@@ -63,14 +80,15 @@ export async function proved(
   const kind = kindOfReading(reading, timingOfReading(reading))
   if (!kind) return proofOf({ at, file: file.name }, said, none)
 
-  /** What was planned, kept for the frames beside it. */
-  const known = new Map<number, Reduced>()
-  async function planned(n: number): Promise<Reduced> {
+  /** What was planned, whole and reduced, kept for the frames beside it. */
+  const known = new Map<number, { readonly planes: Planes; readonly reduced: Reduced }>()
+  async function planned(n: number) {
     const before = known.get(n)
     if (before) return before
-    const picture = reduced(await planesAt(n, signal))
+    const whole = await planesAt(n, signal)
+    const picture = { planes: whole, reduced: reduced(whole) }
     known.set(n, picture)
-    for (const old of known.keys()) if (known.size > 4) known.delete(old)
+    for (const old of known.keys()) if (known.size > 3) known.delete(old)
     return picture
   }
 
@@ -83,15 +101,17 @@ export async function proved(
     for (const [i, n] of frames.entries()) {
       signal.throwIfAborted()
       const others: Record<string, Reduced> = {}
-      if (n > range.from) others['the frame before it'] = await planned(n - 1)
-      const plan = await planned(n)
-      if (n + 1 < range.to) others['the frame after it'] = await planned(n + 1)
+      if (n > range.from) others['the frame before it'] = (await planned(n - 1)).reduced
+      const { planes: planPlanes, reduced: plan } = await planned(n)
+      if (n + 1 < range.to) others['the frame after it'] = (await planned(n + 1)).reduced
       if (format.scan === 'interlaced') others['its fields swapped'] = swapped(plan)
       // What is the same picture cannot be told from it, nor need it be.
       for (const [name, picture] of Object.entries(others))
         if (picture.values.every((value, k) => value === plan.values[k])) delete others[name]
-      const found = reduced((await access.planes(n - range.from, signal)).planes)
-      verdicts.push({ n: n - range.from, ...judged(found, plan, others) })
+      const foundPlanes = (await access.planes(n - range.from, signal)).planes
+      const found = reduced(foundPlanes)
+      const whole = wholeDifference(foundPlanes, planPlanes)
+      verdicts.push({ n: n - range.from, ...judged(found, plan, others, whole) })
       if (pairs.length < usualSamples) pairs.push([plan, found])
       const seconds = (performance.now() - begun) / 1000
       tell({ frames: i + 1, of: frames.length, framesPerSecond: (i + 1) / seconds })
@@ -100,14 +120,13 @@ export async function proved(
     access.close()
   }
   const heard = sound && deliverable.sound ? await soundCompared(order, locator, reading, mix, signal) : null
+  const lumas = pairs.map(([plan, found]) => [plan.values, found.values] as const)
+  const chromas = pairs.map(([plan, found]) => [plan.colours, found.colours] as const)
   const compared: Compared = {
     verdicts,
     frames: range.to - range.from,
-    levels: levelsOf(pairs.map(([plan, found]) => [plan.values, found.values])),
-    colours: levelsOf(
-      pairs.map(([plan, found]) => [plan.colours, found.colours]),
-      leastColour,
-    ),
+    levels: levelsOf(lumas) ?? meansOf(lumas),
+    colours: levelsOf(chromas, leastColour) ?? meansOf(chromas),
     sound: heard,
   }
   return proofOf({ at, file: file.name }, [...said, ...seenLines(compared, deliverable.sound)], compared)

@@ -1,5 +1,5 @@
 import { present } from '../../core/assert'
-import { envelope, lagOf } from '../../core/dispatch/likeness'
+import { type SoundVerdict, soundVerdict, stretchesToCompare } from '../../core/dispatch/sound-likeness'
 import type { ComparedSound } from '../../core/dispatch/proof'
 import { samplesAt } from '../../core/sound/mix'
 import type { Reading } from '../../core/reading/reading'
@@ -29,12 +29,9 @@ async function samplesStated(locator: MediaLocator, sampleRate: number): Promise
   }
 }
 
-/** Seconds of sound that are held against each other. */
-const stretch = 20
-
 /**
- * The sound of a rendered file beside what was planned: how loud both are, and by how much what is heard is late; null where the file
- * has none.
+ * The sound of a rendered file beside what was planned: how loud both are, and whether what is heard is what was planned, when it was;
+ * null where the file has none.
  */
 export async function soundCompared(
   plan: RenderPlan,
@@ -61,27 +58,23 @@ export async function soundCompared(
   const open = await openSound(locator, kind, signal)
   const inFile = (samples: number) => Math.round((samples * open.sampleRate) / sampleRate)
 
-  /** By how many milliseconds it is late, in its first seconds that sound. */
-  async function lag(): Promise<number | null> {
-    const count = Math.min(stretch * sampleRate, last - first)
-    for (let from = first; from < last; from += count) {
-      const length = Math.min(count, last - from)
-      const [wanted] = await plannedSamples(mix, planned, from, length, signal)
-      const begins = inFile(from - first)
-      const [found] = await open.samples(begins, begins + inFile(length), signal)
-      const late = lagOf(
-        envelope(wanted ?? new Float32Array(), sampleRate),
-        envelope(found ?? new Float32Array(), open.sampleRate),
-      )
-      if (late !== null) return late
+  /** What is heard beside what was planned, stretch by stretch. */
+  async function verdicts(): Promise<SoundVerdict[]> {
+    const made: SoundVerdict[] = []
+    for (const { from, to } of stretchesToCompare((last - first) / sampleRate)) {
+      const [begin, end] = [Math.round(from * sampleRate), Math.round(to * sampleRate)]
+      const wanted = await plannedSamples(mix, planned, first + begin, end - begin, signal)
+      const heardThere = await open.samples(inFile(begin), inFile(end), signal)
+      made.push(soundVerdict(wanted, heardThere, sampleRate, open.sampleRate))
+      signal.throwIfAborted()
     }
-    return null
+    return made
   }
 
   try {
     const found = countsSamples.has(container) ? await samplesStated(locator, open.sampleRate) : null
     return {
-      lag: await lag(),
+      verdicts: await verdicts(),
       samples: { planned: inFile(last - first), found },
       planned: loudness ?? (await plannedLoudness(mix, planned, range, rate, signal)),
       found: await loudnessOf(

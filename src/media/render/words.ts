@@ -1,5 +1,6 @@
 import {
   codecOf,
+  holdsTimecode,
   soundCodecNamed,
   type Profile,
   type VideoCodec,
@@ -29,9 +30,6 @@ export interface WritingOrder {
 
 /** Where passes keep what they measured. */
 export const logFolder = '/log'
-
-/** Wrappers that hold a start timecode. */
-export const holdsTimecode: ReadonlySet<Wrapper> = new Set(['MP4', 'QuickTime', 'MXF'])
 
 const wrapperWords: Readonly<Record<Wrapper, readonly string[]>> = {
   MP4: ['-movflags', '+faststart+write_colr', '-f', 'mp4'],
@@ -105,7 +103,7 @@ export function writingWords(order: WritingOrder): string[] {
           ...['-f', 'rawvideo', '-pixel_format', layoutOf(profile)],
           ...['-video_size', `${format.width}x${format.height}`, '-framerate', rate, '-i', '/in/picture'],
         ]
-  const written = [...(holdsTimecode.has(wrapper) ? ['-timecode', timecode] : []), ...wrapperWords[wrapper]]
+  const written = [...timecodeWords(wrapper, timecode), ...wrapperWords[wrapper]]
   return [
     ...comes,
     ...(sound
@@ -128,6 +126,13 @@ export function writingWords(order: WritingOrder): string[] {
     ...(sound ? soundWords(deliverable) : []),
     ...(pass === 1 ? ['-f', 'null'] : written),
   ]
+}
+
+/** How a wrapper is told the timecode of its first frame. */
+function timecodeWords(wrapper: Wrapper, timecode: string): string[] {
+  if (!holdsTimecode.has(wrapper)) return []
+  // Matroska has no track for it: it is a tag of the picture.
+  return wrapper === 'Matroska' ? ['-metadata:s:v:0', `timecode=${timecode}`] : ['-timecode', timecode]
 }
 
 const layouts: Readonly<Record<number, string>> = { 1: 'mono', 2: 'stereo', 6: '5.1' }

@@ -55,6 +55,7 @@ const before = {
   order: common(({ fieldOrder }) => fieldOrder),
   rotation: common(({ rotation }) => (rotation === undefined ? undefined : String(rotation))),
   colour: common(colourOf),
+  range: common(({ colour }) => colour?.range ?? undefined),
 }
 /** Typed fields are empty both where nothing is corrected and where clips differ; a select says which. */
 const typed = (text: string) => (text === keep || text === claimed ? '' : text)
@@ -80,6 +81,22 @@ const trouble = computed(() => {
     return 'The pixel shape is written as 64:45, from 1:16 to 16:1.'
   return typedRate.value?.message ?? null
 })
+/** The colour that all clips have as far as it is not changed here; null where they differ, and nothing can be said of their range alone. */
+const sharedColour = computed<Colour | null>(() => {
+  const [first, ...rest] = props.clips.map(({ reading }) => reading?.video?.colour ?? null)
+  return first && rest.every((other) => JSON.stringify(other) === JSON.stringify(first)) ? first : null
+})
+/** The colour that is set: by name, its range, or both; undefined where it stays, null where the claim holds again. */
+function colourChange(): Colour | null | undefined {
+  const named = form.colour !== before.colour && form.colour !== keep
+  const ranged = form.range !== before.range && form.range !== keep
+  if (!named && !ranged) return undefined
+  const base = named ? (form.colour === claimed ? null : (colours[form.colour] ?? null)) : sharedColour.value
+  if (form.range !== 'full' && form.range !== 'limited') return named ? base : null
+  const colour = base ?? sharedColour.value
+  return colour && { ...colour, range: form.range }
+}
+
 /** What of the corrections the editor has set: only that is changed. */
 const change = computed<CorrectionChange>(() => {
   const is = <T,>(now: string, was: string, value: () => T | null) =>
@@ -90,7 +107,7 @@ const change = computed<CorrectionChange>(() => {
     scan: is(form.scan, before.scan, () => form.scan),
     fieldOrder: is(form.order, before.order, () => form.order),
     rotation: is(form.rotation, before.rotation, () => Number(form.rotation)),
-    colour: is(form.colour, before.colour, () => colours[form.colour] ?? null),
+    colour: colourChange(),
   }
   // A rate typed with its scan (50i) says both.
   if (set.rate && typedRate.value?.scan && set.scan === undefined) set.scan = typedRate.value.scan
@@ -199,6 +216,18 @@ const takenBack = computed<CorrectionChange>(
           :options="[
             ...unchanged(before.colour),
             ...Object.keys(colours).map((value) => ({ value, label: value })),
+          ]"
+      /></label>
+      <label
+        >range
+        <NativeSelect
+          v-model:value="form.range"
+          aria-label="Range"
+          :disabled="!sharedColour"
+          :options="[
+            ...unchanged(before.range),
+            { value: 'limited', label: 'limited' },
+            { value: 'full', label: 'full' },
           ]"
       /></label>
       <p v-if="trouble" class="wide quiet" role="status">{{ trouble }}</p>

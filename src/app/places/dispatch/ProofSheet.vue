@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { holdsWords } from '../../../core/edit/proof'
+import { holdsWords, verdictWords } from '../../../core/edit/proof'
 import { useDispatching } from '../../../stores/dispatching'
 import { useRendering } from '../../../stores/rendering'
 import { clockOf } from '../../dates'
@@ -23,7 +23,7 @@ const time = computed(() => (proof.value ? clockOf(proof.value.at) : ''))
     <h2 class="with-ways">
       <span
         ><TermMark term="proof">Proof</TermMark> of {{ proof.file }}:
-        {{ proof.holds ? 'as asked' : 'not what was asked' }}
+        {{ verdictWords(proof) }}
         <span class="quiet"
           >read back {{ time }}, {{ proof.framesCompared }} of {{ proof.frames }} frames compared</span
         ></span

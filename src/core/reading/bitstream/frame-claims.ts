@@ -98,8 +98,12 @@ function factsOfStream(codec: string, frame: Uint8Array, setup: Uint8Array): Str
       const jpeg = factsOfJpeg(frame)
       if (!jpeg) return nothing
       const { rotation: _r, takenAt: _t, camera: _c, ...facts } = jpeg
-      // One picture a frame is a whole frame, unless a marker tells of fields.
-      return some({ layer: 'stream', origin: 'JPEG markers', facts: { scan: 'progressive', ...facts } })
+      // One picture a frame is a whole frame, unless a marker tells of fields; samples go from 0 to 255 (ITU-T T.871).
+      return some({
+        layer: 'stream',
+        origin: 'JPEG markers',
+        facts: { scan: 'progressive', range: 'full', ...facts },
+      })
     }
     case 'FFV1':
       return some(claimOfFfv1(frame, setup))

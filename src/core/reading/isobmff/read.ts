@@ -11,7 +11,13 @@ import { type Fault, ReadingFault } from '../fault'
 import type { Note, Origins, Reading, VideoFacts } from '../reading'
 import { startingAt } from '../sound-start'
 import { type FrameTimes, frameTimesFrom, mostListed } from '../frame-times'
-import { type DurationRun, type RateFacts, rateFromDurations, runsFromTimes } from '../timing'
+import {
+  type DurationRun,
+  type RateFacts,
+  oddIntervalNote,
+  rateFromDurations,
+  runsFromTimes,
+} from '../timing'
 import { auditIndex } from './audit'
 import { boxesIn, findBox, readFullBox } from './box'
 import { type FragmentedSamples, readFragments } from './fragments'
@@ -183,6 +189,10 @@ async function readPicture(
         : track.samples.count + (fragments?.count ?? 0) || null),
     rotation: track.rotation,
   })
+  const shownRuns =
+    listed && listed.length <= mostSorted ? runsFromTimes([...listed].sort((a, b) => a - b)) : runs
+  const odd = oddIntervalNote(shownRuns, track.timescale, rate)
+  if (odd) notes.push({ code: 'odd-interval', message: odd })
   if (track.mirrored) notes.push({ code: 'mirrored', message: 'The picture is stored mirrored.' })
   notes.push(...cleanAperture(visual, picture.video))
   return {

@@ -17,21 +17,21 @@ export async function readPng(file: FileWindow): Promise<WrapperReading> {
   }
   let alpha = type === 4 || type === 6
   let pixelAspect = rational(1)
-  let ended = false
+  // What is known of a picture stands before its samples, which may lie in any number of chunks: the end is sought at the end.
   let offset = 33
-  for (let n = 0; n < 1000 && offset + 8 <= file.size; n++) {
+  for (let n = 0; n < mostBefore && offset + 8 <= file.size; n++) {
     const chunk = new Cursor(await file.some(offset, 8 + 9))
     const length = chunk.u32()
     const kind = chunk.code()
+    if (kind === 'IDAT' || kind === 'IEND') break
     if (kind === 'tRNS') alpha = true
     if (kind === 'pHYs' && chunk.left >= 8) {
       const [x, y] = [chunk.u32(), chunk.u32()]
       if (x > 0 && y > 0) pixelAspect = rational(y, x)
     }
-    if (kind === 'IEND') ended = true
     offset += 12 + length
-    if (ended) break
   }
+  const ended = await hasEnd(file)
   const reading = stillReading('PNG', file.size, {
     width,
     height,
@@ -48,4 +48,20 @@ export async function readPng(file: FileWindow): Promise<WrapperReading> {
         offset: file.size,
       } as const)
   return { reading, origins: {}, fault }
+}
+
+/** Chunks before the samples: profiles, texts, times. */
+const mostBefore = 1000
+/** Some programs write something of their own behind the end. */
+const endWithin = 64 * 1024
+/** A chunk without content, by its length, its name and its checksum. */
+const end = [0, 0, 0, 0, 0x49, 0x45, 0x4e, 0x44, 0xae, 0x42, 0x60, 0x82]
+
+/** Whether a picture ends with its last chunk. */
+async function hasEnd(file: FileWindow): Promise<boolean> {
+  const from = Math.max(0, file.size - endWithin)
+  const tail = await file.some(from, file.size - from)
+  for (let at = tail.length - end.length; at >= 0; at--)
+    if (end.every((byte, i) => tail[at + i] === byte)) return true
+  return false
 }

@@ -1,4 +1,6 @@
-import { latin } from '../bytes/cursor'
+import { rational } from '../../rational/rational'
+import { frameToTimecode } from '../../rate/timecode'
+import { Cursor, latin } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { type Fault, ReadingFault } from '../fault'
 import type { WrapperReading } from '../assemble'
@@ -6,17 +8,28 @@ import type { Reading } from '../reading'
 import { waveChunks } from './chunks'
 import { readWaveFormat } from './format'
 
+/** The first sample after midnight, as seconds; and as a label at 25 frames a second, until a project says its own. */
+function startOf(
+  samples: number | null,
+  sampleRate: number | null,
+): Pick<Reading, 'timecode' | 'timeReferenceSec'> {
+  const seconds = samples !== null && sampleRate ? samples / sampleRate : null
+  if (seconds === null || seconds >= 24 * 3600) return { timecode: null }
+  const timecode = { start: frameToTimecode(Math.floor(seconds * 25 + 1e-6), rational(25)), dropFrame: false }
+  return { timecode, timeReferenceSec: seconds }
+}
+
 /** Reads WAVE, Broadcast Wave (EBU Tech 3285) and RF64 (EBU Tech 3306) files. */
 export async function readWave(file: FileWindow): Promise<WrapperReading> {
   let format: ReturnType<typeof readWaveFormat> = null
   let data: { start: number; length: number } | null = null
   let recordedAt: string | null = null
-  let reel: string | null = null
+  let reference: number | null = null
   for await (const { kind, start, length, stated, head } of waveChunks(file)) {
     if (kind === 'fmt ' && head.left >= 16) format = readWaveFormat(head.sub(Math.min(stated, head.left)))
     else if (kind === 'bext') {
-      const body = await file.some(start, Math.min(stated, 338))
-      reel = latin(body.subarray(256, 288)).replace(/\0.*$/s, '').trim() || null
+      const body = await file.some(start, Math.min(stated, 346))
+      if (body.length >= 346) reference = new Cursor(body.subarray(338)).u64(true)
       const [day, time] = [latin(body.subarray(320, 330)), latin(body.subarray(330, 338))]
       if (/^\d{4}.\d\d.\d\d$/.test(day) && /^\d\d.\d\d.\d\d$/.test(time)) {
         recordedAt = `${day.replace(/[^\d]/g, '-')}T${time.replace(/[^\d]/g, ':')}`
@@ -41,9 +54,9 @@ export async function readWave(file: FileWindow): Promise<WrapperReading> {
     durationSec: seconds,
     video: null,
     audio: [format.facts],
-    timecode: null,
+    ...startOf(reference, format.facts.sampleRate),
     recordedAt,
-    reel,
+    reel: null,
     notes: [],
   }
   const fault: Fault | null =
@@ -54,5 +67,13 @@ export async function readWave(file: FileWindow): Promise<WrapperReading> {
           offset: file.size,
         }
       : null
-  return { reading, origins: { durationSec: 'data chunk', 'audio.0.sampleRate': 'fmt chunk' }, fault }
+  return {
+    reading,
+    origins: {
+      durationSec: 'data chunk',
+      'audio.0.sampleRate': 'fmt chunk',
+      timecode: 'bext time reference',
+    },
+    fault,
+  }
 }
