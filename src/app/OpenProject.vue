@@ -88,7 +88,9 @@ onBeforeRouteLeave(async () => {
   </p>
   <div v-else-if="project.doc" class="house">
     <AppHeader v-model:history="history" />
-    <div><VersionNotice /><StorageNotice /><SaveTrouble /><NotDone /><OpenElsewhere /><PutAside /><WrongStart /></div>
+    <div>
+      <VersionNotice /><StorageNotice /><SaveTrouble /><NotDone /><OpenElsewhere /><PutAside /><WrongStart />
+    </div>
     <main class="place">
       <RouterView v-if="hasHeader" />
       <WalkCard v-if="hasHeader && walk.at !== null" />

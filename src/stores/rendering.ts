@@ -185,13 +185,10 @@ export const useRendering = defineStore('rendering', () => {
   function keep({ projectId, deliverable }: QueuedRender, proof: Proof): void {
     const stored = project.doc?.project
     if (stored?.id !== projectId || !stored.deliverables.some(({ id }) => id === deliverable.id)) return
-    project.edit(
-      `proof of ${deliverable.name}: ${verdictWords(proof)}`,
-      (doc) => {
-        for (const one of doc.project.deliverables)
-          if (one.id === deliverable.id) one.proof = proof as Draft<Proof>
-      },
-    )
+    project.edit(`proof of ${deliverable.name}: ${verdictWords(proof)}`, (doc) => {
+      for (const one of doc.project.deliverables)
+        if (one.id === deliverable.id) one.proof = proof as Draft<Proof>
+    })
   }
   /** Compares every frame of a whole file, in its turn. */
   function proveAll(id: string): void {

@@ -14,7 +14,7 @@ import {
 } from '../core/edit/arranging'
 import { Refused } from '../core/edit/change'
 import type { Clip } from '../core/edit/clip'
-import { link, unlink } from '../core/edit/links'
+import { link, unlink } from '../core/edit/linking'
 import type { Draft } from '../core/edit/draft'
 import { type Marks, placementOf } from '../core/edit/placing'
 import type { Doc } from '../core/edit/project'

@@ -15,7 +15,7 @@ import {
 } from './arranging'
 import { aDoc, aStill, aVideo } from './doc.fixture'
 import { layersAt } from './layers'
-import { link } from './links'
+import { link } from './linking'
 import { addTimeline, removePlacements, setProjectFormat } from './operations'
 import { append, cutAt, movePlacement, newTimeline, placementOf } from './placing'
 import { runningOf, timingOfPlacement } from './running'

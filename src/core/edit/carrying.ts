@@ -5,6 +5,7 @@ import { beyond, faster, fieldsInFull } from './composing'
 import type { Draft } from './draft'
 import type { FramingPlan } from './looks'
 import { type Making, nestedIn } from './nesting'
+import { listTimeline } from './operations'
 import { type Decision, type Doc, formatOf, timelinesOf } from './project'
 import { nameIn, reframed } from './reformat'
 import { settlePlacement, timingOfPlacement, treatmentFor } from './running'
@@ -225,6 +226,6 @@ function withinDeep(doc: Doc, timeline: Timeline): Set<string> {
 
 /** Puts what a carried cut made into the project that it came from, as the edit of one step. */
 export function takeCarried(doc: Draft<Doc>, { timeline }: CarriedCut): void {
-  if (!doc.timelines[timeline.id]) doc.project.timelineOrder.push(timeline.id)
-  doc.timelines[timeline.id] = timeline as Draft<Timeline>
+  if (doc.timelines[timeline.id]) doc.timelines[timeline.id] = timeline as Draft<Timeline>
+  else listTimeline(doc, timeline as Draft<Timeline>)
 }

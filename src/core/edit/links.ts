@@ -1,22 +1,10 @@
-import { type Course, sourceTimeAfter, speedOf } from '../motion/shown'
-import { type ClipTiming, countOf, endOfSteps, framesOf } from '../motion/timing'
-import {
-  type Rational,
-  compare,
-  divide,
-  equal,
-  most,
-  multiply,
-  rational,
-  roundHalfUp,
-  subtract,
-  toNumber,
-} from '../rational/rational'
+import { sourceTimeAfter, speedOf } from '../motion/shown'
+import { divide, multiply, toNumber } from '../rational/rational'
 import type { Override } from '../treatment/treatment'
 import type { Draft } from './draft'
+import { isInStep, magnitude, momentAt, overlap, plainlyInStep, runningIn, sameSource } from './in-step'
 import { type Doc, formatOf } from './project'
-import { runningOf, timingOfPlacement } from './running'
-import { type Placement, type PlacementSource, type Timeline, type Track, placementsIn } from './timeline'
+import { type Placement, type Timeline, type Track, placementsIn } from './timeline'
 
 /**
  * Links: one picture and its own sounds, which run in step. Operations change placements; what that means for their links is put right
@@ -36,20 +24,6 @@ interface Group {
   readonly sounds: Member[]
 }
 
-/** The ids of placements and of all that is linked with them. */
-export function withLinked(
-  timeline: {
-    readonly tracks: readonly { readonly placements: readonly Pick<Placement, 'id' | 'pairId'>[] }[]
-  },
-  ids: Iterable<string>,
-): Set<string> {
-  const found = new Set(ids)
-  const all = timeline.tracks.flatMap(({ placements }) => placements)
-  const links = new Set(all.flatMap(({ id, pairId }) => (pairId !== null && found.has(id) ? [pairId] : [])))
-  for (const { id, pairId } of all) if (pairId !== null && links.has(pairId)) found.add(id)
-  return found
-}
-
 function groupsOf({ tracks }: Timeline): Map<string, Group> {
   const groups = new Map<string, Group>()
   for (const track of tracks)
@@ -62,69 +36,11 @@ function groupsOf({ tracks }: Timeline): Map<string, Group> {
   return groups
 }
 
-const sameSource = (a: PlacementSource, b: PlacementSource): boolean =>
-  (a.kind === 'clip' && b.kind === 'clip' && a.clipId === b.clipId) ||
-  (a.kind === 'timeline' && b.kind === 'timeline' && a.timelineId === b.timelineId)
-
-/** What of a treatment decides how fast a placement runs. */
-const paceOf = ({ motion, fields }: Override) => JSON.stringify([motion ?? null, fields ?? null])
-
-/** Whether a sound runs with a picture without anything to be worked out: both begin together, and are treated alike. */
-const plainlyInStep = (picture: Placement, sound: Placement): boolean =>
-  sameSource(picture.source, sound.source) &&
-  picture.start === sound.start &&
-  equal(picture.sourceIn, sound.sourceIn) &&
-  paceOf(picture.treatment) === paceOf(sound.treatment)
-
 const isPlain = ({ pictures: [picture, second], sounds }: Group): boolean =>
   picture !== undefined &&
   second === undefined &&
   sounds.length > 0 &&
   sounds.every(({ placement }) => plainlyInStep(picture.placement, placement))
-
-/** How a placement runs, as far as its link is concerned. */
-interface Running extends Course {
-  readonly timing: ClipTiming
-  readonly rate: Rational
-}
-
-function runningIn(doc: Doc, timeline: Timeline, placement: Placement): Running | null {
-  return timeline.rate
-    ? {
-        ...runningOf(doc, timeline, placement),
-        timing: timingOfPlacement(doc, placement),
-        rate: timeline.rate,
-      }
-    : null
-}
-
-/** The moment of its source at which a picture stands, where a sound beside it begins. */
-function momentAt(doc: Doc, timeline: Timeline, picture: Placement, frame: number): Rational | null {
-  const running = runningIn(doc, timeline, picture)
-  return running && sourceTimeAfter(running, running.timing, running.rate, frame - picture.start)
-}
-
-/** A frame of the slower of timeline and source, in seconds: within it, a sound is in step. */
-function slowerFrame(doc: Doc, timeline: Timeline, placement: Placement): Rational {
-  const ofTimeline = timeline.rate ? divide(rational(1), timeline.rate) : rational(0)
-  const steps = framesOf(timingOfPlacement(doc, placement))
-  const end = endOfSteps(steps)
-  return end ? most(ofTimeline, divide(end, rational(countOf(steps)))) : ofTimeline
-}
-
-const magnitude = (r: Rational): Rational => (r.num < 0 ? { num: -r.num, den: r.den } : r)
-
-/** Whether a sound stands in its source where its picture does, within a frame of the slower of timeline and source, at one speed. */
-export function isInStep(doc: Doc, timeline: Timeline, picture: Placement, sound: Placement): boolean {
-  if (plainlyInStep(picture, sound)) return true
-  const [one, other] = [runningIn(doc, timeline, picture), runningIn(doc, timeline, sound)]
-  if (!one || !other || !sameSource(picture.source, sound.source)) return false
-  const speed = ({ way, timing, rate }: Running) => speedOf(way, timing, rate)
-  if (!equal(speed(one), speed(other)) || one.way.passing.kind !== other.way.passing.kind) return false
-  const moment = sourceTimeAfter(one, one.timing, one.rate, sound.start - picture.start)
-  const off = magnitude(subtract(moment, sound.sourceIn))
-  return compare(off, slowerFrame(doc, timeline, picture)) <= 0
-}
 
 /** What is written into a placement; null where it stays as it is. */
 type Fix = Partial<Pick<Placement, 'pairId' | 'sourceIn' | 'start' | 'length'>> & {
@@ -137,10 +53,6 @@ interface Fixes {
   /** The later parts of sounds that were cut, by the track that they stand on. */
   readonly added: { readonly trackId: string; readonly placement: Placement }[]
 }
-
-/** Where a placement shares frames with another; how far apart they are where they share none, negative. */
-const overlap = (a: Placement, b: Placement): number =>
-  Math.min(a.start + a.length, b.start + b.length) - Math.max(a.start, b.start)
 
 /** A sound that runs under several pictures of its own, cut where each of the later ones begins. */
 function partsUnder(
@@ -353,85 +265,4 @@ function write(into: Draft<Timeline>, as: Timeline, { set, added }: Fixes): void
         ...more.map(({ placement }) => placement as Draft<Placement>),
       ].sort((a, b) => a.start - b.start)
   })
-}
-
-/**
- * Lets what a cut left on either side of a frame go apart: of links that were cut, what begins behind it bears a new one.
- * @param cut the links of which something was cut there
- */
-export function partLinks(
-  timeline: Draft<Timeline>,
-  cut: ReadonlySet<string>,
-  frame: number,
-  newId: () => string,
-): void {
-  const names = new Map<string, string>()
-  for (const { placements } of timeline.tracks)
-    for (const placement of placements) {
-      const { pairId } = placement
-      if (pairId === null || placement.start < frame || !cut.has(pairId)) continue
-      const name = names.get(pairId) ?? newId()
-      names.set(pairId, name)
-      placement.pairId = name
-    }
-}
-
-/**
- * Links pictures with their own sounds among some placements: each sound with the picture of its source beside which it stands.
- * @returns why nothing was linked, in a sentence; null where something was
- */
-export function link(
-  draft: Draft<Doc>,
-  timelineId: string,
-  ids: ReadonlySet<string>,
-  newId: () => string,
-): string | null {
-  const doc = draft as Doc
-  const timeline = doc.timelines[timelineId]
-  if (!timeline) return 'There is no such timeline.'
-  const members = timeline.tracks.flatMap((track) =>
-    track.placements.filter(({ id }) => ids.has(id)).map((placement) => ({ track, placement })),
-  )
-  const pictures = members.filter(({ track }) => track.kind === 'video').map(({ placement }) => placement)
-  const sounds = members.filter(({ track }) => track.kind === 'audio').map(({ placement }) => placement)
-  if (pictures.length === 0 || sounds.length === 0)
-    return 'A link joins a picture and its own sound: select both.'
-  const links = new Map<string, string>()
-  let apart: Rational | null = null
-  for (const sound of sounds) {
-    const [picture] = pictures
-      .filter(({ source }) => sameSource(source, sound.source))
-      .sort((a, b) => overlap(b, sound) - overlap(a, sound))
-    if (!picture) continue
-    if (!isInStep(doc, timeline, picture, sound)) {
-      const moment = momentAt(doc, timeline, picture, sound.start)
-      apart ??= moment && subtract(moment, sound.sourceIn)
-      continue
-    }
-    const name = links.get(picture.id) ?? newId()
-    links.set(picture.id, name)
-    links.set(sound.id, name)
-  }
-  if (links.size === 0)
-    return apart && timeline.rate
-      ? `The sound is ${frames(apart, timeline.rate)} out of step with its picture: slip it there first.`
-      : 'None of these sounds is of one of these pictures.'
-  for (const track of draft.timelines[timelineId]?.tracks ?? [])
-    for (const placement of track.placements) {
-      const name = links.get(placement.id)
-      if (name !== undefined) placement.pairId = name
-    }
-  return null
-}
-
-const frames = (seconds: Rational, rate: Rational): string => {
-  const count = Math.abs(roundHalfUp(multiply(seconds, rate)))
-  return count === 0 ? 'in its speed' : count === 1 ? '1 frame' : `${count} frames`
-}
-
-/** Lets placements go apart, and what only they kept linked. */
-export function unlink(draft: Draft<Doc>, timelineId: string, ids: ReadonlySet<string>): void {
-  for (const track of draft.timelines[timelineId]?.tracks ?? [])
-    for (const placement of track.placements)
-      if (ids.has(placement.id) && placement.pairId !== null) placement.pairId = null
 }

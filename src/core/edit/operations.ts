@@ -97,7 +97,15 @@ export function setTimelineFormat(
 /** Puts a timeline into the project; its frames belong to the rate of its format, where there is one. */
 export function addTimeline(doc: Draft<Doc>, timeline: Timeline): void {
   const rate = formatOf(doc, timeline)?.rate ?? timeline.rate
-  doc.timelines[timeline.id] = { ...timeline, rate } as Draft<Timeline>
+  listTimeline(doc, { ...timeline, rate } as Draft<Timeline>)
+}
+
+/** Lists one more timeline. What would be delivered of the only one before stays of that: it is not the only one any more. */
+export function listTimeline(doc: Draft<Doc>, timeline: Draft<Timeline>): void {
+  const [only, second] = doc.project.timelineOrder
+  if (only !== undefined && second === undefined)
+    for (const deliverable of doc.project.deliverables) deliverable.timelineId ??= only
+  doc.timelines[timeline.id] = timeline
   doc.project.timelineOrder.push(timeline.id)
 }
 

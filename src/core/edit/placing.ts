@@ -13,7 +13,7 @@ import type { Doc } from './project'
 import { runningOf, timingOfPlacement } from './running'
 import { exactDuration, timingOf } from './timing'
 import { type Placement, type Timeline, type TrackKind, endOf } from './timeline'
-import { partLinks, withLinked } from './links'
+import { partLinks, withLinked } from './linking'
 import { closeUp, followPictures, oneMoreTrack, openUp, startsOf } from './track'
 
 /** An empty timeline with one track for pictures and one for sound. */

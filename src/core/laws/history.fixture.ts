@@ -13,10 +13,10 @@ import * as arranging from '../edit/arranging'
 import * as carrying from '../edit/carrying'
 import type { Clip } from '../edit/clip'
 import * as correction from '../edit/correction'
-import { clipFormats, framings } from '../edit/cut.fixture'
-import { aClip, aDoc, aStill, aVideo } from '../edit/doc.fixture'
+import { clipFormats } from '../edit/cut.fixture'
+import { aStill, aVideo } from '../edit/doc.fixture'
 import type { Draft } from '../edit/draft'
-import * as links from '../edit/links'
+import * as linking from '../edit/linking'
 import * as nesting from '../edit/nesting'
 import * as operations from '../edit/operations'
 import * as parts from '../edit/parts'
@@ -27,6 +27,7 @@ import * as restoring from '../edit/restoring'
 import { type Timeline, placementsIn } from '../edit/timeline'
 import * as treating from '../edit/treating'
 import * as trimming from '../edit/trimming'
+import { everyTreatment, sounding } from './kinds.fixture'
 
 /** Every operation on documents of every kind of clip, drawn by a dice: what laws are held over. */
 
@@ -123,7 +124,7 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
       doc,
       some(doc, dice).id,
       dice.number(4)
-        ? links.withLinked(some(doc, dice) as Timeline, [one(doc, dice)])
+        ? linking.withLinked(some(doc, dice) as Timeline, [one(doc, dice)])
         : new Set([one(doc, dice)]),
       dice.number(40) - 20,
       dice.number(3) - 1,
@@ -135,9 +136,9 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
     const ids = dice.number(2)
       ? placementsIn(timeline as Timeline).map(({ id }) => id)
       : [one(doc, dice), one(doc, dice)]
-    links.link(doc, timeline.id, new Set(ids), dice.id)
+    linking.link(doc, timeline.id, new Set(ids), dice.id)
   },
-  unlink: (doc, dice) => links.unlink(doc, some(doc, dice).id, new Set([one(doc, dice)])),
+  unlink: (doc, dice) => linking.unlink(doc, some(doc, dice).id, new Set([one(doc, dice)])),
   changeSound: (doc, dice) =>
     arranging.changeSound(doc, some(doc, dice).id, new Set([one(doc, dice)]), { gain: dice.number(10) }),
   treatLike: (doc, dice) => treating.treatLike(doc, some(doc, dice).id, [one(doc, dice)], dice.treatment),
@@ -311,79 +312,6 @@ const wanted = (doc: D, dice: Dice): arranging.Wanted[] => {
     placement: { ...placement, id: dice.id(), pairId },
   }))
 }
-
-/** A clip with sound, which may begin late. */
-export function sounding(clip: Draft<Clip>, startSec = 0): Draft<Clip> {
-  clip.reading!.audio = [{ codec: 'AAC', channels: 2, sampleRate: 48_000, bitDepth: null, startSec }] as never
-  return clip
-}
-
-/** A clip whose frames are on for unequal times: a phone that drops frames in the dark. */
-function aVariable(id: string, frames: number): Draft<Clip> {
-  const clip = sounding(aVideo(id, '1920x1080@30p', frames / 30))
-  const presentationTimes: number[] = []
-  let at = 0
-  for (let i = 0; i < frames; i++) {
-    presentationTimes.push(at)
-    at += [33, 34, 33, 50, 33, 100, 21][(i * 5) % 7]!
-  }
-  Object.assign(clip.reading!.video!, {
-    rateMode: 'variable',
-    frameCount: frames,
-    minRate: 10,
-    maxRate: 47.6,
-    meanRate: (frames * 1000) / at,
-    offNominalShare: 0.3,
-  })
-  clip.reading!.durationSec = at / 1000
-  clip.frameTimes = { clock: rational(1000), presentationTimes, end: at } as never
-  return clip
-}
-
-/** Clips of every kind: constant, interlaced, variable, in several files, with late sound, a still, sound alone. */
-export function everyKind(): Draft<Doc> {
-  const split = [1, 2].map((n) => sounding(aVideo(`split_${n}`, '1920x1080@25p', 20)))
-  const alone = sounding(aVideo('alone', '1920x1080@25p', 40)).reading!
-  return aDoc([
-    ...clipFormats.map((text, i) => sounding(aVideo(`c${i}`, text, 60), i === 1 ? 0.3 : 0)),
-    sounding(aVideo('fields', '1920x1080@50i', 60)),
-    sounding(aVideo('tape', '720x480/8:9@59.94i', 60)),
-    aVariable('phone', 900),
-    parts.joinRecording(split, 'split') as Draft<Clip>,
-    aStill('title'),
-    aClip('song', { ...alone, kind: 'audio', video: null } as never, 'song.wav'),
-  ])
-}
-
-const motions = fc.constantFrom<NonNullable<Override['motion']>>(
-  { kind: 'auto' },
-  { kind: 'hold' },
-  { kind: 'blend' },
-  { kind: 'speed', pace: { kind: 'every-frame' }, wanted: false, keepPitch: true },
-  { kind: 'speed', pace: { kind: 'factor', factor: rational(1, 2) }, wanted: true, keepPitch: true },
-  { kind: 'speed', pace: { kind: 'factor', factor: rational(7, 3) }, wanted: true, keepPitch: false },
-  { kind: 'pulldown', phase: 2 },
-  { kind: 'remove-pulldown', phase: 3 },
-)
-const fields = fc.constantFrom<NonNullable<Override['fields']>>(
-  { kind: 'auto' },
-  { kind: 'weave' },
-  { kind: 'from-frames' },
-  { kind: 'blend' },
-  { kind: 'deinterlace', method: 'adaptive', rate: { kind: 'double' } },
-  { kind: 'deinterlace', method: 'single', rate: { kind: 'same', keep: 'second' } },
-)
-/** Every way of motion, fields, framing and colour. */
-export const everyTreatment: fc.Arbitrary<Override> = fc.record(
-  {
-    framing: framings,
-    motion: motions,
-    fields,
-    shiftOrder: fc.boolean(),
-    colour: fc.constantFrom('none' as const, 'matrix' as const),
-  },
-  { requiredKeys: [] },
-)
 
 /** What is done, one after the other. */
 export interface Act {

@@ -8,7 +8,7 @@ import { heardOf } from '../edit/heard'
 import { layersAt } from '../edit/layers'
 import { removePlacements } from '../edit/operations'
 import { cutAt } from '../edit/placing'
-import { withLinked } from '../edit/links'
+import { withLinked } from '../edit/linking'
 import { slip, trimEnd, trimStart } from '../edit/trimming'
 import { treat } from '../edit/treating'
 

@@ -11,7 +11,7 @@ import { settlePlacement } from '../edit/running'
 import type { Format } from '../format/format'
 import { parseFormat } from '../format/parse'
 import { toNumber } from '../rational/rational'
-import { everyTreatment } from './history.fixture'
+import { everyTreatment } from './kinds.fixture'
 
 const runs = Number(process.env.LAWS ?? 400)
 const orders = fc.constantFrom('top-first' as const, 'bottom-first' as const)

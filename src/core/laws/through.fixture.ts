@@ -8,7 +8,8 @@ import { addTimeline, setProjectFormat } from '../edit/operations'
 import { newTimeline, placedClip } from '../edit/placing'
 import type { Doc } from '../edit/project'
 import { parseFormat } from '../format/parse'
-import { type Act, diceOf, everyKind, operationsDrawn } from './history.fixture'
+import { type Act, diceOf, operationsDrawn } from './history.fixture'
+import { everyKind } from './kinds.fixture'
 
 const formats = ['1920x1080@25p', '1920x1080@24p', '1920x1080@50i', '1920x1080@59.94i', '1920x1080@50p']
 

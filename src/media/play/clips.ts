@@ -16,8 +16,12 @@ export type Picture = ImageBitmap | OffscreenCanvas
 
 /** Frames and fields of one source, asked for in their order. */
 export interface PlayedClip {
-  /** A frame, or one of its fields, by its code, at most so many pixels wide. @throws NoPicture */
-  picture(code: number, width: number): Promise<Picture>
+  /**
+   * A frame, or one of its fields, by its code, at most so many pixels wide.
+   * @param anyNear whether the key frame before it will do, since it cannot be had in time
+   * @throws NoPicture
+   */
+  picture(code: number, width: number, anyNear?: boolean): Promise<Picture>
   close(): void
 }
 
@@ -105,6 +109,20 @@ function playedFiles(files: readonly DecodableFile[], rotation: Rotation): Playe
     return now.held
   }
 
+  /** The key frame before an index, where it comes after what was decoded last; null else: that is nearer. */
+  async function keyFrame(index: number): Promise<DecodedFrame | null> {
+    const file = files.findLast(({ first }) => first <= index)
+    if (!file || (stream && stream.file !== file)) return null
+    stream ??= await streamFrom(file, index - file.first)
+    const { held, open, stop } = stream
+    const key = await open.near(index - file.first, stop.signal)
+    if (held && key.index <= held.index) {
+      key.close()
+      return null
+    }
+    return key
+  }
+
   /** A small picture made of the planes themselves; null of one that has to be drawn as the screen draws it. */
   async function preview(
     frame: DecodedFrame,
@@ -124,10 +142,15 @@ function playedFiles(files: readonly DecodableFile[], rotation: Rotation): Playe
   }
 
   return {
-    async picture(code, width) {
+    async picture(code, width, anyNear = false) {
       const { index, field } = ofCode(code)
-      const frame = await decoded(index)
-      return (await preview(frame, field, width)) ?? (await upright(frame, rotation, width))
+      const key = anyNear ? await keyFrame(index) : null
+      const frame = key ?? (await decoded(index))
+      try {
+        return (await preview(frame, field, width)) ?? (await upright(frame, rotation, width))
+      } finally {
+        key?.close()
+      }
     },
     close: leave,
   }

@@ -1,5 +1,6 @@
 import { framesIn } from '../../core/motion/shown'
 import { type Picture, type PlayedClip, playedClip } from './clips'
+import { frameToMake, frameToShow, makingTime, pictureSize } from './catching-up'
 import { type Pace, paceOf } from './pace'
 import { paint } from './paint'
 import type { Achieved, Feed, PlayOrder, PlayedLayer, PlayedView } from './plan'
@@ -13,6 +14,8 @@ interface Ready {
 /** Frames are made ready as far ahead as this; and as many bytes of pictures. */
 const mostAhead = 24
 const mostBytes = 160 * 2 ** 20
+/** What was achieved is told at least so often, in milliseconds. */
+const tellEvery = 200
 /** Layers are asked for in stretches of so many frames. */
 const fed = 48
 
@@ -63,6 +66,7 @@ export function player(order: PlayOrder, views: readonly PlayedView[], feed: Fee
     played: PlayedLayer,
     index: number,
     n: number,
+    anyNear: boolean,
   ): Promise<Picture | null> {
     const key = keyOf(view, played)
     const source = sources.get(played.sourceKey)
@@ -73,19 +77,20 @@ export function player(order: PlayOrder, views: readonly PlayedView[], feed: Fee
     if (known) return known.picture
     const clip = clips.get(key) ?? playedClip(source)
     clips.set(key, clip)
-    const picture = await clip.picture(index, Math.max(16, target.width))
+    const wide = Math.max(16, Math.round(target.width * size.share()))
+    const picture = await clip.picture(index, wide, anyNear)
     pool.set(`${key} ${index}`, { picture, uses: 0 })
     return picture
   }
 
-  async function make(n: number, signal: AbortSignal): Promise<Ready> {
+  async function make(n: number, signal: AbortSignal, anyNear: boolean): Promise<Ready> {
     const layers = await layersAt(n)
     const pictures = new Map<string, Picture>()
     for (const [view, ofView] of layers.entries())
       for (const played of ofView)
         for (const index of framesIn(played.layer.shown)) {
           try {
-            const picture = await pictureOf(view, played, index, n)
+            const picture = await pictureOf(view, played, index, n, anyNear)
             if (picture) pictures.set(`${keyOf(view, played)} ${index}`, picture)
           } catch (error) {
             signal.throwIfAborted()
@@ -127,17 +132,21 @@ export function player(order: PlayOrder, views: readonly PlayedView[], feed: Fee
   }
 
   let next: number | null = start
+  const making = makingTime()
+  const size = pictureSize()
   /** Makes frames ready for as long as there is room and something to come. @param due tells which frame falls due now */
   async function makeReady(due: () => number | null, signal: AbortSignal): Promise<void> {
     while (next !== null && !isFull()) {
       signal.throwIfAborted()
       const now = due()
-      // Whoever is late goes on where it can be in time.
-      if (now !== null && !loops && next < now) next = now + 1 < to ? now + 1 : null
+      next = frameToMake(next, now, making.took(), order.perSecond, order)
       if (next === null) return
       const n: number = next
       next = following(n)
-      keep(n, await make(n, signal))
+      const begun = commonNow()
+      const frame = await make(n, signal, now !== null && making.isHopeless())
+      making.add(commonNow() - begun)
+      keep(n, frame)
       letGo(n)
     }
   }
@@ -178,33 +187,44 @@ export function player(order: PlayOrder, views: readonly PlayedView[], feed: Fee
     async run(startAt, tell, signal) {
       const pace = paceOf(startAt, order.perSecond, order)
       let last = start
-      let making = true
+      let isMaking = true
       const work = (async () => {
-        while (making && !signal.aborted) {
+        while (isMaking && !signal.aborted) {
           await makeReady(() => pace.dueAt(commonNow()), signal)
           await new Promise((later) => setTimeout(later, 2))
         }
       })().catch(() => {})
       await new Promise<void>((done) => {
         let shown = -1
+        let told = 0
         const tick = () => {
           if (signal.aborted) return done()
           const now = commonNow()
           const due = pace.dueAt(now)
           if (due === null && now >= startAt) return done()
-          if (due !== null && due !== shown && put(due)) {
-            pace.show(now)
-            shown = due
-            last = due
-            tell(achieved(pace, due))
+          if (due !== null && due !== shown) {
+            const newest = frameToShow(ready.keys(), due, shown, loops)
+            if (newest !== null && put(newest)) {
+              // What comes too late is seen, and does not count.
+              if (newest === due) pace.show(now)
+              shown = newest
+              last = newest
+              told = 0
+            }
+            // What was not shown in time makes room for what still can be.
+            for (const n of ready.keys()) if (loops ? passed(n, due) : n < due) drop(n)
           }
-          // What was not shown in time makes room for what still can be.
-          if (due !== null) for (const n of ready.keys()) if (loops ? passed(n, due) : n < due) drop(n)
+          size.count(now, pace.counted(now))
+          // What falls due and is not shown is counted all the same.
+          if (now - told > tellEvery) {
+            told = now
+            tell(achieved(pace, last))
+          }
           requestAnimationFrame(tick)
         }
         requestAnimationFrame(tick)
       })
-      making = false
+      isMaking = false
       await work
       return achieved(pace, last)
     },

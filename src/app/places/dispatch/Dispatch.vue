@@ -6,9 +6,11 @@ import { type Grade, worse } from '../../../core/toll/grade'
 import { tollSentence } from '../../../core/toll/sentence'
 import { counted, pays } from '../../../core/words/figures'
 import { useDispatching } from '../../../stores/dispatching'
+import { useProject } from '../../../stores/project'
 import { useRendering } from '../../../stores/rendering'
 import FileButton from '../../components/FileButton.vue'
 import GradeMark from '../../components/GradeMark.vue'
+import NativeSelect from '../../components/NativeSelect.vue'
 import PlaceLayout from '../../components/PlaceLayout.vue'
 import CutCheck from './CutCheck.vue'
 import DeliverableCards from './DeliverableCards.vue'
@@ -21,6 +23,7 @@ import SettingsSheet from './SettingsSheet.vue'
 
 /** What goes out, and is it what was asked? */
 const dispatching = useDispatching()
+const project = useProject()
 const rendering = useRendering()
 const check = computed(() => dispatching.check)
 const fills = computed(() => dispatching.current?.treatment.framing?.mode?.kind === 'fill')
@@ -34,6 +37,12 @@ const conversion = computed(() => {
 const worstOf = (charges: readonly Charge[]) =>
   charges.reduce<Grade>((grade, charge) => worse(grade, charge.grade), 'free')
 const mostListed = 4
+/** The timeline of one that cannot be held against it yet; none where it has none. */
+const chosenTimeline = computed(() => dispatching.stored?.timelineId ?? '')
+function deliver(timelineId: string) {
+  const { stored } = dispatching
+  if (stored && timelineId) dispatching.change('deliver a timeline', { ...stored, timelineId, range: null })
+}
 const canRender = computed(() => check.value !== null && check.value.breaches.length === 0)
 onMounted(() => void rendering.find())
 </script>
@@ -102,7 +111,23 @@ onMounted(() => void rendering.find())
           <div class="side"><SettingsSheet /><RenderQueue /></div>
         </div>
       </template>
-      <CutCheck v-else />
+      <template v-else>
+        <section v-if="dispatching.current" class="acts" aria-label="Without a timeline">
+          <h1>{{ dispatching.current.name }}: {{ chosenTimeline ? 'no format yet' : 'no timeline yet' }}</h1>
+          <NativeSelect
+            v-if="project.timelines.length"
+            :value="chosenTimeline"
+            aria-label="Timeline that goes out"
+            :options="[
+              { value: '', label: 'choose a timeline' },
+              ...project.timelines.map(({ id, name }) => ({ value: id, label: name })),
+            ]"
+            @update:value="deliver"
+          />
+          <button class="word" @click="dispatching.remove(dispatching.current.id)">do not deliver it</button>
+        </section>
+        <CutCheck />
+      </template>
     </div>
     <template #docket><HandOver /></template>
   </PlaceLayout>

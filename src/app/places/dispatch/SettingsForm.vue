@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import {
   endingOf,
   soundCodecNamed,
@@ -11,7 +11,8 @@ import {
 } from '../../../core/dispatch/codecs'
 import { soundIn, soundLike, usualSound, usualVideo } from '../../../core/dispatch/usual'
 import type { Deliverable } from '../../../core/edit/deliverable'
-import { timecodeAt } from '../../../core/edit/timeline'
+import { lengthOf, timecodeAt } from '../../../core/edit/timeline'
+import { rateName } from '../../../core/rate/rate'
 import { timecodeToFrame } from '../../../core/rate/timecode'
 import { toNumber } from '../../../core/rational/rational'
 import { channelsOf, layoutOf } from '../../../core/sound/mix'
@@ -121,10 +122,27 @@ function setRange(end: 'from' | 'to', text: string) {
   if (!timeline?.rate) return
   const at = timecodeToFrame(text, timeline.rate, timeline.dropFrame)
   const first = timecodeToFrame(timeline.startTimecode, timeline.rate, timeline.dropFrame) ?? 0
-  if (at === null) return
-  const range = { ...frames.value, [end]: Math.max(0, at - first) }
-  if (range.from < range.to) set('set what of it goes out', { range })
+  const length = lengthOf(timeline)
+  rangeTrouble.value = null
+  if (at === null) {
+    rangeTrouble.value = `“${text}” is no timecode at ${rateName(timeline.rate)} frames a second.`
+    return
+  }
+  const typed = at - first
+  const other = end === 'from' ? frames.value.to : frames.value.from
+  // Whichever end is typed first: the earlier one is where it begins.
+  const [from, to] = [Math.min(typed, other), Math.max(typed, other)]
+  if (typed < 0 || typed > length)
+    rangeTrouble.value = `The cut goes from ${timecode(0)} to ${timecode(length)}.`
+  else if (from === to) rangeTrouble.value = 'It would begin where it ends.'
+  else set('set what of it goes out', { range: { from, to } })
 }
+/** Why what was typed of the range is not set; null where it is. */
+const rangeTrouble = ref<string | null>(null)
+watch(
+  () => it.value.id,
+  () => (rangeTrouble.value = null),
+)
 /** The stretch in hand on the timeline, in frames of what goes out; null where none is, or it is of another timeline. */
 const inHand = computed(() => {
   const [stretch, made] = [hand.stretch, out.value]
@@ -282,6 +300,7 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
         </button></span
       ></label
     >
+    <p v-if="rangeTrouble" class="quiet" role="alert">{{ rangeTrouble }}</p>
     <label
       ><span>written in</span
       ><span class="pair"

@@ -34,6 +34,8 @@ const timelines = useTimelines()
 /** A still narrower one has no room for a letter of its name, in pixels. */
 const roomForName = 40
 const roomForSays = 120
+/** Of a narrower one all is its body; of a wider one at least three fifths are. */
+const roomForEdges = 16
 const clip = computed(() => {
   const { source } = props.placement
   return source.kind === 'clip' ? project.opened.clips[source.clipId] : undefined
@@ -45,6 +47,7 @@ const says = computed(() => props.finding?.toll.charges.map(shortWords).join(', 
 const poster = computed(() => (props.kind === 'video' && clip.value ? media.posterOf(clip.value) : undefined))
 /** Pixels of it that are in view. */
 const seen = computed(() => Math.max(1, props.width - props.before - props.after))
+const edge = computed(() => Math.min(6, Math.floor(seen.value / 5)))
 /** Where its source ends within it, as a share of the whole; 1 where it does not. */
 const ends = computed(() => {
   const timeline = timelines.current
@@ -100,9 +103,19 @@ const sentence = computed(() =>
       />
       <span v-if="isGone" class="missing">file not at hand</span>
     </button>
-    <template v-if="!locked && seen >= 14">
-      <span class="edge start" @pointerdown.stop="emit('grip', 'start', $event)" />
-      <span class="edge end" @pointerdown.stop="emit('grip', 'end', $event)" />
+    <template v-if="!locked && seen >= roomForEdges">
+      <span
+        class="edge start"
+        :style="{ width: `${edge}px` }"
+        @pointerdown.stop="emit('grip', 'start', $event)"
+        @click.stop="emit('choose', $event)"
+      />
+      <span
+        class="edge end"
+        :style="{ width: `${edge}px` }"
+        @pointerdown.stop="emit('grip', 'end', $event)"
+        @click.stop="emit('choose', $event)"
+      />
     </template>
   </div>
 </template>
@@ -114,6 +127,7 @@ const sentence = computed(() =>
   bottom: 2px;
   padding-right: 1px;
   box-sizing: border-box;
+  user-select: none;
 }
 .block {
   all: unset;
@@ -190,7 +204,6 @@ const sentence = computed(() =>
   position: absolute;
   top: 0;
   bottom: 0;
-  width: 6px;
   cursor: ew-resize;
 }
 .start {

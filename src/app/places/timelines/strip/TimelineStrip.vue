@@ -252,6 +252,7 @@ defineExpose({ focus: () => box.value?.parentElement?.focus() })
         ref="box"
         class="box"
         @wheel="onWheel"
+        @dragstart.prevent
         @pointermove="onMove"
         @pointerup="onUp"
         @pointercancel="letGo"
@@ -331,6 +332,8 @@ defineExpose({ focus: () => box.value?.parentElement?.focus() })
   overflow: hidden;
   min-height: 112px;
   touch-action: none;
+  /* Text that is selected would be dragged by the browser instead of what is taken hold of. */
+  user-select: none;
 }
 .ruler {
   position: relative;
