@@ -114,7 +114,7 @@ test('the whole line by keyboard alone: from a new project to a proof', async ({
   await expect(queue(page).getByText('made', { exact: true })).toHaveCount(1, { timeout: 120_000 })
   await focused(page)
   const proof = await proofOf(page)
-  expect(proof.get('each frame')?.holds).toBe('as asked')
+  expect(proof.get('each frame')?.holds).toBe('matches')
 })
 
 test('the walk goes along the line, points at real things and leaves them as they are to play with', async ({

@@ -63,7 +63,7 @@ test('with the server stopped in the midst of work, the demo project opens, play
   await makeFile(page, '1280x720@25p', '00:00:01:00')
   await expect(queue(page).getByText('made', { exact: true })).toHaveCount(1, { timeout: 120_000 })
   const proof = await proofOf(page)
-  expect(proof.get('each frame')?.holds).toBe('as asked')
+  expect(proof.get('each frame')?.holds).toBe('matches')
   await context.close()
 })
 

@@ -35,7 +35,7 @@ test('a cut goes out progressive, in fields, upright and for the edit, from one 
       expect(proof.get('codec')?.found).toContain(codec)
       expect([...proof].filter(([, { holds }]) => holds === 'otherwise')).toEqual([])
       for (const what of ['picture', 'length', 'each frame', 'levels', 'sound'])
-        expect(proof.get(what)?.holds, what).toBe('as asked')
+        expect(proof.get(what)?.holds, what).toBe('matches')
     })
   expect(await files(page)).toEqual([
     'The-Ninth-Bell_1080-1920-25p.mp4',

@@ -11,10 +11,16 @@ const clips = join(root, 'demo', 'clips')
  * Serves the app.
  * @param arriving whether the demo's clips arrive one after the other, as from a card; else all are there
  * @param port 0 lets the system choose
+ * @param folder the siding's
  */
-export const served = (arriving: boolean, dist = join(root, 'dist'), port = 0): Promise<Server> =>
+export const served = (
+  arriving: boolean,
+  dist = join(root, 'dist'),
+  port = 0,
+  folder = clips,
+): Promise<Server> =>
   new Promise((resolve) => {
-    const app = createApp({ siding: { folder: clips }, demo: { folder: clips, arriving }, dist })
+    const app = createApp({ siding: { folder }, demo: { folder: clips, arriving }, dist })
     const server = app.listen(port, '127.0.0.1', () => resolve(server))
   })
 

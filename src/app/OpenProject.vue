@@ -61,6 +61,8 @@ watch(
     void projects.note()
     await nextTurn()
     await media.findFiles(project.clips)
+    // A file that is replaced on the card is noticed wherever the editor works.
+    if (project.clips.some(({ source }) => source.kind === 'siding')) arrivals.watchSiding()
     // Whoever opens a project will want it ranked: the worker starts meanwhile.
     choiceService()
     if (!arrivals.progress.running) void background.work()

@@ -5,9 +5,24 @@ export type MediaLocator =
   | { readonly kind: 'file'; readonly file: File }
   | { readonly kind: 'url'; readonly url: string; readonly sizeBytes: number }
 
-/** Where a file of a card is served. */
-export const cardUrl = (card: string, id: string): string =>
-  new URL(`/api/${card}/${encodeURIComponent(id)}`, location.href).href
+/** Where a file of a card is served. @param writtenAt tells one copy from a later one, so that nothing kept of the one is taken for the other */
+export const cardUrl = (card: string, id: string, writtenAt = ''): string => {
+  const url = new URL(`/api/${card}/${encodeURIComponent(id)}`, location.href)
+  url.hash = writtenAt
+  return url.href
+}
+
+/** Why a file of a card cannot be read as it was. */
+export class NotServed extends Error {}
+
+/** Whether an answer is out of another copy of a file than the one that a locator names, by its size and when it was written. */
+function isOtherCopy({ headers }: Response, { url, sizeBytes }: { url: string; sizeBytes: number }): boolean {
+  const [, total] = headers.get('Content-Range')?.split('/') ?? []
+  if (total !== undefined && Number(total) !== sizeBytes) return true
+  const [is, was] = [Date.parse(headers.get('Last-Modified') ?? ''), Date.parse(new URL(url).hash.slice(1))]
+  // The header counts whole seconds.
+  return Math.abs(is - was) >= 1000
+}
 
 /** A locator as a source that is read by ranges. */
 export function byteSource(locator: MediaLocator): ByteSource & { requests?: number } {
@@ -29,7 +44,8 @@ export function byteSource(locator: MediaLocator): ByteSource & { requests?: num
         headers: { Range: `bytes=${offset}-${last}` },
         cache: 'no-store',
       })
-      if (answer.status !== 206) throw new Error(`the siding answered ${answer.status}`)
+      if (answer.status !== 206) throw new NotServed(`the siding answered ${answer.status}`)
+      if (isOtherCopy(answer, locator)) throw new NotServed('the file changed on disk since it was read')
       return new Uint8Array(await answer.arrayBuffer())
     },
   }
@@ -90,9 +106,10 @@ export const endsTogether = 32
  * @returns for each the ends, or null where the card no longer has the file as it was listed
  */
 export async function endsFromCard(urls: readonly string[], signal?: AbortSignal): Promise<(Ends | null)[]> {
+  const plain = urls.map((url) => url.replace(/#.*$/, ''))
   const at = (url: string) => url.lastIndexOf('/')
-  const [first = ''] = urls
-  const ids = urls.map((url) => url.slice(at(url) + 1)).join(',')
+  const [first = ''] = plain
+  const ids = plain.map((url) => url.slice(at(url) + 1)).join(',')
   const answer = await fetch(`${first.slice(0, at(first))}/ends?ids=${ids}`, {
     cache: 'no-store',
     signal,

@@ -1,7 +1,12 @@
 import { ALL_FORMATS, BlobSource, CustomSource, EncodedPacketSink, Input } from 'mediabunny'
 import { type FrameTimes, frameTimesFrom, mostListed } from '../core/reading/frame-times'
 import { rational } from '../core/rational/rational'
-import { type MediaLocator, byteSource } from './source'
+import { type MediaLocator, NotServed, byteSource } from './source'
+
+// The package reads ahead for itself: what fails there fails again, told, for whoever asks for it.
+globalThis.addEventListener?.('unhandledrejection', (event) => {
+  if (event.reason instanceof NotServed) event.preventDefault()
+})
 
 /**
  * A file that is served, by the ranges that are wanted and little more: the server is near, and what a package for far ones

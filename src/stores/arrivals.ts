@@ -5,6 +5,7 @@ import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import type { Draft } from '../core/edit/draft'
 import { takeIn } from '../core/edit/operations'
 import {
+  type Card,
   type Clip,
   type ClipSource,
   type LeftAside,
@@ -120,35 +121,31 @@ export const useArrivals = defineStore('arrivals', () => {
     for (const { id } of files) offered.add(`${projectId} ${id}`)
     setOnTheWay(projectId, (ids) => files.forEach(({ id }) => ids.add(id)))
     const taken = takeAll(
-      files.map((file) => ({
-        id: newId(),
-        name: file.name,
-        folder: file.folder,
-        sizeBytes: file.sizeBytes,
-        source: { kind: 'siding', card: from, id: file.id },
-        locator: {
-          kind: 'url',
-          url: cardUrl(from, file.id),
-          sizeBytes: file.sizeBytes,
-        },
-      })),
+      files.map((file) => onCard(from, file)),
       joins,
     )
     await taken.finally(() => setOnTheWay(projectId, (ids) => files.forEach(({ id }) => ids.delete(id))))
   }
 
-  const takeFiles = (incoming: readonly IncomingFile[]) =>
-    takeAll(
-      incoming.map((one) => ({
-        id: newId(),
-        name: one.file.name,
-        folder: one.folder,
-        sizeBytes: one.file.size,
-        source: { kind: 'file' },
-        locator: { kind: 'file', file: one.file },
-        incoming: one,
-      })),
-    )
+  const onCard = (from: Card, { id, name, folder, sizeBytes, modifiedAt }: SidingFile): Arriving => ({
+    id: newId(),
+    name,
+    folder,
+    sizeBytes,
+    source: { kind: 'siding', card: from, id, modifiedAt },
+    locator: { kind: 'url', url: cardUrl(from, id, modifiedAt), sizeBytes },
+  })
+
+  const takeFiles = (incoming: readonly IncomingFile[]) => takeAll(incoming.map(ofEditor))
+  const ofEditor = (incoming: IncomingFile): Arriving => ({
+    id: newId(),
+    name: incoming.file.name,
+    folder: incoming.folder,
+    sizeBytes: incoming.file.size,
+    source: { kind: 'file' },
+    locator: { kind: 'file', file: incoming.file },
+    incoming,
+  })
 
   /** Reads files and lists them as one step that can be undone; what was read before a cancel stays. */
   function takeAll(arriving: readonly Arriving[], joins?: string): Promise<void> {
@@ -271,20 +268,13 @@ export const useArrivals = defineStore('arrivals', () => {
   }
 
   /** Reads a file as a clip, without listing it. */
-  async function readClip(incoming: IncomingFile): Promise<Clip> {
-    const { file, folder } = incoming
-    const locator: MediaLocator = { kind: 'file', file }
-    const arriving: Arriving = {
-      id: newId(),
-      name: file.name,
-      folder,
-      sizeBytes: file.size,
-      source: { kind: 'file' },
-      locator,
-      incoming,
-    }
+  const readClip = (incoming: IncomingFile): Promise<Clip> => readOne(ofEditor(incoming))
+  /** Reads a file of the project's card as a clip, without listing it. */
+  const readOfCard = (file: SidingFile): Promise<Clip> => readOne(onCard(project.opened.project.card, file))
+
+  async function readOne(arriving: Arriving): Promise<Clip> {
     const answers: ReadAnswer[] = []
-    const request = { key: arriving.id, place: placeOf(arriving), locator }
+    const request = { key: arriving.id, place: placeOf(arriving), locator: arriving.locator }
     const tell = proxy((some: readonly ReadAnswer[]) => void answers.push(...some))
     const service = readingService()
     await askFor(service, (id) => service.readAll(id, [request], tell))
@@ -311,6 +301,7 @@ export const useArrivals = defineStore('arrivals', () => {
     takeFromSiding,
     takeFiles,
     readClip,
+    readOfCard,
     cancel,
   }
 })

@@ -41,6 +41,8 @@ export const useMedia = defineStore('media', () => {
   const troubles = reactive(new Map<string, string>())
   /** Clips whose file has to be shown again. */
   const missing = reactive(new Set<string>())
+  /** Files of the card, by clip or part, that hold something else than what was read of them. */
+  const changed = reactive(new Set<string>())
   let owner: string | null = null
 
   /** Makes the posters of a project ready; those of another are let go. */
@@ -51,6 +53,7 @@ export const useMedia = defineStore('media', () => {
     posters.clear()
     troubles.clear()
     missing.clear()
+    changed.clear()
     for (const { clipId, picture, turn } of await loadPosters(projectId).catch(() => [])) {
       if (owner === projectId && !posters.has(clipId))
         posters.set(clipId, { url: URL.createObjectURL(picture), turn: turn ?? 0 })
@@ -104,7 +107,11 @@ export const useMedia = defineStore('media', () => {
     const { source, sizeBytes } = clip
     const shown = shownFor(clip)
     if (shown) return { kind: 'file', file: shown }
-    if (source.kind === 'siding') return { kind: 'url', url: cardUrl(source.card, source.id), sizeBytes }
+    if (source.kind === 'siding') {
+      // Under the facts of one copy nothing is measured, shown or rendered of another.
+      if (changed.has(clip.id)) return null
+      return { kind: 'url', url: cardUrl(source.card, source.id, source.modifiedAt), sizeBytes }
+    }
     if (!owner) return null
     const [projectId, keys] = [owner, [contentKey(clip), clip.id]]
     let known: File | null = null
@@ -232,6 +239,7 @@ export const useMedia = defineStore('media', () => {
     posterOf,
     troubles,
     missing,
+    changed,
     openProject,
     findFiles,
     keepFile,

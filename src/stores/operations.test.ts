@@ -17,7 +17,15 @@ import * as trimming from '../core/edit/trimming'
 import { useHistory } from './history'
 
 /** Exports that look at a document and change nothing, or make parts of it. */
-const elsewhere = new Set(['retime', 'learnEvidence', 'resettle', 'shorten', 'behind'])
+const elsewhere = new Set([
+  'retime',
+  'learnEvidence',
+  'resettle',
+  'shorten',
+  'behind',
+  'framesThere',
+  'listTimeline',
+])
 
 describe('every operation', () => {
   it('is drawn here', () => {

@@ -14,6 +14,7 @@ import { askFor } from '../workers/job'
 import { readingService } from '../workers/services'
 import { useArrivals } from './arrivals'
 import { useBackground } from './background'
+import { useChanged } from './changed'
 import { contentKey } from '../media/lying'
 import { type IncomingFile, useMedia } from './media'
 import { useProject } from './project'
@@ -44,6 +45,7 @@ export const useRelinking = defineStore('relinking', () => {
   const media = useMedia()
   const arrivals = useArrivals()
   const timelinesNow = useTimelines()
+  const changedNow = useChanged()
   const progress = reactive({ running: false, offered: 0, worth: 0, hashed: 0, seconds: 0 })
   /** What came of the last look; null where there was none. */
   const result = shallowRef<{
@@ -53,8 +55,11 @@ export const useRelinking = defineStore('relinking', () => {
     readonly notThere: readonly SoughtFile[]
   } | null>(null)
   let ended = new AbortController()
+  // What only changed on the card is there: it is read again, not sought.
   const sought = computed(() =>
-    project.doc ? soughtFiles(project.doc, ({ id }) => media.missing.has(id)) : [],
+    project.doc
+      ? soughtFiles(project.doc, ({ id }) => media.missing.has(id) && !changedNow.isChanged(id))
+      : [],
   )
 
   /** Looks for what is sought among files, and links what holds the same; what holds something else is told. */

@@ -15,7 +15,13 @@ export type Card = z.infer<typeof Card>
 /** Where the bytes of a clip are: on a card, or in a file of the editor's. */
 export const ClipSource = z
   .discriminatedUnion('kind', [
-    z.object({ kind: z.literal('siding'), card: Card.default('siding'), id: z.string() }),
+    z.object({
+      kind: z.literal('siding'),
+      card: Card.default('siding'),
+      id: z.string(),
+      /** When the file was last written, as it was when it was read; a later one tells another copy. */
+      modifiedAt: z.string().optional(),
+    }),
     z.object({ kind: z.literal('file') }),
   ])
   .readonly()

@@ -6,11 +6,13 @@ import { type Clip } from './clip'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { rational } from '../rational/rational'
+import { corrected } from './correction'
 import { aDoc, aStill, aVideo } from './doc.fixture'
 import {
   joinRecording,
   joinStills,
   partAt,
+  readAgain,
   putTogether,
   splitRecordings,
   stillSequences,
@@ -323,5 +325,31 @@ describe('joined clips in a project', () => {
     takeApart(doc, 'hall')
     takeApart(doc, 'nobody')
     expect(doc).toEqual(before)
+  })
+})
+
+describe('a file that changed on disk', () => {
+  it('is read again under its name, with what was corrected', () => {
+    const was = corrected(aVideo('take', '1920x1080@25p', 10), { rate: rational(24) })
+    const by = readAgain(was, new Map([['take', aVideo('other', '3840x2160@25p', 12)]]))!
+    expect([by.id, by.reading!.video!.width, by.reading!.video!.rate, by.corrections]).toEqual([
+      'take',
+      3840,
+      rational(24),
+      was.corrections,
+    ])
+  })
+
+  it('is a recording again with its other files, unless it cannot be read', () => {
+    const files = [1, 2].map((n) => aVideo(`A${n}`, '1920x1080@25p', 20))
+    const whole = joinRecording(files, 'whole')
+    const longer = readAgain(whole, new Map([['A2', aVideo('new', '1920x1080@25p', 30)]]))!
+    expect([longer.id, longer.parts.map(({ id }) => id), longer.reading!.durationSec]).toEqual([
+      'whole',
+      ['A1', 'A2'],
+      50,
+    ])
+    const broken = { ...aVideo('new', '1920x1080@25p', 30), reading: null }
+    expect(readAgain(whole, new Map([['A2', broken]]))).toBeNull()
   })
 })

@@ -2,6 +2,7 @@ import { present } from '../assert'
 import { isCorrected } from '../reading/correct'
 import type { FrameTimes } from '../reading/frame-times'
 import { type Clip, type Part, claimsOf } from './clip'
+import { corrected } from './correction'
 import type { Draft } from './draft'
 import { clipIdOf, placementsIn } from './timeline'
 import { timecodeToFrame } from '../rate/timecode'
@@ -259,11 +260,9 @@ export const timesPlaced = (doc: Doc, clipId: string): number =>
     0,
   )
 
-/** Takes a joined clip apart into its files, each a clip again where it stood. */
-export function takeApart(doc: Draft<Doc>, clipId: string): void {
-  const clip = doc.clips[clipId] as Clip | undefined
-  if (!clip || clip.parts.length === 0 || timesPlaced(doc as Doc, clipId) > 0) return
-  const singles = clip.parts.map((part): Clip => ({
+/** The files of a joined clip, each as a clip of its own, as it was read. */
+const singlesOf = (clip: Clip): Clip[] =>
+  clip.parts.map((part) => ({
     ...clip,
     ...part,
     corrections: {},
@@ -272,6 +271,34 @@ export function takeApart(doc: Draft<Doc>, clipId: string): void {
     fault: null,
     parts: [],
   }))
+
+/**
+ * A clip whose file, or some of whose files, were read again after they changed on disk: what they say now, with the editor's
+ * corrections over it, under the name it has in the project.
+ * @param fresh what was read anew, by the id of the clip or the part
+ * @returns null where one of several files cannot be read any more, so that they are no recording
+ */
+export function readAgain(clip: Clip, fresh: ReadonlyMap<string, Clip>): Clip | null {
+  const whole = clip.parts.length ? joinedAnew(clip, fresh) : fresh.get(clip.id)
+  if (!whole) return null
+  const { id, priority, arrivedAt } = clip
+  return corrected({ ...whole, id, priority, arrivedAt }, clip.corrections)
+}
+
+function joinedAnew(clip: Clip, fresh: ReadonlyMap<string, Clip>): Clip | null {
+  const files = singlesOf(clip).map((part) => ({ ...(fresh.get(part.id) ?? part), id: part.id }))
+  if (!files.every(({ reading, fault }) => reading && !fault)) return null
+  const rate = claimsOf(clip)?.video?.rate
+  return readingOf(files[0] ?? clip).kind === 'still' && rate
+    ? joinStills(files, clip.id, rate)
+    : joinRecording(files, clip.id)
+}
+
+/** Takes a joined clip apart into its files, each a clip again where it stood. */
+export function takeApart(doc: Draft<Doc>, clipId: string): void {
+  const clip = doc.clips[clipId] as Clip | undefined
+  if (!clip || clip.parts.length === 0 || timesPlaced(doc as Doc, clipId) > 0) return
+  const singles = singlesOf(clip)
   doc.project.clipOrder = doc.project.clipOrder.flatMap((id) =>
     id === clipId ? singles.map((single) => single.id) : [id],
   )

@@ -76,8 +76,10 @@ function seenAt(clip: Clip, shown: Shown): { at: number; lasts: number } | null 
       return { at: Math.min(a[0], b[0]), lasts: Math.max(a[1], b[1]) - Math.min(a[0], b[0]) }
     }
     case 'mix': {
-      const a = seenAt(clip, shown.a)!
-      return { ...a, at: a.at + a.lasts / 2 }
+      // It stands between the middles of both, as far on as the second is seen.
+      const [a, b] = [seenAt(clip, shown.a)!, seenAt(clip, shown.b)!]
+      const [from, to] = [a.at + a.lasts / 2, b.at + b.lasts / 2]
+      return { at: from + (to - from) * shown.weightOfB, lasts: Math.max(a.lasts, b.lasts) }
     }
     case 'nothing':
       return null
@@ -137,8 +139,8 @@ describe('a law', () => {
                 const speed = toNumber(part.speed)
                 const at = toNumber(part.sourceSeconds) + (moment - toNumber(part.from)) * speed
                 const ofTimeline = speed / toNumber(timeline.rate!)
-                // Pulldown shows a frame of film up to a quarter of one early, and its removal out of two frames.
-                const early = isPulled ? 2 * longestBeside(clip, layer.shown) : 0
+                // A frame of film is one and a quarter of video, and lies in two of these, of which the earlier is told.
+                const early = isPulled ? 2.25 * longestBeside(clip, layer.shown) : 0
                 const slower = Math.max(ofTimeline, seen.lasts, early, 1 / toNumber(clip.reading.video.rate!))
                 compared++
                 expect(Math.abs(at - seen.at), `${clip.name} at ${frame}`).toBeLessThanOrEqual(slower + 1e-6)

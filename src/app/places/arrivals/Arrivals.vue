@@ -8,6 +8,7 @@ import { counted, runningTime } from '../../../core/words/figures'
 import { takeOut } from '../../../core/edit/operations'
 import { useArrivals } from '../../../stores/arrivals'
 import { useCard } from '../../../stores/card'
+import { useChanged } from '../../../stores/changed'
 import { useMeasuring } from '../../../stores/measuring'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
@@ -40,6 +41,14 @@ const arrivals = useArrivals()
 const card = useCard()
 const media = useMedia()
 const measuring = useMeasuring()
+const changed = useChanged()
+/** More names are told by their count. */
+const mostNames = 3
+const namesChanged = computed(() => {
+  const names = changed.clips.map(({ clip }) => clip.name)
+  const more = names.length - mostNames
+  return `${names.slice(0, mostNames).join(', ')}${more > 0 ? ` and ${more} more` : ''}`
+})
 const query = ref('')
 const dialog = ref<'siding' | 'correct' | 'compare' | 'closer' | 'relink' | null>(null)
 const dropping = ref(false)
@@ -85,7 +94,8 @@ const summary = computed(() => {
 /** Looked up, not watched one by one: of ten thousands each would be. */
 const missing = computed(() => {
   const { doc } = project
-  return media.missing.size && doc ? [...toRaw(media.missing)].filter((id) => doc.clips[id]).length : 0
+  if (!media.missing.size || !doc) return 0
+  return [...toRaw(media.missing)].filter((id) => doc.clips[id] && !changed.isChanged(id)).length
 })
 
 async function drop(event: DragEvent) {
@@ -172,6 +182,20 @@ function saveCsv() {
         v-model:chosen="chosenColumns"
         @csv="saveCsv"
       />
+      <div v-if="changed.clips.length" class="notice" role="status">
+        <span
+          ><b class="figures">{{ counted(changed.clips.length, 'file') }}</b> changed on disk:
+          {{ namesChanged }}. What was read of the old copy stands until it is read again; placements and
+          corrections stay.</span
+        >
+        <Button
+          size="small"
+          :disabled="changed.rested.length === 0"
+          :loading="changed.reading"
+          @click="changed.readAll()"
+          >{{ changed.rested.length ? `Read ${changed.rested.length} again` : 'Still being copied' }}</Button
+        >
+      </div>
       <div v-if="missing" class="notice" role="status">
         <span
           ><b class="figures">{{ missing }}</b> {{ missing === 1 ? 'file is' : 'files are' }} not at hand: the

@@ -6,6 +6,7 @@ import { runningTime } from '../../../core/words/figures'
 import { type Clip } from '../../../core/edit/clip'
 import { isCorrected } from '../../../core/reading/correct'
 import { useBackground } from '../../../stores/background'
+import { useChanged } from '../../../stores/changed'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
 import VerdictMark from '../../components/VerdictMark.vue'
@@ -22,6 +23,7 @@ const sorting = defineModel<Sorting | null>('sorting', { required: true })
 defineEmits<{ remove: [] }>()
 const project = useProject()
 const media = useMedia()
+const changed = useChanged()
 const background = useBackground()
 
 const rowHeight = 26
@@ -75,7 +77,9 @@ function marksOf(clip: Clip): { differing: string; odd: string } {
   const also = [
     ...words(odd),
     ...(isCorrected(clip.corrections) ? ['corrected'] : []),
-    ...(media.missing.has(clip.id) ? ['file not at hand'] : []),
+    ...(media.missing.has(clip.id)
+      ? [changed.isChanged(clip.id) ? 'changed on disk' : 'file not at hand']
+      : []),
     ...(clip.reading.kind === 'still' ? ['does not vote'] : []),
     ...(clip.reading.kind === 'audio' ? [columnOf('sound').text(clip)] : []),
   ]

@@ -6,6 +6,7 @@ import { sourceName } from '../../../../core/edit/project'
 import type { Placement } from '../../../../core/edit/timeline'
 import { useTimelines } from '../../../../stores/timelines'
 import { shortWords, tollSentence } from '../../../../core/toll/sentence'
+import { useChanged } from '../../../../stores/changed'
 import { useMedia } from '../../../../stores/media'
 import { useProject } from '../../../../stores/project'
 import GradeMark from '../../../components/GradeMark.vue'
@@ -29,6 +30,7 @@ const props = defineProps<{
 const emit = defineEmits<{ grip: [grip: Grip, event: PointerEvent]; choose: [event: MouseEvent] }>()
 const project = useProject()
 const media = useMedia()
+const changed = useChanged()
 const timelines = useTimelines()
 
 /** A still narrower one has no room for a letter of its name, in pixels. */
@@ -64,7 +66,8 @@ const sentence = computed(() =>
   [
     name.value,
     props.kind === 'audio' ? 'sound' : props.finding ? tollSentence(props.finding.toll) : '',
-    isGone.value && 'its file is not at hand',
+    isGone.value &&
+      (changed.isChanged(clip.value?.id ?? '') ? 'its file changed on disk' : 'its file is not at hand'),
     ends.value < 1 && 'longer than what is there',
   ]
     .filter(Boolean)
@@ -101,7 +104,9 @@ const sentence = computed(() =>
         :style="{ left: `${width * ends - before}px` }"
         title="Beyond the end of its source: nothing is shown"
       />
-      <span v-if="isGone" class="missing">file not at hand</span>
+      <span v-if="isGone" class="missing">{{
+        changed.isChanged(clip?.id ?? '') ? 'changed on disk' : 'file not at hand'
+      }}</span>
     </button>
     <template v-if="!locked && seen >= roomForEdges">
       <span
