@@ -22,22 +22,25 @@ const FormatText = z.string().transform((text, ctx): Format => {
   ctx.addIssue({ code: 'custom', message: `“${text}” is not a format, as in 1920x1080@25p` })
   return z.NEVER
 })
-const RateText = z.union([
-  z.string().transform((text, ctx) => {
-    const parsed = parseRate(text)
-    if (parsed) return parsed.rate
-    ctx.addIssue({ code: 'custom', message: `“${text}” is not a rate, as in 25 or 30000/1001` })
-    return z.NEVER
-  }),
-  Rational,
-])
-const RatioText = z.union([
-  z
-    .string()
-    .regex(/^\d+[:/]\d+$/)
-    .transform((text) => rational(...(text.split(/[:/]/).map(Number) as [number, number]))),
-  Rational,
-])
+/** What may be typed, or stand there as a project file has it. */
+const typed = <T>(read: (text: string) => T | null, what: string) =>
+  z.union(
+    [
+      z.string().transform((text, ctx) => {
+        const value = read(text)
+        if (value !== null) return value
+        ctx.addIssue({ code: 'custom', message: what })
+        return z.NEVER
+      }),
+      Rational,
+    ],
+    { error: `this is not ${what}` },
+  )
+const RateText = typed((text) => parseRate(text)?.rate ?? null, 'a rate, as in 25 or 30000/1001')
+const RatioText = typed((text) => {
+  const [, num, den] = /^(\d+)[:/](\d+)$/.exec(text) ?? []
+  return num && Number(den) > 0 ? rational(Number(num), Number(den)) : null
+}, 'a shape of pixels, as in 8:9')
 /** The facts that can be corrected, by name. */
 export const facts = Corrections.unwrap().shape
 export const CorrectionSet = z

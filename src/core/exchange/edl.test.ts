@@ -5,11 +5,12 @@ import { aDoc, aVideo } from '../edit/doc.fixture'
 import { addTimeline } from '../edit/operations'
 import { newTimeline } from '../edit/placing'
 import type { Doc } from '../edit/project'
-import type { Placement } from '../edit/timeline'
+import type { Placement, Timeline } from '../edit/timeline'
 import { parseFormat } from '../format/parse'
 import { rational } from '../rational/rational'
 import { toEdl } from './edl'
 import { fromEdl } from './edl-read'
+import { readProjectFile, writeProjectFile } from './project-file'
 
 const { format } = parseFormat('1920x1080@25p')!
 const making = () => ({ name: 'Taken in', at: '2026-06-02T08:00:00Z', newId: counting() })
@@ -82,6 +83,25 @@ const cutOf = (placements: readonly Placement[]) =>
     sourceIn,
     treatment,
   }))
+
+const list = (...lines: string[]) => ['TITLE: x', 'FCM: NON-DROP FRAME', ...lines].join('\n')
+/** What stands on the first track: the clip, its start and length in frames, its in-point in seconds. */
+const stands = ({ tracks }: Timeline) =>
+  tracks[0]!.placements.map(({ source, start, length, sourceIn }) => [
+    source.kind === 'clip' ? source.clipId : null,
+    start,
+    length,
+    sourceIn.num / sourceIn.den,
+  ])
+/** The same project at 29.97. */
+function at30(): Doc {
+  const doc = aCut([])
+  return {
+    ...doc,
+    project: { ...doc.project, format: parseFormat('1920x1080@29.97p')!.format, timelineOrder: [] },
+    timelines: {},
+  }
+}
 
 describe('an edit decision list that goes out', () => {
   it('has an event for each picture, with its sound where they are paired', () => {
@@ -211,22 +231,149 @@ describe('an edit decision list that comes in', () => {
     ])
   })
   it('counts with dropped numbers where it says so', () => {
-    const doc = aCut([])
-    const at30 = {
-      ...doc,
-      project: { ...doc.project, format: parseFormat('1920x1080@29.97p')!.format },
-      timelines: {},
-      clips: doc.clips,
-    }
-    const all = { ...at30, project: { ...at30.project, timelineOrder: [] } }
     const { timeline } = read(
       ['TITLE: x', 'FCM: DROP FRAME', '001  HALL V C 10:04:12:00 10:05:12:02 01:00:00;00 01:01:00;02'].join(
         '\n',
       ),
-      all,
+      at30(),
     )
     // A minute less two numbers that are not there.
     expect([timeline.dropFrame, timeline.tracks[0]!.placements[0]!.length]).toEqual([true, 1800])
+  })
+  it('is a dissolve: what comes in is what TO CLIP NAME names', () => {
+    const { timeline } = read(
+      list(
+        '001  AX V C        10:04:12:00 10:04:14:00 01:00:00:00 01:00:02:00',
+        '002  AX V C        10:04:14:00 10:04:14:00 01:00:02:00 01:00:02:00',
+        '002  AX V D    025 00:00:10:00 00:00:12:00 01:00:02:00 01:00:04:00',
+        '* FROM CLIP NAME: hall.mp4',
+        '* TO CLIP NAME: pour.mp4',
+      ).replace('001  AX', '001  HALL'),
+    )
+    expect(stands(timeline)).toEqual([
+      ['hall', 0, 50, 0],
+      ['pour', 50, 50, 10],
+    ])
+  })
+  it('has the speed of the event whose reel M2 names', () => {
+    const { timeline, notes } = read(
+      list(
+        '001  HALL V C      10:04:12:00 10:04:13:00 01:00:00:00 01:00:02:00',
+        '002  POUR V C      00:00:10:00 00:00:12:00 01:00:02:00 01:00:04:00',
+        'M2   HALL     012.5                10:04:12:00',
+        'M2   NOBODY   012.5                10:04:12:00',
+      ),
+    )
+    expect(timeline.tracks[0]!.placements.map(({ treatment }) => treatment.motion?.kind)).toEqual([
+      'speed',
+      undefined,
+    ])
+    expect(notes).toEqual(['Line 6: no event before it is of reel NOBODY: its speed is not read.'])
+  })
+  it('is refused with the line where a label cannot be, or a speed cannot be kept', () => {
+    const told = (...lines: string[]) => {
+      const result = fromEdl(list(...lines), aCut([]), making())
+      return result.ok ? '' : result.error
+    }
+    expect(told('001  HALL V C 10:04:12:00 10:04:13:00 01:00:00:40 01:00:01:40')).toMatch(
+      /[Ll]ine 3.*01:00:00:40/,
+    )
+    expect(
+      told('001  HALL V C 10:04:12:00 10:04:13:00 01:00:00:00 01:00:01:00', 'M2   HALL 99999.0 10:04:12:00'),
+    ).toMatch(/more than a thousand times as fast/)
+  })
+  it.each([
+    ['`;` throughout', 'FCM: NON-DROP FRAME', ';', true],
+    ['`NON DROP FRAME` without hyphen', 'FCM: NON DROP FRAME', ':', false],
+    ['`;` without FCM', '', ';', true],
+    ['DROP FRAME', 'FCM: DROP FRAME', ':', true],
+  ])('counts as %s says, and is a project that can be kept', (_, fcm, mark, drops) => {
+    const at = (label: string) => label.replaceAll('_', mark)
+    const { timeline } = read(
+      [
+        'TITLE: x',
+        ...(fcm ? [fcm] : []),
+        at('001  POUR V C 00_00_00_00 00_00_10_00 01_00_00_00 01_00_10_00'),
+        at('002  POUR V C 00_00_00_00 00_00_10_00 01_10_00_00 01_10_10_00'),
+      ].join('\n'),
+      at30(),
+    )
+    const [, second] = timeline.tracks[0]!.placements
+    expect([timeline.dropFrame, second!.start]).toEqual([drops, drops ? 17_982 : 18_000])
+    const doc = at30()
+    const withIt = { ...doc, timelines: { [timeline.id]: timeline } }
+    expect(readProjectFile(writeProjectFile(withIt as Doc)).ok).toBe(true)
+  })
+  it('has several FCM lines, each for what follows', () => {
+    const { timeline } = read(
+      [
+        'FCM: NON-DROP FRAME',
+        '001  POUR V C 00:00:00:00 00:01:00:00 01:00:00:00 01:01:00:00',
+        'FCM: DROP FRAME',
+        '002  POUR V C 00:00:00:00 00:00:01:00 02:00:00:00 02:00:01:00',
+      ].join('\n'),
+      at30(),
+    )
+    // An hour with every number, and twice one without those that are dropped.
+    expect(timeline.tracks[0]!.placements.map(({ start }) => start)).toEqual([0, 2 * 107_892 - 108_000])
+  })
+  it('takes one clip of several of a name or a reel by the timecode that lies within', () => {
+    const doc = aCut([])
+    const twice = {
+      ...doc,
+      project: { ...doc.project, clipOrder: ['early', 'late'] },
+      clips: {
+        early: { ...stamped('early', '1920x1080@25p', '01:00:00:00'), name: 'A001.mp4' },
+        late: { ...stamped('late', '1920x1080@25p', '05:00:00:00'), name: 'A001.mp4' },
+      },
+    } as Doc
+    const { timeline, notes } = read(
+      list(
+        '001  A001 V C 05:00:10:00 05:00:11:00 01:00:00:00 01:00:01:00',
+        '002  A001 V C 01:00:02:00 01:00:03:00 01:00:01:00 01:00:02:00',
+        '003  A001 V C 09:00:00:00 09:00:01:00 01:00:02:00 01:00:03:00',
+      ),
+      twice,
+    )
+    expect(stands(timeline)).toEqual([
+      ['late', 0, 25, 10],
+      ['early', 25, 25, 2],
+    ])
+    expect(notes).toHaveLength(1)
+    expect(notes[0]).toMatch(/^Event 003, line 5: .*a gap stands in its place\.$/)
+  })
+  it('goes on beyond midnight, and has sound alone, and A2 beside A', () => {
+    const { timeline } = read(
+      list(
+        '001  HALL V    C 10:04:12:00 10:04:14:00 23:59:59:00 00:00:01:00',
+        '002  POUR NONE C 00:00:00:00 00:00:01:00 00:00:01:00 00:00:02:00',
+        'AUD  3 4',
+        '003  POUR A    C 00:00:01:00 00:00:02:00 00:00:02:00 00:00:03:00',
+        '004  POUR A2   C 00:00:01:00 00:00:02:00 00:00:02:00 00:00:03:00',
+      ),
+    )
+    expect(stands(timeline)).toEqual([['hall', 0, 50, 0]])
+    const sounds = timeline.tracks.filter(({ kind }) => kind === 'audio')
+    expect(sounds.flatMap(({ placements }) => placements.map(({ start }) => start)).sort()).toEqual([
+      50, 75, 75,
+    ])
+  })
+  it('reads drop-frame sources and those of another rate as it wrote them', () => {
+    const drop = aVideo('drop', '1920x1080@29.97p', 700)
+    const doc = aCut([])
+    const clips = {
+      ...doc.clips,
+      drop: { ...drop, reading: { ...drop.reading!, timecode: { start: '01:00:00;00', dropFrame: true } } },
+    }
+    const withDrop = { ...doc, clips, project: { ...doc.project, clipOrder: Object.keys(clips) } } as Doc
+    const { timeline } = read(
+      list('001  DROP V C 01:00:00:00 01:10:00:00 01:00:00:00 01:10:00:00', '* FROM CLIP NAME: drop.mp4'),
+      withDrop,
+    )
+    const [one] = timeline.tracks[0]!.placements
+    expect(one!.length).toBe(15_000)
+    // The label of ten minutes is that of 17 982 frames at 29.97: 600 s, with no speed for it.
+    expect(one!.treatment).toEqual({})
   })
   it('is told where it is none', () => {
     expect(fromEdl('no list at all', aCut([]), making())).toEqual({
