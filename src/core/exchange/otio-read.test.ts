@@ -5,7 +5,7 @@ import { aDoc, aVideo } from '../edit/doc.fixture'
 import { nestedIn } from '../edit/nesting'
 import type { Doc } from '../edit/project'
 import { parseFormat } from '../format/parse'
-import { rational } from '../rational/rational'
+import { rational, toNumber } from '../rational/rational'
 import { toOtio } from './otio'
 import { fromOtio } from './otio-read'
 import {
@@ -279,6 +279,59 @@ describe('timelines of others', () => {
       sourceIn: rational(1, 5),
     })
     expect(timeline.tracks).toHaveLength(1)
+  })
+  it('have of a track, and of all tracks, what their source_range says', () => {
+    const track = (source_range: object | null) => ({
+      OTIO_SCHEMA: 'Track.1',
+      kind: 'Video',
+      source_range,
+      children: [clip('hall.mp4', range(0, 50)), clip('bell.mp4', range(0, 50, 50))],
+    })
+    const of = (inner: object | null, outer: object | null) =>
+      shown({
+        ...timelineOf([]),
+        tracks: { OTIO_SCHEMA: 'Stack.1', source_range: outer, children: [track(inner)] },
+      }).placements.map(({ start, length, sourceIn }) => [start, length, toNumber(sourceIn)])
+    expect(of(range(25, 40), null)).toEqual([
+      [0, 25, 1],
+      [25, 15, 0],
+    ])
+    expect(of(null, range(60, 10))).toEqual([[0, 10, 0.4]])
+  })
+  it('have a track within a track, and stacks without a range, as timelines of their own, placed', () => {
+    const inner = {
+      OTIO_SCHEMA: 'Track.1',
+      kind: 'Video',
+      name: 'Second reel',
+      children: [clip('bell.mp4', range(0, 20))],
+    }
+    const stack = { OTIO_SCHEMA: 'Stack.1', name: 'Opening', children: [inner] }
+    const { timelines, placements } = shown(timelineOf([clip('hall.mp4', range(0, 25)), inner, stack]))
+    expect(placements.map(({ start, source }) => [start, source.kind])).toEqual([
+      [0, 'clip'],
+      [25, 'timeline'],
+      [timelines.length > 1 ? placements[2]!.start : 0, 'timeline'],
+    ])
+    const placed = new Set(
+      placements.flatMap(({ source }) => (source.kind === 'timeline' ? [source.timelineId] : [])),
+    )
+    expect(timelines.slice(0, -1).every(({ id }) => placed.has(id))).toBe(true)
+    expect(placements[2]!.start).toBe(25 + placements[1]!.length)
+  })
+  it('never count at the rate of a sound', () => {
+    const sound = {
+      OTIO_SCHEMA: 'Track.1',
+      kind: 'Audio',
+      children: [clip('hall.mp4', range(0, 96_000, 48_000))],
+    }
+    const picture = { OTIO_SCHEMA: 'Track.1', kind: 'Video', children: [clip('hall.mp4', range(0, 50))] }
+    const { timeline } = shown({
+      ...timelineOf([]),
+      global_start_time: null,
+      tracks: { OTIO_SCHEMA: 'Stack.1', children: [sound, picture] },
+    })
+    expect(toNumber(timeline.rate!)).toBe(25)
+    expect(timeline.tracks.map(({ placements: [one] }) => one!.length)).toEqual([50, 50])
   })
   it('pair picture and sound of one clip that stand beside each other', () => {
     const track = (kind: string) => ({
