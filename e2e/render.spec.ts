@@ -33,7 +33,7 @@ test('a cut goes out progressive, in fields, upright and for the edit, from one 
       const proof = await proofOf(page)
       expect(proof.get('wrapper')?.found).toBe(wrapper)
       expect(proof.get('codec')?.found).toContain(codec)
-      expect([...proof].filter(([, { holds }]) => holds === 'otherwise')).toEqual([])
+      expect([...proof].filter(([, { holds }]) => holds === 'differs')).toEqual([])
       for (const what of ['picture', 'length', 'each frame', 'levels', 'sound'])
         expect(proof.get(what)?.holds, what).toBe('matches')
     })
@@ -161,7 +161,7 @@ test('a file goes into a folder of the editor’s own, and is proven there', asy
   await expect(queue(page)).toContainText('into For the founder')
   await page.getByRole('button', { name: 'Make the file' }).click()
   await expect(queue(page).getByText('made', { exact: true })).toBeVisible({ timeout: 60_000 })
-  expect([...(await proofOf(page))].filter(([, { holds }]) => holds === 'otherwise')).toEqual([])
+  expect([...(await proofOf(page))].filter(([, { holds }]) => holds === 'differs')).toEqual([])
   expect(await files(page)).toEqual([])
   const there = await page.evaluate(async () => {
     const root = await navigator.storage.getDirectory()

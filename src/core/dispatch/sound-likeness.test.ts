@@ -34,7 +34,23 @@ const [left, right] = [bells(6, 11), bells(6, 23)]
 const verdict = (planned: Float32Array[], found: Float32Array[], foundRate = rate) =>
   soundVerdict(planned, found, rate, foundRate)
 
+/** One strike of a bell that rings on: moved by whole swings it is nearly itself. */
+const ringing = (late = 0) =>
+  Float32Array.from({ length: 2 * rate }, (_, n) => {
+    const since = n / rate - 0.2 - late
+    return since < 0
+      ? 0
+      : 0.3 *
+          Math.exp(-1.5 * since) *
+          (Math.sin(2 * Math.PI * 220 * since) + 0.2 * Math.sin(2 * Math.PI * 531 * since))
+  })
+
 describe('the sound of a file beside what was planned', () => {
+  it.each([40, -40, 12, 150])('is %i ms late, though what rings is like itself nearer by', (ms) => {
+    const found = verdict([ringing()], [coded(ringing(ms / 1000))])
+    expect(found).toMatchObject({ kind: 'same' })
+    expect(Math.abs((found as { lateMs: number }).lateMs - ms)).toBeLessThanOrEqual(1)
+  })
   it('is the same, after a codec too', () => {
     expect(verdict([left, right], [coded(left), coded(right)])).toEqual({ kind: 'same', lateMs: 0 })
     expect(verdict([tone(440)], [coded(tone(440))])).toEqual({ kind: 'same', lateMs: 0 })

@@ -17,8 +17,6 @@ export type SoundVerdict =
 
 /** Sound is compared at so many samples a second: what codecs keep of it, and fine enough for an eighth of a millisecond. */
 const rate = 8000
-/** Within so many milliseconds sound is looked for first; else anywhere in the stretch. */
-const near = 15
 /** Below this, as a share of full scale, nothing is heard: −66 dB. */
 const silence = 5e-4
 /** So alike sound that a codec has been over still is; other sound is not. */
@@ -43,33 +41,47 @@ interface Match {
   readonly like: number
 }
 
-/** How alike two sounds are where one is so many samples late. */
-function likeAt(planned: Float32Array, found: Float32Array, lag: number): number {
-  const [from, to] = [Math.max(0, -lag), Math.min(planned.length, found.length - lag)]
-  let [sum, a, b] = [0, 0, 0]
-  for (let i = from; i < to; i++) {
-    const [p, f] = [planned[i] as number, found[i + lag] as number]
-    sum += p * f
-    a += p * p
-    b += f * f
-  }
-  return a > 0 && b > 0 ? sum / Math.sqrt(a * b) : 0
+/** How alike two sounds are as they lie beside each other. */
+function likeness(a: Float32Array, b: Float32Array): number {
+  const sum = a.reduce((total, value, i) => total + value * (b[i] ?? 0), 0)
+  const both = power(a) * power(b)
+  return both > 0 ? sum / Math.sqrt(both) : 0
 }
 
-function matchNear(planned: Float32Array, found: Float32Array): Match {
-  const most = Math.round((near * rate) / 1000)
-  let best: Match = { lag: 0, like: likeAt(planned, found, 0) }
-  for (let lag = 1; lag <= most; lag++)
-    for (const by of [-lag, lag]) {
-      const like = likeAt(planned, found, by)
-      // Of what repeats itself, as a tone does, the nearest is meant.
-      if (like > best.like + 1e-3) best = { lag: by, like }
-    }
+/** Of two sounds so much has to lie beside each other to be held alike, as a share of the shorter. */
+const leastBeside = 1 / 4
+
+/** Of each prefix of some samples its power. */
+function powers(samples: Float32Array): Float64Array {
+  const sums = new Float64Array(samples.length + 1)
+  samples.forEach((value, i) => (sums[i + 1] = (sums[i] as number) + value * value))
+  return sums
+}
+
+/** The lag at which two sounds are most alike, however far, by the product of their spectra; of what repeats itself, the nearest. */
+function matched(planned: Float32Array, found: Float32Array): Match {
+  const sums = products(planned, found)
+  const size = sums.length / 2
+  const [p, f] = [powers(planned), powers(found)]
+  const least = Math.max(1, Math.min(planned.length, found.length) * leastBeside)
+  let best: Match = { lag: 0, like: 0 }
+  const look = (lag: number) => {
+    const [from, to] = [Math.max(0, -lag), Math.min(planned.length, found.length - lag)]
+    if (to - from < least) return
+    const power = ((p[to] ?? 0) - (p[from] ?? 0)) * ((f[to + lag] ?? 0) - (f[from + lag] ?? 0))
+    const like = power > 0 ? (sums[2 * ((lag + size) % size)] as number) / Math.sqrt(power) : 0
+    if (like > best.like + 1e-3) best = { lag, like }
+  }
+  look(0)
+  for (let lag = 1; lag < Math.max(planned.length, found.length); lag++) {
+    look(-lag)
+    look(lag)
+  }
   return best
 }
 
-/** The lag at which two sounds are most alike, however far, by the product of their spectra. */
-function matchAnywhere(planned: Float32Array, found: Float32Array): Match {
+/** The sums of the products of two sounds at each lag, negative ones from the end: complex, of which the real parts are meant. */
+function products(planned: Float32Array, found: Float32Array): ArrayLike<number> {
   let size = 2
   while (size < planned.length + found.length) size *= 2
   const fft = new FFT(size)
@@ -94,10 +106,7 @@ function matchAnywhere(planned: Float32Array, found: Float32Array): Match {
   }
   const sums = fft.createComplexArray()
   fft.inverseTransform(sums, product)
-  let [best, most] = [0, -Infinity]
-  for (let i = 0; i < size; i++) if ((sums[2 * i] as number) > most) [best, most] = [i, sums[2 * i] as number]
-  const lag = best < size / 2 ? best : best - size
-  return { lag, like: likeAt(planned, found, lag) }
+  return sums
 }
 
 const lateMs = ({ lag }: Match): number => Math.round((lag * 1000) / rate)
@@ -124,13 +133,12 @@ export function soundVerdict(
     const other = had[i]
     if (!other) return { lag: 0, like: 0 }
     if (!isLoud[i]) return level(other) > 4 * silence ? { lag: 0, like: 0 } : null
-    const close = matchNear(samples, other)
-    return close.like >= alike ? close : matchAnywhere(samples, other)
+    return matched(samples, other)
   })
   const own = matches.filter((match) => match !== null)
   const [left, right, ...more] = wanted
   if (left && right && more.length === 0 && differ(left, right) && isSwapped([left, right], had, own))
-    return { kind: 'swapped', lateMs: lateMs(matchNear(left, had[1] as Float32Array)) }
+    return { kind: 'swapped', lateMs: lateMs(matched(left, had[1] as Float32Array)) }
   const worst = own.reduce((a, b) => (b.like < a.like ? b : a))
   if (worst.like < alike) return { kind: 'another' }
   const latest = own.reduce((a, b) => (Math.abs(b.lag) > Math.abs(a.lag) ? b : a))
@@ -139,7 +147,7 @@ export function soundVerdict(
 
 /** Whether two channels can be told from each other: neither is the other, nor silent beside it alone. */
 const differ = (left: Float32Array, right: Float32Array): boolean =>
-  likeAt(left, right, 0) < 0.95 || level(left) > 2 * level(right) || level(right) > 2 * level(left)
+  likeness(left, right) < 0.95 || level(left) > 2 * level(right) || level(right) > 2 * level(left)
 
 /** Whether each of two channels is rather the other one: more alike, or as loud as that one is. */
 function isSwapped(
@@ -149,7 +157,7 @@ function isSwapped(
 ): boolean {
   if (!first || !second) return false
   const likeOf = (wanted: Float32Array, had: Float32Array) =>
-    level(wanted) > silence && level(had) > silence / 4 ? matchNear(wanted, had).like : 0
+    level(wanted) > silence && level(had) > silence / 4 ? matched(wanted, had).like : 0
   const crossed = [likeOf(left, second), likeOf(right, first)]
   const straight = own.map(({ like }) => like)
   const isCrossed = Math.max(...crossed) >= alike

@@ -58,14 +58,28 @@ function slowerFrame(doc: Doc, timeline: Timeline, placement: Placement): Ration
 
 export const magnitude = (r: Rational): Rational => (r.num < 0 ? { num: -r.num, den: r.den } : r)
 
+/** How far a sound is ahead of its picture, in seconds of their source; null where they do not run as one. */
+function aheadBy(doc: Doc, timeline: Timeline, picture: Placement, sound: Placement): Rational | null {
+  const [one, other] = [runningIn(doc, timeline, picture), runningIn(doc, timeline, sound)]
+  if (!one || !other || !sameSource(picture.source, sound.source)) return null
+  const speed = ({ way, timing, rate }: Running) => speedOf(way, timing, rate)
+  if (!equal(speed(one), speed(other)) || one.way.passing.kind !== other.way.passing.kind) return null
+  return subtract(sound.sourceIn, sourceTimeAfter(one, one.timing, one.rate, sound.start - picture.start))
+}
+
 /** Whether a sound stands in its source where its picture does, within a frame of the slower of timeline and source, at one speed. */
 export function isInStep(doc: Doc, timeline: Timeline, picture: Placement, sound: Placement): boolean {
   if (plainlyInStep(picture, sound)) return true
-  const [one, other] = [runningIn(doc, timeline, picture), runningIn(doc, timeline, sound)]
-  if (!one || !other || !sameSource(picture.source, sound.source)) return false
-  const speed = ({ way, timing, rate }: Running) => speedOf(way, timing, rate)
-  if (!equal(speed(one), speed(other)) || one.way.passing.kind !== other.way.passing.kind) return false
-  const moment = sourceTimeAfter(one, one.timing, one.rate, sound.start - picture.start)
-  const off = magnitude(subtract(moment, sound.sourceIn))
-  return compare(off, slowerFrame(doc, timeline, picture)) <= 0
+  const ahead = aheadBy(doc, timeline, picture, sound)
+  return ahead !== null && compare(magnitude(ahead), slowerFrame(doc, timeline, picture)) <= 0
+}
+
+/**
+ * The same of what cannot be put right any more: a picture stands for as long as its frame, so that sound ahead of its moment would be more
+ * than a frame ahead of what is seen.
+ */
+export function isHeardInStep(doc: Doc, timeline: Timeline, picture: Placement, sound: Placement): boolean {
+  if (plainlyInStep(picture, sound)) return true
+  const ahead = aheadBy(doc, timeline, picture, sound)
+  return ahead !== null && ahead.num <= 0 && isInStep(doc, timeline, picture, sound)
 }

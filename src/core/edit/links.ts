@@ -2,7 +2,16 @@ import { sourceTimeAfter, speedOf } from '../motion/shown'
 import { divide, multiply, toNumber } from '../rational/rational'
 import type { Override } from '../treatment/treatment'
 import type { Draft } from './draft'
-import { isInStep, magnitude, momentAt, overlap, plainlyInStep, runningIn, sameSource } from './in-step'
+import {
+  isHeardInStep,
+  isInStep,
+  magnitude,
+  momentAt,
+  overlap,
+  plainlyInStep,
+  runningIn,
+  sameSource,
+} from './in-step'
 import { type Doc, formatOf } from './project'
 import { type Placement, type Timeline, type Track, placementsIn } from './timeline'
 
@@ -162,7 +171,7 @@ function keepsStep(
   fix: (placement: Placement, set: Fix) => void,
 ): boolean {
   const follows = wasOne(picture, sound) || isInStep(doc, timeline, picture, sound)
-  if (track.locked) return isInStep(doc, timeline, picture, sound)
+  if (track.locked) return isHeardInStep(doc, timeline, picture, sound)
   const set = follows ? broughtIntoStep(doc, timeline, picture, sound) : null
   if (set) fix(sound, set)
   return set !== null
