@@ -1,3 +1,4 @@
+import { colourOf } from './words'
 import type { Planes } from '../../core/planes/planes'
 import { type Profile, levelFor } from '../../core/dispatch/codecs'
 import type { Deliverable } from '../../core/edit/deliverable'
@@ -76,6 +77,20 @@ function configOf({ format, video }: Deliverable, profile: Profile): VideoEncode
   }
 }
 
+/** What the samples of a format mean, as browsers say it: without a word they take every picture for BT.709. */
+function colourSpaceOf(format: Format, codec: string | undefined): VideoColorSpaceInit {
+  const { primaries, transfer, matrix } = colourOf(format)
+  const named = { smpte2084: 'pq', 'arib-std-b67': 'hlg', bt2020nc: 'bt2020-ncl' } as Record<string, string>
+  const name = (one: string) => named[one] ?? one
+  return {
+    // VP9 has one word for all, which browsers take from the primaries; the matrix is what is computed with.
+    primaries: name(codec === 'VP9' && matrix !== 'bt2020nc' ? matrix : primaries),
+    transfer: name(transfer),
+    matrix: name(matrix),
+    fullRange: false,
+  } as VideoColorSpaceInit
+}
+
 /** So many frames wait at the encoder. */
 const mostWaiting = 4
 /** A key frame begins at least so often, in seconds. */
@@ -117,6 +132,7 @@ export async function browserEncoder(
         codedWidth: planes.width,
         codedHeight: planes.height,
         timestamp: Math.round((n * 1e6) / toNumber(format.rate)),
+        colorSpace: colourSpaceOf(format, video?.codec),
       })
       encoder.encode(frame, { keyFrame: n % keyFrames === 0 })
       frame.close()

@@ -69,7 +69,7 @@ const transferName: Readonly<Record<string, string>> = {
 const matrixName: Readonly<Record<string, string>> = { ...primariesName, bt2020: 'bt2020nc' }
 
 /** What a format's samples mean, by the names and by the numbers of ITU-T H.273. */
-function colourOf(format: Format) {
+export function colourOf(format: Format) {
   const { primaries, transfer } = format.colour
   const matrix = matrixOf(format, { primaries })
   return {
