@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest'
+import { deliverableOf } from '../src/core/edit/deliverable'
 import { aVideo } from '../src/core/edit/doc.fixture'
 import { heardIn } from '../src/core/edit/heard'
 import { layersAt } from '../src/core/edit/layers'
 import { type Doc, timelinesOf } from '../src/core/edit/project'
 import { lengthOf } from '../src/core/edit/timeline'
+import { parseFormat } from '../src/core/format/parse'
 import { everyKind, sounding } from '../src/core/laws/kinds.fixture'
 import { toNumber } from '../src/core/rational/rational'
 import { editing } from './steps'
@@ -187,6 +189,16 @@ describe('a step', () => {
     ])
     expect(cut()).toEqual(stood)
     expect(toNumber(project.doc().clips.bell!.reading!.video!.rate!)).toBe(25)
+  })
+
+  it('that adds a timeline leaves a deliverable with the one that it was for', () => {
+    const { project, timeline } = after('1920x1080@25p', bell)
+    const deliverable = deliverableOf('d', 'For the hall', parseFormat('1920x1080@25p')!.format)
+    const doc = project.doc()
+    const again = editing({ ...doc, project: { ...doc.project, deliverables: [deliverable] } })
+    expect(deliverable.timelineId).toBeNull()
+    expect(again.step({ do: 'timeline', name: 'Second' })).toBeNull()
+    expect(again.doc().project.deliverables[0]!.timelineId).toBe(timeline().id)
   })
 
   it('is undone and done again', () => {

@@ -41,7 +41,3 @@ export function change(doc: Doc, recipe: Recipe, newId: () => string): Changed {
   if (error !== null) return { ok: false, error }
   return { ok: true, doc: settled, patches: [...patches, ...more], inverse: [...moreBack, ...inverse] }
 }
-
-/** A document that comes in from elsewhere, its links put right: halves of old cuts apart, what is out of step linked no more. */
-export const withLinks = (doc: Doc, newId: () => string): Doc =>
-  produced(doc, (draft) => settleLinks(draft, null, doc, newId))[0]

@@ -32,6 +32,12 @@ describe('what the toolkit is told', () => {
     expect([after(all, '-colorspace'), after(all, '-f')]).toEqual(['bt709', 'rawvideo'])
     expect(all).not.toContain('-timecode')
   })
+  it('says the timecode of the first frame where the wrapper has a place for it', () => {
+    expect(after(words('1920x1080@25p', codec('H.264'), 'MP4'), '-timecode')).toBe('10:00:00:00')
+    const tagged = words('1920x1080@25p', codec('FFV1'), 'Matroska')
+    expect(after(tagged, '-metadata:s:v:0')).toBe('timecode=10:00:00:00')
+    expect(words('1920x1080@25p', codec('VP9'), 'WebM', 'encoded').join(' ')).not.toContain('timecode')
+  })
   it('keeps the first field first', () => {
     const top = words('1920x1080@50i', codec('MPEG-2'), 'MXF')
     expect([after(top, '-flags'), after(top, '-top'), after(top, '-vf')]).toEqual([
