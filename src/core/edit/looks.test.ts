@@ -79,7 +79,9 @@ describe('a look', () => {
         const by = Math.min(b.width / a.width, b.height / a.height)
         const [before, after] = [looks(doc, t, was, by), looks(doc, kept, size)]
         expect(after.length).toBe(before.length)
-        after.flat().forEach((side, i) => expect(side).toBeCloseTo(before.flat()[i]!, 4))
+        // In fields a picture is moved by a line, so that its own fields lie on their lines.
+        const most = cut.format.endsWith('i') ? Math.max(1, by) + 1e-4 : 1e-4
+        after.flat().forEach((side, i) => expect(Math.abs(side - before.flat()[i]!)).toBeLessThan(most))
         expect(placementsIn(kept).map(({ start, length }) => [start, length])).toEqual(
           placementsIn(t).map(({ start, length }) => [start, length]),
         )
