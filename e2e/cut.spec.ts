@@ -325,7 +325,9 @@ test('dragged on the strip and on the picture, each drag is one step', async ({ 
   await expect(docket(page).getByLabel('x', { exact: true })).toHaveValue('0')
 })
 
-test('each edge is pulled as often as wanted', async ({ page }) => {
+test('each edge is pulled as often as wanted, and a block of three pixels is taken by the mouse', async ({
+  page,
+}) => {
   await begun(page, '1920x1080@25p')
   for (const clip of ['pour_A007', 'tower_P100']) await clipToPlace(page, clip).press('Enter')
   const box = async () => (await block(page, 'pour_A007').first().boundingBox())!
@@ -342,6 +344,18 @@ test('each edge is pulled as often as wanted', async ({ page }) => {
         .poll(async () => was.width - (await box()).width, `${edge}, pull ${pull + 1}`)
         .toBeGreaterThan(8)
     }
+  // What is cut off at the end is three pixels wide: it is drawn with no name, and taken all the same.
+  await block(page, 'tower_P100').click()
+  await expect(docket(page)).toContainText('for 100 frames')
+  const whole = (await block(page, 'tower_P100').boundingBox())!
+  const count = Math.round((3 * 100) / whole.width)
+  await strip(page).press('End')
+  for (let i = 1; i < count; i++) await strip(page).press('ArrowLeft')
+  await strip(page).press('n')
+  await expect(docket(page)).toContainText(`for ${100 - count} frames`)
+  const rest = (await block(page, 'tower_P100').boundingBox())!
+  await page.mouse.click(rest.x + rest.width + 2, rest.y + 20)
+  await expect(docket(page)).toContainText(new RegExp(`for ${count} frames?`))
 })
 
 test('marks on a clip, inserting and putting over, and what is told of it', async ({ page }) => {

@@ -70,6 +70,44 @@ test('what is ended leaves nothing, and what a page that went has left is named 
   await expect.poll(() => files(page)).toEqual([])
 })
 
+test('what of a cut goes out is typed at either end first, and told beside the field where it cannot be', async ({
+  page,
+}) => {
+  await begun(page, '1920x1080@25p', ['hall_wide_A003'])
+  await place(page, 'Dispatch')
+  await page.getByRole('button', { name: 'New…' }).click()
+  await page.getByLabel('Format to deliver').fill('1280x720@25p')
+  await page.getByLabel('Format to deliver').press('Enter')
+  const [from, to] = [page.getByLabel('From timecode'), page.getByLabel('To timecode')]
+  const type = async (field: typeof from, text: string) => {
+    await field.fill(text)
+    await field.press('Enter')
+  }
+  const trouble = page.getByRole('alert')
+  const range = async (first: string, last: string) => {
+    await expect(from).toHaveValue(first)
+    await expect(to).toHaveValue(last)
+  }
+  await type(to, '00:00:05:00')
+  await range('00:00:00:00', '00:00:05:00')
+  // Behind the old end: what was the end is where it begins.
+  await type(from, '00:00:08:00')
+  await range('00:00:05:00', '00:00:08:00')
+  await type(to, '00:00:02:00')
+  await range('00:00:02:00', '00:00:05:00')
+  await expect(trouble).toHaveCount(0)
+  await type(to, '01:00:00:00')
+  await expect(trouble).toContainText('“01:00:00:00” lies outside: the cut goes from 00:00:00:00 to ')
+  await range('00:00:02:00', '00:00:05:00')
+  await type(from, 'soon')
+  await expect(trouble).toContainText('“soon” is no timecode at 25')
+  await type(to, '00:00:02:00')
+  await expect(trouble).toContainText('It would begin where it ends.')
+  await type(to, '00:00:04:00')
+  await expect(trouble).toHaveCount(0)
+  await range('00:00:02:00', '00:00:04:00')
+})
+
 test('a render that cannot go on leaves nothing, and says why: no room, a source that is gone', async ({
   page,
   context,

@@ -7,7 +7,7 @@ import { toEdl } from '../exchange/edl'
 import { fromEdl } from '../exchange/edl-read'
 import { toOtio } from '../exchange/otio'
 import { fromOtio } from '../exchange/otio-read'
-import { timecodeToFrame } from '../rate/timecode'
+import { framesOfDay, timecodeToFrame } from '../rate/timecode'
 import { toNumber } from '../rational/rational'
 import { acts, textOf } from './history.fixture'
 import { begun, docOf, through } from './through.fixture'
@@ -89,9 +89,11 @@ describe('law 4. comes back', () => {
           const read = fromEdl(text, doc, making(), format)
           if (!read.ok) throw new Error(`${read.error}\n${text}`)
           const told = leavesOut.join('; ')
-          const offset =
-            timecodeToFrame(read.timeline.startTimecode, format.rate, read.timeline.dropFrame)! -
-            timecodeToFrame(timeline.startTimecode, format.rate, timeline.dropFrame)!
+          const firstOf = ({ startTimecode, dropFrame }: Timeline) =>
+            timecodeToFrame(startTimecode, format.rate, dropFrame)!
+          // A cut whose first event stands at midnight is read as beginning there: labels go round once a day.
+          const past = firstOf(read.timeline) - firstOf(timeline)
+          const offset = past < 0 ? past + framesOfDay(format.rate, timeline.dropFrame) : past
           const isClip = ({ source }: Placement) => source.kind === 'clip'
           const asSeen = (some: readonly Placement[], by: number) =>
             some

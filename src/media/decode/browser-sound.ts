@@ -50,6 +50,15 @@ function browserSound(track: InputAudioTrack, origin: number, first: number, dis
       }
       return result
     },
+    async end(signal) {
+      let count = 0
+      for await (const sample of sink.samples()) {
+        count += sample.numberOfFrames
+        sample.close()
+        signal.throwIfAborted()
+      }
+      return numberAt(first) + count
+    },
     close: dispose,
   }
 }

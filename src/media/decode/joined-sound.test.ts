@@ -11,6 +11,7 @@ const counted = (first: number, count: number): OpenSound => ({
   async samples(from, to) {
     return [Float32Array.from({ length: to - from }, (_, i) => inside(from + i, count, first))]
   },
+  end: () => Promise.resolve(count),
   close() {},
 })
 const inside = (sample: number, count: number, first: number) =>
@@ -33,6 +34,7 @@ describe('the sound of a recording in several files', () => {
     expect([...samples!]).toEqual(Array.from({ length: 710 }, (_, i) => (i < 10 ? 0 : i - 9)))
     const [middle] = await sound.samples(198, 202, never)
     expect([...middle!]).toEqual([199, 200, 201, 202])
+    expect(await sound.end(never)).toBe(800)
   })
 
   it('opens a file when something of it is wanted, and again where it failed', async () => {

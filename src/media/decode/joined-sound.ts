@@ -49,6 +49,10 @@ export function joinedSound(
         }
         return result
       },
+      async end(signal) {
+        const last = pieces.length - 1
+        return at(pieces[last]?.offsetSec ?? 0) + (await (await piece(last)).end(signal))
+      },
       close,
     }
   })

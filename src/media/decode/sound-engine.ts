@@ -10,6 +10,8 @@ export interface OpenSound {
   readonly start: number
   /** Samples from one up to another, exactly; silence where the stream has none. @throws NoSound */
   samples(from: number, to: number, signal: AbortSignal): Promise<SoundSamples>
+  /** The number past its last sample, counted by decoding all of them: not every wrapper states it to the sample. @throws NoSound */
+  end(signal: AbortSignal): Promise<number>
   close(): void
 }
 

@@ -59,6 +59,7 @@ export async function soundByToolkit(
     })
   }
 
+  const frameBytes = 4 * channels
   const origin = hasPicture ? await pictureStart(signal) : 0
   const beginning = await streamFrom(null, signal)
   await beginning.opened.leave()
@@ -73,7 +74,6 @@ export async function soundByToolkit(
         const { opened, first } = await streamFrom(origin + from / sampleRate - lead, wish)
         try {
           let at = Math.round((first - origin) * sampleRate)
-          const frameBytes = 4 * channels
           while (at < to) {
             const wanted = Math.min(to - at, sampleRate)
             const bytes = await opened.take(wanted * frameBytes, wish)
@@ -91,6 +91,19 @@ export async function soundByToolkit(
           await opened.leave()
         }
         return result
+      }),
+    end: (wish) =>
+      inTurn(async () => {
+        const { opened, first } = await streamFrom(null, wish)
+        const second = sampleRate * frameBytes
+        let bytes = 0
+        try {
+          for (let taken = second; taken === second; bytes += taken)
+            taken = (await opened.take(second, wish)).length
+        } finally {
+          await opened.leave()
+        }
+        return Math.round((first - origin) * sampleRate) + Math.floor(bytes / frameBytes)
       }),
     close: () => {},
   }

@@ -10,10 +10,10 @@ import { openInput } from '../walk'
 import { evenedSound, plannedLoudness, plannedSamples } from './planned-sound'
 import type { Makers, RenderPlan } from './plan'
 
-/** Wrappers that count every sample; others only say when blocks of them begin. */
+/** Wrappers that count every sample; others only say when blocks of them begin: theirs are decoded, and counted. */
 const countsSamples: ReadonlySet<string> = new Set(['MP4', 'QuickTime'])
 
-/** Samples of a file's sound as its wrapper tells them; null where it does not, or is not known. */
+/** Samples of a file's sound as its wrapper tells them. */
 async function samplesStated(locator: MediaLocator, sampleRate: number): Promise<number | null> {
   const input = openInput(locator)
   try {
@@ -72,7 +72,9 @@ export async function soundCompared(
   }
 
   try {
-    const found = countsSamples.has(container) ? await samplesStated(locator, open.sampleRate) : null
+    const found =
+      (countsSamples.has(container) ? await samplesStated(locator, open.sampleRate) : null) ??
+      (await open.end(signal)) - Math.round(Math.max(0, open.start) * open.sampleRate)
     return {
       verdicts: await verdicts(),
       samples: { planned: inFile(last - first), found },

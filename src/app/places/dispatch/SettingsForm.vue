@@ -133,7 +133,7 @@ function setRange(end: 'from' | 'to', text: string) {
   // Whichever end is typed first: the earlier one is where it begins.
   const [from, to] = [Math.min(typed, other), Math.max(typed, other)]
   if (typed < 0 || typed > length)
-    rangeTrouble.value = `The cut goes from ${timecode(0)} to ${timecode(length)}.`
+    rangeTrouble.value = `“${text}” lies outside: the cut goes from ${timecode(0)} to ${timecode(length)}.`
   else if (from === to) rangeTrouble.value = 'It would begin where it ends.'
   else set('set what of it goes out', { range: { from, to } })
 }

@@ -167,9 +167,14 @@ function press(event: PointerEvent) {
   width: 100%;
   height: 100%;
 }
+/* What is drawn narrow lies beneath, and is pressed between the blocks. */
 .blocks {
   position: absolute;
   inset: 0;
+  pointer-events: none;
+}
+.blocks > * {
+  pointer-events: auto;
 }
 .dim {
   opacity: 0.45;
