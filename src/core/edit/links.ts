@@ -170,8 +170,10 @@ function keepsStep(
   wasOne: (picture: Placement, sound: Placement) => boolean,
   fix: (placement: Placement, set: Fix) => void,
 ): boolean {
-  const follows = wasOne(picture, sound) || isInStep(doc, timeline, picture, sound)
   if (track.locked) return isHeardInStep(doc, timeline, picture, sound)
+  // What was pushed off its picture altogether goes its own way, and says what it said.
+  const isBeside = wasOne(picture, sound) && overlap(picture, sound) > 0
+  const follows = isBeside || isInStep(doc, timeline, picture, sound)
   const set = follows ? broughtIntoStep(doc, timeline, picture, sound) : null
   if (set) fix(sound, set)
   return set !== null

@@ -7,7 +7,9 @@ import type { Draft } from '../edit/draft'
 import { heardOf } from '../edit/heard'
 import { layersAt } from '../edit/layers'
 import { removePlacements } from '../edit/operations'
-import { cutAt } from '../edit/placing'
+import { cutAt, placedClip } from '../edit/placing'
+import { changeTrack, putAt } from '../edit/arranging'
+import { parseFormat } from '../format/parse'
 import { withLinked } from '../edit/linking'
 import { slip, trimEnd, trimStart } from '../edit/trimming'
 import { treat } from '../edit/treating'
@@ -231,6 +233,27 @@ describe('a law', () => {
       ),
       { numRuns: runs },
     )
+  })
+
+  it('2. links: a sound that is pushed off its locked picture says what it said, and is linked no more', () => {
+    const doc = docOf({ format: '1920x1080@25p', placed: [{ clip: 0, from: 0, count: 10 }] })
+    const id = counting()
+    const placed = change(
+      doc,
+      (draft) => {
+        changeTrack(draft, 't', draft.timelines.t!.tracks.find(({ kind }) => kind === 'video')!.id, {
+          locked: true,
+        })
+        const [clip] = Object.values(draft.clips) as Clip[]
+        const ids = ['picture', 'sound', 'link'] as [string, string, string]
+        const { format } = parseFormat('1920x1080@25p')!
+        putAt(draft, 't', placedClip(clip!, format, { from: 100, to: 200 }, ids), 0, 'insert', id)
+      },
+      id,
+    )
+    if (!placed.ok) throw new Error(placed.error)
+    const pushed = placementsIn(placed.doc.timelines.t!).find((one) => one.id === 'first-new-2')!
+    expect(pushed).toMatchObject({ start: 101, sourceIn: { num: 0, den: 1 }, pairId: null })
   })
 
   it('3. can be kept: the project passes its own schema and comes back from its own file identical', () => {
