@@ -8,6 +8,8 @@ import { fromEdl } from '../exchange/edl-read'
 import { toOtio } from '../exchange/otio'
 import { fromOtio } from '../exchange/otio-read'
 import { framesOfDay, timecodeToFrame } from '../rate/timecode'
+import { speedOf } from '../motion/shown'
+import { runningIn } from '../edit/in-step'
 import { toNumber } from '../rational/rational'
 import { acts, textOf } from './history.fixture'
 import { begun, docOf, through } from './through.fixture'
@@ -29,6 +31,10 @@ const without = (doc: Doc, ids: readonly string[]): Doc => ({
   },
 })
 
+function speedIn(doc: Doc, timeline: Timeline, placement: Placement): number {
+  const running = runningIn(doc, timeline, placement)!
+  return toNumber(speedOf(running.way, running.timing, running.rate))
+}
 const sounding = ({ tracks }: Timeline): Placement[] =>
   tracks.filter(({ kind, muted }) => kind === 'audio' && !muted).flatMap(({ placements }) => placements)
 const lowest = ({ tracks }: Timeline): readonly Placement[] =>
@@ -113,6 +119,12 @@ describe('law 4. comes back', () => {
               if (doc.clips[(one.source as { clipId: string }).clipId]?.reading?.kind === 'still') return
               expect(toNumber(back[i]!.sourceIn)).toBeCloseTo(toNumber(one.sourceIn), 9)
               same++
+            })
+          if (!/speed/.test(told))
+            pairs.forEach((one, i) => {
+              const speeds = [speedIn(doc, read.timeline, back[i]!), speedIn(doc, timeline, one)] as const
+              // M2 says a tenth of a frame a second.
+              expect(Math.abs(speeds[0] - speeds[1]) * toNumber(format.rate), text).toBeLessThan(0.0501)
             })
         }
       }),
