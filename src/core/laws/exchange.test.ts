@@ -8,7 +8,7 @@ import { fromEdl } from '../exchange/edl-read'
 import { toOtio } from '../exchange/otio'
 import { fromOtio } from '../exchange/otio-read'
 import { framesOfDay, timecodeToFrame } from '../rate/timecode'
-import { speedOf } from '../motion/shown'
+import { speedOver } from '../motion/shown'
 import { runningIn } from '../edit/in-step'
 import { toNumber } from '../rational/rational'
 import { acts, textOf } from './history.fixture'
@@ -33,7 +33,7 @@ const without = (doc: Doc, ids: readonly string[]): Doc => ({
 
 function speedIn(doc: Doc, timeline: Timeline, placement: Placement): number {
   const running = runningIn(doc, timeline, placement)!
-  return toNumber(speedOf(running.way, running.timing, running.rate))
+  return toNumber(speedOver(running, running.timing, running.rate, placement.length))
 }
 const sounding = ({ tracks }: Timeline): Placement[] =>
   tracks.filter(({ kind, muted }) => kind === 'audio' && !muted).flatMap(({ placements }) => placements)

@@ -26,6 +26,8 @@ export interface PictureClaim {
   /** Where exactly, in the standard's own term: `fiel`, `sequence parameter set`. */
   readonly origin: string
   readonly facts: PictureFacts
+  /** Whether its standard says that it holds against the bitstream. */
+  readonly decides?: boolean
 }
 
 const inWords: Record<keyof PictureFacts, string> = {
@@ -57,7 +59,8 @@ const shown = (value: unknown) =>
     : String(value)
 
 /**
- * Brings the claims of a file together, fact by fact: the bitstream wins over the wrapper, within a layer the first.
+ * Brings the claims of a file together, fact by fact: what decides by its standard, else the bitstream, wins over the wrapper, within a
+ * layer the first.
  * Where wrapper and bitstream contradict each other, a note keeps both.
  */
 export function settleClaims(claims: readonly PictureClaim[]): {
@@ -70,7 +73,8 @@ export function settleClaims(claims: readonly PictureClaim[]): {
   const notes: Note[] = []
   for (const fact of Object.keys(inWords) as (keyof PictureFacts)[]) {
     const stated = claims.filter((claim) => !isSilent(claim.facts[fact]))
-    const winner = stated.find((claim) => claim.layer === 'stream') ?? stated[0]
+    const winner =
+      stated.find(({ decides }) => decides) ?? stated.find(({ layer }) => layer === 'stream') ?? stated[0]
     if (!winner) continue
     facts[fact] = winner.facts[fact]
     origins[`video.${colourFacts.has(fact) ? 'colour.' : ''}${fact}`] = winner.origin
@@ -81,7 +85,7 @@ export function settleClaims(claims: readonly PictureClaim[]): {
     if (!loser || fact === 'profile' || (fact === 'fieldOrder' && facts.scan === 'progressive')) continue
     notes.push({
       code: `contradiction-${fact.replace(/[A-Z]/g, (c) => '-' + c.toLowerCase())}`,
-      message: `${loser.origin} says ${inWords[fact]} ${shown(loser.facts[fact])}, the ${winner.origin} says ${shown(winner.facts[fact])}: the stream is believed.`,
+      message: `${loser.origin} says ${inWords[fact]} ${shown(loser.facts[fact])}, the ${winner.origin} says ${shown(winner.facts[fact])}: the ${winner.layer === 'stream' ? 'stream' : 'box'} is believed.`,
     })
   }
   if (facts.scan === 'progressive') facts.fieldOrder = null

@@ -33,21 +33,24 @@ export function rateFromDurations(runs: readonly DurationRun[], clock: number): 
   const frames = used.reduce((sum, run) => sum + run.count, 0)
   const total = used.reduce((sum, run) => sum + run.count * run.duration, 0)
   if (frames === 0 || !(total > 0) || !(clock > 0)) return unknownRate
-  const [first] = used
-  if (first && used.every((run) => run.duration === first.duration))
-    return { rate: fromPeriod(clock, first.duration), rateMode: 'constant' }
-  const lattice = latticeRate(used, clock)
-  if (lattice) return { rate: lattice, rateMode: 'constant' }
+  const rate = constantRate(used, clock)
+  if (rate) return { rate, rateMode: 'constant' }
   // Reordered pictures without an edit list begin a part of a frame apart: one odd interval makes nothing variable.
   const rest = oddFirst(used) ? used.slice(1) : []
   const steady =
-    rest.length > 0
-      ? rateFromDurations([...rest, { count: 1, duration: rest[0]?.duration ?? 0 }], clock)
-      : null
-  if (steady?.rateMode === 'constant' && rest.reduce((sum, run) => sum + run.count, 0) >= fewestSteady)
-    return steady
+    rest.reduce((sum, { count }) => sum + count, 0) + 1 >= fewestSteady ? constantRate(rest, clock) : null
+  if (steady) return { rate: steady, rateMode: 'constant' }
   // A last frame that stands alone may be anything; one that is like those before counts among them.
   return variableRate(counted.at(-1)?.count === 1 ? used : counted, clock)
+}
+
+/** The rate of frames that all last equally long, or tremble by the clock's own unit; null where they do not. */
+function constantRate(runs: readonly DurationRun[], clock: number): Rate | null {
+  const [first] = runs
+  if (!first) return null
+  return runs.every((run) => run.duration === first.duration)
+    ? fromPeriod(clock, first.duration)
+    : latticeRate(runs, clock)
 }
 
 /** A rate is told by no fewer frames than these beside one that is odd. */
@@ -151,6 +154,35 @@ function nominal(perSecond: number): Rate {
   )
   return Math.abs(toNumber(best) / perSecond - 1) <= 0.05 ? best : exactRate(perSecond)
 }
+
+/**
+ * The rate of film whose every other frame is shown for three fields instead of two (repeat_first_field), by the times at which its frames
+ * come on; null where they are otherwise.
+ * @param stated frames a second at which it is shown, as its stream has it
+ */
+export function filmRateOfTimes(
+  runs: readonly DurationRun[],
+  clock: number,
+  stated: number | null,
+): Rate | null {
+  if (stated === null || runs.length < 4) return null
+  const fields = clock / (2 * stated)
+  const lasts = (run: DurationRun, count: number) => Math.abs(run.duration - count * fields) <= 2
+  const of = (count: number) => runs.reduce((sum, run) => sum + (lasts(run, count) ? run.count : 0), 0)
+  const [two, three] = [of(2), of(3)]
+  const all = runs.reduce((sum, run) => sum + run.count, 0)
+  const isFilm = two + three === all && Math.abs(two - three) <= 1 + all * 0.1
+  return isFilm ? filmRateFrom(stated) : null
+}
+
+/** Film has four frames where five are shown. */
+export const filmRateFrom = (shown: number): Rate => snapToStandard(shown * 0.8) ?? exactRate(shown * 0.8)
+
+/** That film was taken out of pulldown by flag, in a sentence. */
+export const filmNote = (film: Rate, shown: number) => ({
+  code: 'pulldown-by-flag',
+  message: `Every other frame is flagged to be shown for three fields: film of ${toNumber(film).toFixed(3)} frames a second, shown at ${shown.toFixed(2)}. Its own frames are taken, none twice.`,
+})
 
 /** Runs from a list of times, in presentation order. */
 export function runsFromTimes(times: ArrayLike<number>): DurationRun[] {

@@ -1,9 +1,12 @@
 import { byteAt } from '../bytes/byte-at'
+import { Bits } from '../bytes/bits'
 import type { AudioFacts } from '../reading'
 
 const mpegRates = [44100, 48000, 32000]
 const aacRates = [96000, 88200, 64000, 48000, 44100, 32000, 24000, 22050, 16000, 12000, 11025, 8000, 7350]
 const ac3Channels = [2, 1, 2, 3, 3, 4, 4, 5]
+const dtsChannels = [1, 2, 2, 2, 2, 3, 3, 4, 4, 5, 6, 6, 6, 7, 8, 8]
+const dtsRates = [0, 8000, 16000, 32000, 0, 0, 11025, 22050, 44100, 0, 0, 12000, 24000, 48000, 0, 0]
 const bitRatesLayer3 = [0, 32, 40, 48, 56, 64, 80, 96, 112, 128, 160, 192, 224, 256, 320]
 const bitRatesLayer2 = [0, 32, 48, 56, 64, 80, 96, 112, 128, 160, 192, 224, 256, 320, 384]
 const bitRatesLow = [0, 8, 16, 24, 32, 40, 48, 56, 64, 80, 96, 112, 128, 144, 160]
@@ -85,22 +88,32 @@ function enhancedAc3Frame(b: Uint8Array, at: number): AudioFacts {
   }
 }
 
-/**
- * What the first sound frame in some bytes says, whichever of the above it is.
- * @param codec as announced: what else looks like a frame is passed over
- */
-export function firstSound(bytes: Uint8Array, codec?: string): AudioFacts | null {
-  const isAc3 = codec === 'AC-3' || codec === 'E-AC-3'
-  for (let at = 0; at + 8 <= bytes.length; at++) {
-    if (bytes[at] === 0x0b && (isAc3 || codec === undefined)) {
-      const ac3 = ac3Frame(bytes, at)
-      if (ac3) return ac3
-    }
-    if (bytes[at] !== 0xff || isAc3) continue
-    const adts = adtsFrame(bytes, at)
-    if (adts && (at + adts.length + 2 > bytes.length || bytes[at + adts.length] === 0xff)) return adts.facts
-    const mpeg = mpegAudioFrame(bytes, at)
-    if (mpeg && (at + mpeg.length + 2 > bytes.length || bytes[at + mpeg.length] === 0xff)) return mpeg.facts
+/** A core frame of DTS (ETSI TS 102 114 §5.3). */
+export function dtsFrame(b: Uint8Array, at = 0): AudioFacts | null {
+  if (at + 12 > b.length || ![0x7f, 0xfe, 0x80, 0x01].every((byte, i) => b[at + i] === byte)) return null
+  const bits = new Bits(b.subarray(at + 4, at + 12))
+  bits.skip(1 + 5 + 1 + 7 + 14)
+  const [mode, rate] = [bits.u(6), bits.u(4)]
+  bits.skip(5 + 1 + 1 + 1 + 1 + 1 + 3 + 1 + 1)
+  const hasLow = bits.u(2) > 0
+  const channels = dtsChannels[mode]
+  return {
+    codec: 'DTS',
+    channels: channels === undefined ? null : channels + (hasLow ? 1 : 0),
+    sampleRate: dtsRates[rate] || null,
+    bitDepth: null,
   }
-  return null
+}
+
+/** AAC in LATM with its synchronisation (ISO/IEC 14496-3 §1.7): the first element that says how it is coded. */
+export function latmFrame(b: Uint8Array, at = 0): AudioFacts | null {
+  if (at + 12 > b.length || b[at] !== 0x56 || (byteAt(b, at + 1) & 0xe0) !== 0xe0) return null
+  const bits = new Bits(b.subarray(at + 3, at + 12))
+  // The same as before; another version; several programs or layers: not said here.
+  if (bits.flag() || bits.flag() || !bits.flag() || bits.u(6) + bits.u(4) + bits.u(3) > 0) return null
+  bits.skip(5)
+  const sampleRate = aacRates[bits.u(4)]
+  const channels = bits.u(4)
+  if (!sampleRate || channels === 0 || channels > 7) return null
+  return { codec: 'AAC', channels: channels === 7 ? 8 : channels, sampleRate, bitDepth: null }
 }

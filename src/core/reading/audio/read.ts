@@ -44,13 +44,55 @@ export async function readMp3(file: FileWindow): Promise<WrapperReading> {
     const cursor = new Cursor(head.subarray(Math.min(head.length, tagAt + 4)))
     const frames =
       (tag === 'Xing' || tag === 'Info') && cursor.left >= 8 && cursor.u32() & 1 ? cursor.u32() : null
-    const seconds =
-      frames !== null
-        ? (frames * frame.samples) / (frame.facts.sampleRate ?? Infinity)
-        : ((file.size - start - at) * 8) / frame.bitRate
-    return sound('MP3', file, frame.facts, seconds, frames !== null ? 'frame count' : 'size and bit rate')
+    const lasts = (count: number) => (count * frame.samples) / (frame.facts.sampleRate ?? Infinity)
+    if (frames !== null) return sound('MP3', file, frame.facts, lasts(frames), 'frame count')
+    const counted = await countedFrames(file, start + at)
+    return sound('MP3', file, frame.facts, lasts(counted.frames), counted.origin)
   }
   throw new ReadingFault('damaged', 'No frame of sound is found at the start.', start)
+}
+
+/** A file of no more than this is counted whole; of a longer one, stretches of it. */
+const countedWhole = 256 * 1024
+const [stretches, stretchLength] = [8, 24 * 1024]
+
+/** Frames of MPEG audio: counted, or reckoned from how many lie in stretches that are spread over the file. */
+async function countedFrames(file: FileWindow, start: number): Promise<{ frames: number; origin: string }> {
+  const length = file.size - start
+  const isWhole = length <= countedWhole
+  let [frames, bytes] = [0, 0]
+  for (let n = 0; n < (isWhole ? 1 : stretches); n++) {
+    const from = start + Math.floor((n * (length - stretchLength)) / Math.max(1, stretches - 1))
+    const piece = await file.some(isWhole ? start : from, isWhole ? length : stretchLength)
+    const counted = framesIn(piece)
+    frames += counted.frames
+    bytes += counted.bytes
+  }
+  if (bytes === 0) return { frames: 0, origin: 'frames' }
+  return isWhole
+    ? { frames, origin: 'frames, counted' }
+    : { frames: Math.round((frames * length) / bytes), origin: 'frames, reckoned from stretches' }
+}
+
+/** Frames that follow each other in a piece, from the first that another follows. */
+function framesIn(piece: Uint8Array): { frames: number; bytes: number } {
+  let [frames, bytes] = [0, 0]
+  for (let at = piece.indexOf(0xff); at >= 0 && at + 4 <= piece.length;) {
+    const frame = mpegAudioFrame(piece, at)
+    const next = at + (frame?.length ?? 0)
+    const isFollowed =
+      frame !== null && frame.length > 0 && (next + 4 > piece.length || mpegAudioFrame(piece, next))
+    if (!frame || !isFollowed) {
+      at = piece.indexOf(0xff, at + 1)
+      continue
+    }
+    // The last one may be cut off by the end of the piece.
+    if (next > piece.length) break
+    frames++
+    bytes += frame.length
+    at = next
+  }
+  return { frames, bytes }
 }
 
 const aacFrameSamples = 1024

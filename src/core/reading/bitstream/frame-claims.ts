@@ -22,6 +22,8 @@ export interface StreamFacts {
   readonly codec?: string
   /** Frames a second that the stream states; wrappers' times come first. */
   readonly statedRate?: number | null
+  /** Whether the stream says that it keeps that rate. */
+  readonly statedIsFixed?: boolean
   readonly timecode?: { readonly text: string; readonly dropFrame: boolean } | null
   /** Why the stream could not be read, where its headers are damaged: what the wrapper states still stands. */
   readonly fault?: Fault
@@ -68,6 +70,7 @@ function factsOfStream(codec: string, frame: Uint8Array, setup: Uint8Array): Str
         claims,
         codec: isMpeg2 ? 'MPEG-2' : 'MPEG-1',
         statedRate: statedRate && statedRate.num / statedRate.den,
+        statedIsFixed: true,
         timecode: timecode && { text: groupTimecode(timecode), dropFrame: timecode.dropFrame },
       }
     }

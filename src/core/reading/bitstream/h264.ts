@@ -1,6 +1,7 @@
 import { byteAt } from '../bytes/byte-at'
 import type { PictureClaim, PictureFacts } from '../claims'
 import { Bits } from '../bytes/bits'
+import { ReadingFault } from '../fault'
 import { messagesIn, unescapeUnit } from './nal'
 import { readPictureUsability } from './vui'
 
@@ -16,6 +17,8 @@ export interface H264Sequence {
   readonly delayBits: number
   /** Ticks of `num_units_in_tick` a second over two: the frame rate that the stream states, or null. */
   readonly statedRate: number | null
+  /** Whether all pictures are that far apart (`fixed_frame_rate_flag`). */
+  readonly statedIsFixed: boolean
 }
 
 const profiles: Record<number, string> = {
@@ -99,6 +102,7 @@ export function readH264Sequence(unit: Uint8Array): H264Sequence {
     picStructPresent: vui?.picStructPresent ?? false,
     delayBits: vui?.delayBits ?? 0,
     statedRate: vui?.statedRate ?? null,
+    statedIsFixed: vui?.statedIsFixed ?? false,
   }
 }
 
@@ -115,6 +119,7 @@ function readVui(bits: Bits) {
   const facts = readPictureUsability(bits)
   let delayBits = 0
   let statedRate: number | null = null
+  let statedIsFixed = false
   if (bits.flag()) {
     bits.ue()
     bits.ue()
@@ -122,7 +127,7 @@ function readVui(bits: Bits) {
   if (bits.flag()) {
     const units = bits.u(32)
     const scale = bits.u(32)
-    bits.skip(1)
+    statedIsFixed = bits.flag()
     if (units > 0 && scale > 0) statedRate = scale / (2 * units)
   }
   const readHrd = () => {
@@ -145,7 +150,7 @@ function readVui(bits: Bits) {
   if (vclHrd) readHrd()
   if (nalHrd || vclHrd) bits.skip(1)
   const picStructPresent = bits.flag()
-  return { facts, delayBits, picStructPresent, statedRate }
+  return { facts, delayBits, picStructPresent, statedRate, statedIsFixed }
 }
 
 /** How the frames of a stream are coded, seen from its first pictures. */
@@ -164,6 +169,7 @@ interface CodedPictures {
 export function claimsOfH264(units: Iterable<Uint8Array>): {
   claims: PictureClaim[]
   statedRate: number | null
+  statedIsFixed: boolean
   fieldCoded: boolean
 } {
   let sequence: H264Sequence | null = null
@@ -176,13 +182,14 @@ export function claimsOfH264(units: Iterable<Uint8Array>): {
     else if ((type === 1 || type === 5) && sequence && !sequence.frameMbsOnly)
       readSlice(unit, sequence, coded)
   }
-  if (!sequence) return { claims: [], statedRate: null, fieldCoded: false }
+  if (!sequence) return { claims: [], statedRate: null, statedIsFixed: false, fieldCoded: false }
   const claims: PictureClaim[] = [
     { layer: 'stream', origin: 'sequence parameter set', facts: sequence.facts },
   ]
   const scan = scanOf(coded)
   if (!sequence.frameMbsOnly && scan) claims.push(scan)
-  return { claims, statedRate: sequence.statedRate, fieldCoded: coded.fieldPictures > 0 }
+  const { statedRate, statedIsFixed } = sequence
+  return { claims, statedRate, statedIsFixed, fieldCoded: coded.fieldPictures > 0 }
 }
 
 function scanOf(coded: CodedPictures): PictureClaim | null {
@@ -213,18 +220,35 @@ function readTiming(unit: Uint8Array, sequence: H264Sequence, coded: CodedPictur
   }
 }
 
-/** The start of a slice header, §7.3.3, as far as the field flags. */
-function readSlice(unit: Uint8Array, sequence: H264Sequence, coded: CodedPictures) {
+/** The start of a slice header, §7.3.3, as far as the field flags; null where it cannot be read. */
+function fieldOfSlice(unit: Uint8Array, sequence: H264Sequence): 'none' | 'top' | 'bottom' | null {
   const bits = new Bits(unescapeUnit(unit.subarray(0, 64)))
-  if (bits.left < 32) return
+  if (bits.left < 32) return null
   bits.skip(8)
   const firstMb = bits.ue()
   bits.ue()
   bits.ue()
   if (sequence.separatePlanes) bits.skip(2)
   bits.skip(sequence.frameNumBits)
-  if (!bits.flag() || firstMb !== 0) return
-  const bottom = bits.flag()
-  coded.bottomFirstField ??= bottom
+  if (sequence.frameMbsOnly || !bits.flag() || firstMb !== 0) return 'none'
+  return bits.flag() ? 'bottom' : 'top'
+}
+
+/** Whether a slice, header byte included, is of a field that is coded by itself. */
+export function isFieldSlice(unit: Uint8Array, sequence: H264Sequence): boolean {
+  if (sequence.frameMbsOnly) return false
+  try {
+    const field = fieldOfSlice(unit, sequence)
+    return field === 'top' || field === 'bottom'
+  } catch (error) {
+    if (error instanceof ReadingFault) return false
+    throw error
+  }
+}
+
+function readSlice(unit: Uint8Array, sequence: H264Sequence, coded: CodedPictures) {
+  const field = fieldOfSlice(unit, sequence)
+  if (field !== 'top' && field !== 'bottom') return
+  coded.bottomFirstField ??= field === 'bottom'
   coded.fieldPictures++
 }

@@ -14,8 +14,8 @@ const frame = (factors: number[], code = 0xc0, depth = 8, size: [number, number]
     factors.length,
     ...factors.flatMap((f, i) => [i + 1, f, 0]),
   ])
-const jfif = (x: number, y: number) =>
-  marker(0xe0, [...letters('JFIF\0'), 1, 2, 0, ...word(x), ...word(y), 0, 0])
+const jfif = (x: number, y: number, units = 0) =>
+  marker(0xe0, [...letters('JFIF\0'), 1, 2, units, ...word(x), ...word(y), 0, 0])
 const picture = (...markers: number[][]) => Uint8Array.from([0xff, 0xd8, ...markers.flat(), 0xff, 0xda, 0, 2])
 const facts = (...markers: number[][]) => factsOfJpeg(picture(...markers))
 
@@ -60,7 +60,8 @@ describe('JPEG markers', () => {
     })
   })
   it('state the pixel shape by densities, and fields by the marker that AVI writes', () => {
-    expect(facts(jfif(3, 4), frame([0x11]))!.pixelAspect).toEqual({ num: 4, den: 3 })
+    expect(facts(jfif(3, 4), frame([0x11]))!.pixelAspect).toEqual({ num: 3, den: 4 })
+    expect(facts(jfif(72, 96, 1), frame([0x11]))!.pixelAspect).toEqual({ num: 4, den: 3 })
     expect(facts(jfif(0, 4), frame([0x11]))!.pixelAspect).toBeUndefined()
     const avi = (polarity: number) => marker(0xe0, [...letters('AVI1'), polarity, 0, 0, 0])
     expect(facts(avi(1), frame([0x11]))).toMatchObject({ scan: 'interlaced', fieldOrder: 'bottom-first' })

@@ -43,9 +43,12 @@ function readApplication0(body: Cursor): PictureFacts {
   if (body.left < 5) return {}
   const name = body.text(4)
   if (name === 'JFIF' && body.left >= 8) {
-    body.skip(4)
+    body.skip(3)
+    const units = body.u8()
     const [x, y] = [body.u16(), body.u16()]
-    return x > 0 && y > 0 ? { pixelAspect: rational(y, x) } : {}
+    if (x === 0 || y === 0) return {}
+    // Without units the two are the shape itself; with them they count pixels on a length.
+    return { pixelAspect: units === 0 ? rational(x, y) : rational(y, x) }
   }
   if (name === 'AVI1') {
     const polarity = body.u8()
@@ -83,8 +86,15 @@ function chromaOf(sampling: readonly { h: number; v: number }[]): string | null 
   return null
 }
 
+/** What is taken of EXIF data. */
+export interface ExifFacts {
+  readonly rotation: Rotation
+  readonly takenAt: string | null
+  readonly camera: string | null
+}
+
 /** The first directory of EXIF data: orientation, camera, date. */
-function readExif(tiff: Cursor): { rotation: Rotation; takenAt: string | null; camera: string | null } {
+export function readExif(tiff: Cursor): ExifFacts {
   const found = { rotation: 0 as Rotation, takenAt: null as string | null, camera: null as string | null }
   if (tiff.left < 8) return found
   const le = tiff.text(2) === 'II'

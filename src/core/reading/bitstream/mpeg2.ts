@@ -22,6 +22,23 @@ const displayShapes: Record<number, Rational> = {
   3: rational(16, 9),
   4: rational(221, 100),
 }
+/** Shapes of MPEG-1's pixels by code (ISO/IEC 11172-2 §2.4.3.2): it states height to width in four places, these are width to height. */
+const mpeg1Shapes: Record<number, Rational> = {
+  1: rational(1),
+  2: rational(49, 33),
+  3: rational(64, 45),
+  4: rational(239, 182),
+  5: rational(36, 29),
+  6: rational(32, 27),
+  7: rational(169, 151),
+  8: rational(178, 163),
+  9: rational(54, 53),
+  10: rational(196, 201),
+  11: rational(187, 200),
+  12: rational(200, 219),
+  13: rational(127, 147),
+  14: rational(134, 161),
+}
 const profileNames: Record<number, string> = {
   1: 'High',
   2: 'Spatially scalable',
@@ -93,7 +110,11 @@ export function claimsOfMpeg2(stream: Uint8Array): Mpeg2Facts {
   facts.bitDepth = 8
   facts.chroma ??= '4:2:0'
   const shape = displayShapes[shapeCode]
-  facts.pixelAspect = shape && isMpeg2 ? multiply(shape, rational(facts.height, facts.width)) : rational(1)
+  facts.pixelAspect = !isMpeg2
+    ? (mpeg1Shapes[shapeCode] ?? rational(1))
+    : shape
+      ? multiply(shape, rational(facts.height, facts.width))
+      : rational(1)
   const claims: PictureClaim[] = [{ layer: 'stream', origin: 'sequence header', facts }]
   const scan = scanOf(isMpeg2, progressiveSequence, pictures)
   if (scan) claims.push(scan)

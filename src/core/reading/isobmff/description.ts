@@ -31,6 +31,9 @@ const configurations = new Set([
   'dvcC',
 ])
 
+/** Codecs whose sample entry says by its depth of 32 that there is alpha (QuickTime File Format). */
+const mayHaveAlpha = new Set(['ProRes', 'PNG', 'uncompressed', 'run-length'])
+
 /** Reads a visual sample entry after its type. @throws ReadingFault `damaged` */
 export function readVisual(code: string, body: Cursor): VisualDescription {
   body.skip(8 + 16)
@@ -41,11 +44,12 @@ export function readVisual(code: string, body: Cursor): VisualDescription {
   body.skip(2)
   const known = videoCodec(code)
   const claims: PictureClaim[] = []
-  const claim = (origin: string, facts: PictureFacts) => claims.push({ layer: 'wrapper', origin, facts })
+  const claim = (origin: string, facts: PictureFacts, decides = false) =>
+    claims.push({ layer: 'wrapper', origin, facts, ...(decides ? { decides } : {}) })
   if (width && height) claim('sample entry', { width, height })
   const { codec: _, ...ofCode } = known ?? { codec: '' }
   if (known) claim(`code ${code.trim()}`, ofCode)
-  if (known?.codec === 'ProRes' || known?.codec === 'PNG' || known?.codec === 'uncompressed') {
+  if (known && mayHaveAlpha.has(known.codec)) {
     claim('sample entry depth', { alpha: depth === 32 })
   }
 
@@ -64,7 +68,8 @@ export function readVisual(code: string, body: Cursor): VisualDescription {
       if (kind === 'nclc' || kind === 'nclx') {
         const codes = [inside.u16(), inside.u16(), inside.u16()] as const
         const full = kind === 'nclx' && inside.left >= 1 ? (inside.u8() & 0x80) !== 0 : undefined
-        claim('colr', colourFromCodes(...codes, full))
+        // ISO/IEC 14496-12 §12.1.5.1: what stands here holds against the bitstream.
+        claim('colr', colourFromCodes(...codes, full), kind === 'nclx')
       }
     } else if (box.type === 'clap' && inside.left >= 32) {
       const [wn, wd, hn, hd] = [inside.u32(), inside.u32(), inside.u32(), inside.u32()]
@@ -125,6 +130,32 @@ function channelsOfAac(setup: Uint8Array): number | null {
   return channelsOfConfiguration[bits.u(4)] ?? null
 }
 
+/** Channels by audio coding mode (ETSI TS 102 366 Table 4.3). */
+const channelsOfMode = [2, 1, 2, 3, 3, 4, 4, 5]
+/** Channels at further places that dependent streams add, from the first bit on (Table E.1.1 in Annex F.6). */
+const channelsAtPlaces = [2, 2, 1, 1, 2, 2, 2, 1, 1]
+
+/** Channels by the box beside AC-3 and E-AC-3 (ETSI TS 102 366 Annex F.4, F.6): what the sample entry counts is a template. */
+function channelsOfAc3(type: 'dac3' | 'dec3', body: Cursor): number | null {
+  const bits = new Bits(body.slice(body.left))
+  if (bits.left < 24) return null
+  if (type === 'dac3') {
+    bits.skip(2 + 5 + 3)
+    return (channelsOfMode[bits.u(3)] ?? 0) + bits.u(1)
+  }
+  bits.skip(13)
+  const streams = bits.u(3) + 1
+  let channels = 0
+  for (let i = 0; i < streams && bits.left >= 24; i++) {
+    bits.skip(2 + 5 + 1 + 1 + 3)
+    channels += (channelsOfMode[bits.u(3)] ?? 0) + bits.u(1)
+    bits.skip(3)
+    if (bits.u(4) === 0) bits.skip(1)
+    else for (const more of channelsAtPlaces) channels += bits.u(1) * more
+  }
+  return channels || null
+}
+
 /** Reads an audio sample entry after its type: versions 0, 1 and 2 of QuickTime, and ISO's. */
 export function readSound(code: string, body: Cursor): AudioFacts {
   body.skip(8)
@@ -151,6 +182,7 @@ export function readSound(code: string, body: Cursor): AudioFacts {
       codec = codecOfObjectType(objectType) ?? codec
       if (codec === 'AAC') channels = channelsOfAac(setup) ?? channels
     }
+    if (box.type === 'dac3' || box.type === 'dec3') channels = channelsOfAc3(box.type, box.body) ?? channels
     if (box.type === 'pcmC' && box.body.left >= 6) bitDepth = box.body.skip(5).u8()
   }
   const stated = known?.bitDepth ?? bitDepth

@@ -8,7 +8,7 @@ import { claimsOfStream } from '../bitstream/frame-claims'
 import { Cursor, utf8 } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { type Fault, ReadingFault } from '../fault'
-import type { Note, Origins, Reading, VideoFacts } from '../reading'
+import type { AudioFacts, Note, Origins, Reading, VideoFacts } from '../reading'
 import { startingAt } from '../sound-start'
 import { type FrameTimes, frameTimesFrom, mostListed } from '../frame-times'
 import {
@@ -19,6 +19,7 @@ import {
   runsFromTimes,
 } from '../timing'
 import { auditIndex } from './audit'
+import { mpegAudioFrame } from '../audio/frames'
 import { boxesIn, findBox, readFullBox } from './box'
 import { type FragmentedSamples, readFragments } from './fragments'
 import { type Layout, readLayout } from './layout'
@@ -56,9 +57,10 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
   const beginning = (track: Track) =>
     beginningOf(track, fragments.get(track)?.begins ?? null, header.timescale)
   const pictureBegins = video ? beginning(video) : null
-  const sounds = tracks.flatMap((track) =>
-    track.sound ? startingAt(track.sound, beginning(track), pictureBegins) : [],
-  )
+  const sounds: AudioFacts[] = []
+  for (const track of tracks)
+    if (track.sound)
+      sounds.push(startingAt(await ownSound(file, track, track.sound), beginning(track), pictureBegins))
   const longest = tracks.reduce(
     (most, t) => (t.sound ? Math.max(most, t.duration / (t.timescale || 1)) : most),
     0,
@@ -86,6 +88,13 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
     fault: mediaCutOff(layout, video, file.size) ?? picture?.fault ?? null,
     frameTimes: picture?.frameTimes ?? null,
   }
+}
+
+/** Sound whose frames count its channels themselves: beside MPEG audio the sample entry's count is a template. */
+async function ownSound(file: FileWindow, { samples }: Track, facts: AudioFacts): Promise<AudioFacts> {
+  const [first] = samplePlaces(samples, 1)
+  if (!/^MP[23]$/.test(facts.codec) || !first) return facts
+  return mpegAudioFrame(await file.some(first.offset, Math.min(first.size, 8)))?.facts ?? facts
 }
 
 function missingIndex(layout: Layout, size: number): ReadingFault {
@@ -168,12 +177,12 @@ async function readPicture(
   const stream = claimsOfStream(visual.codec, frame, visual.configuration?.bytes)
 
   const notes: Note[] = []
-  const shown = fragmented ? null : editedFrames(track, movieTimescale, notes)
   const total =
     fragmented && layout.skipped
       ? fragments.span
       : runs.reduce((sum, run) => sum + run.count * run.duration, 0)
   const listed = presentationTimes(track)
+  const shown = fragmented ? null : editedFrames(track, listed, movieTimescale, notes)
   const rate = rateOfTrack(track, runs, listed)
   const picture = assemblePicture({
     fault: stream.fault,
@@ -296,6 +305,7 @@ function frameTimesOf({ samples, timescale }: Track, listed: Float64Array): Fram
 /** What an edit list leaves of the clip, where it leaves frames out; null where it shows all. */
 function editedFrames(
   track: Track,
+  listed: Float64Array | null,
   movieTimescale: number,
   notes: Note[],
 ): { frames: number; seconds: number } | null {
@@ -305,7 +315,9 @@ function editedFrames(
   const total =
     track.samples.durations.reduce((sum, run) => sum + run.count * run.duration, 0) / track.timescale
   const perFrame = total / Math.max(1, track.samples.count)
-  const frames = Math.round(seconds / perFrame)
+  const frames = listed
+    ? shown.reduce((sum, edit) => sum + framesWithin(track, listed, edit, movieTimescale), 0)
+    : Math.round(seconds / perFrame)
   if (!Number.isFinite(frames) || frames >= track.samples.count || total - seconds < perFrame * 0.75)
     return null
   notes.push({
@@ -313,6 +325,27 @@ function editedFrames(
     message: `The file holds ${track.samples.count} frames; its edit list shows ${frames} of them.`,
   })
   return { frames, seconds }
+}
+
+/** Frames that are on during an edit: a part of a frame at either end shows it, but for what rounding makes (§8.6.6). */
+function framesWithin(
+  { timescale, samples }: Track,
+  listed: Float64Array,
+  { mediaTime, duration }: Track['edits'][number],
+  movieTimescale: number,
+): number {
+  const end = mediaTime + (duration * timescale) / movieTimescale
+  // The movie's clock is coarser than the media's: what it cannot say is no frame.
+  const grain = Math.max(1, timescale / movieTimescale)
+  const sorted = Float64Array.from(listed).sort()
+  const last = samples.durations.at(-1)?.duration ?? 0
+  let count = 0
+  for (let i = 0; i < sorted.length; i++) {
+    const begins = sorted[i] ?? 0
+    const ends = sorted[i + 1] ?? begins + last
+    if (begins < end - grain && ends > mediaTime + grain) count++
+  }
+  return count
 }
 
 /** The start timecode: the first sample of the timecode track is a frame number. */

@@ -6,7 +6,7 @@ import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
 import { startingAt } from '../sound-start'
-import { type RateFacts, rateFromDurations, runsFromTimes } from '../timing'
+import { type RateFacts, filmNote, filmRateOfTimes, rateFromDurations, runsFromTimes } from '../timing'
 import { walkBlocks } from './blocks'
 import { elementsIn, float, mapOf, readVint, text, unsigned } from './ebml'
 import { type MatroskaTrack, readTracks } from './tracks'
@@ -179,7 +179,11 @@ async function readPicture(
   const fallback = stream.statedRate
     ? { rate: exactRate(stream.statedRate), rateMode: 'unknown' as const }
     : null
-  const { rate, origin } = rateOfBlocks(track, blocks.times, scale, fallback)
+  const sorted = [...blocks.times].sort((a, b) => a - b)
+  const film = filmRateOfTimes(runsFromTimes(sorted), 1e9 / scale, stream.statedRate ?? null)
+  const { rate, origin } = film
+    ? { rate: { rate: film, rateMode: 'constant' as const }, origin: 'block times, repeat_first_field' }
+    : rateOfBlocks(track, sorted, scale, fallback)
   const counted = segment.tags.get('NUMBER_OF_FRAMES')
   const frameCount = blocks.complete
     ? blocks.times.length
@@ -196,6 +200,7 @@ async function readPicture(
     rate,
     rateOrigin: origin,
     frameCount,
+    rotation: track.rotation,
   })
   // The segment's duration is that of its longest track; the picture's own is its frames.
   const exact =
@@ -204,18 +209,19 @@ async function readPicture(
       : null
   const { times, begins } = blocks
   const firstShown = times.length ? (Math.min(...times.slice(0, 64)) * scale) / 1e9 : null
-  return { ...picture, durationSec: exact ?? stated, begins, firstShown }
+  const notes =
+    film && stream.statedRate ? [filmNote(film, stream.statedRate), ...picture.notes] : picture.notes
+  return { ...picture, notes, durationSec: exact ?? stated, begins, firstShown }
 }
 
 /** Times of blocks decide, if enough of them were seen; else the duration that the track states. */
 function rateOfBlocks(
   track: MatroskaTrack,
-  times: readonly number[],
+  sorted: readonly number[],
   scale: number,
   fallback: RateFacts | null,
 ): { rate: RateFacts; origin: string } {
   const clock = 1e9 / scale
-  const sorted = [...times].sort((a, b) => a - b)
   const stated =
     track.defaultDuration && track.defaultDuration > 1000 ? exactRate(1e9 / track.defaultDuration) : null
   const measured = sorted.length >= 3 ? rateFromDurations(runsFromTimes(sorted), clock) : null

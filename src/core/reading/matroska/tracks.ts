@@ -1,9 +1,11 @@
 import { byteAt } from '../bytes/byte-at'
+import type { Rotation } from '../../picture/turn'
 import { rational } from '../../rational/rational'
-import type { Cursor } from '../bytes/cursor'
+import { Cursor, latin } from '../bytes/cursor'
 import type { PictureClaim } from '../claims'
 import { videoCodec } from '../codecs'
 import { colourFromCodes } from '../colour'
+import { type VisualDescription, readVisual } from '../isobmff/description'
 import type { AudioFacts } from '../reading'
 import { elementsIn, float, mapOf, text, unsigned } from './ebml'
 
@@ -17,6 +19,7 @@ export interface MatroskaTrack {
   /** Nanoseconds a frame, where stated. */
   readonly defaultDuration: number | null
   readonly claims: PictureClaim[]
+  readonly rotation: Rotation
   readonly sound: AudioFacts | null
   readonly setup: Uint8Array
   /** Whether frames have their headers stripped (content compression), and which bytes stood there. */
@@ -70,11 +73,13 @@ function readTrack(body: Cursor): MatroskaTrack {
     codecId.startsWith('V_MS/VFW') && setup.length >= 20
       ? String.fromCharCode(...setup.subarray(16, 20))
       : null
-  const known = bitmapCode ? videoCodec(bitmapCode) : null
+  const quickTime = codecId.startsWith('V_QUICKTIME') ? quickTimeEntry(setup) : null
+  const code = bitmapCode ?? quickTime?.code ?? (/^V_PRORES/.test(codecId) ? fourLetters(setup, 0) : null)
+  const known = code === null ? null : videoCodec(code)
   const codec =
     known?.codec ??
     nameIn(kind === 'audio' ? soundCodecs : videoCodecs, codecId) ??
-    `unknown (${bitmapCode ?? codecId})`
+    `unknown (${code?.trim() ?? codecId})`
   const video = entry.get(0xe0)
   const { codec: _, profile = null, ...ofCode } = known ?? { codec, profile: null }
   return {
@@ -84,11 +89,45 @@ function readTrack(body: Cursor): MatroskaTrack {
     codec,
     profile: profile ?? null,
     defaultDuration: unsigned(entry.get(0x23e383)) ?? null,
-    claims: video ? [...videoClaims(video), { layer: 'wrapper', origin: 'codec id', facts: ofCode }] : [],
+    claims: video
+      ? [
+          ...videoClaims(video),
+          { layer: 'wrapper', origin: 'codec id', facts: ofCode },
+          ...(quickTime?.claims ?? []),
+        ]
+      : [],
+    rotation: video ? rotationOf(mapOf(video)) : 0,
     sound: kind === 'audio' ? readSound(entry.get(0xe1), codec, codecId, setup) : null,
-    setup: bitmapCode ? setup.subarray(40) : setup,
+    setup: bitmapCode
+      ? setup.subarray(40)
+      : quickTime
+        ? (quickTime.configuration?.bytes ?? new Uint8Array(0))
+        : setup,
     strippedHeader: strippedHeader(entry.get(0x6d80)),
   }
+}
+
+const fourLetters = (bytes: Uint8Array, at: number): string | null =>
+  bytes.length >= at + 4 ? latin(bytes.subarray(at, at + 4)) : null
+
+/** Codecs of QuickTime keep their sample entry beside the track, or their four letters alone. */
+function quickTimeEntry(
+  setup: Uint8Array,
+): VisualDescription | { code: string; claims: []; configuration: null } | null {
+  const entryLength = 86
+  const code = fourLetters(setup, setup.length >= entryLength ? 4 : 0)
+  if (code === null) return null
+  return setup.length < entryLength
+    ? { code, claims: [], configuration: null }
+    : readVisual(code, new Cursor(setup.subarray(8)))
+}
+
+/** The turn by the projection's roll (RFC 9559 §5.1.4.1.28.46): degrees counter-clockwise. */
+function rotationOf(video: ReadonlyMap<number, Cursor>): Rotation {
+  const projection = video.get(0x7670)
+  const roll = projection ? (float(mapOf(projection).get(0x7675)) ?? 0) : 0
+  const turn = (((Math.round(-roll / 90) * 90) % 360) + 360) % 360
+  return turn === 90 || turn === 180 || turn === 270 ? turn : 0
 }
 
 function videoClaims(body: Cursor): PictureClaim[] {

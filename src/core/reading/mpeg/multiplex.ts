@@ -1,131 +1,375 @@
 import { exactRate } from '../../rate/rate'
-import { toNumber } from '../../rational/rational'
+import { type Rational, rational, toNumber } from '../../rational/rational'
+import { kilobytes } from '../../words/figures'
 import { type WrapperReading, assemblePicture, makeReading } from '../assemble'
-import { claimsOfStream } from '../bitstream/frame-claims'
+import { codecOfSound, soundFacts } from '../audio/coded'
+import { type StreamFacts, claimsOfStream } from '../bitstream/frame-claims'
+import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
+import { frameTimesFrom } from '../frame-times'
 import type { AudioFacts, Note } from '../reading'
 import { startingAt } from '../sound-start'
-import { type RateFacts, rateFromDurations, runsFromTimes } from '../timing'
+import {
+  type DurationRun,
+  type RateFacts,
+  filmNote,
+  filmRateFrom,
+  rateFromDurations,
+  runsFromTimes,
+} from '../timing'
+import type { DeclaredStream, Demultiplexer, ElementaryStretch } from './demultiplex'
+import { type StretchTimes, clock, goingOn, pictureTimes, wrap } from './picture-times'
 
-/** What a multiplex came to: both of its ends, or all of it where it is small. */
-export interface Multiplex {
-  readonly container: 'MPEG-TS' | 'MPEG-PS'
-  readonly sizeBytes: number
-  readonly codec: string | null
-  readonly video: Uint8Array
-  /** Times of video packets at the head, in ticks of 90 kHz, in the order stored. */
-  readonly times: readonly number[]
-  /** The latest time at the tail. */
-  readonly lastTime: number | null
-  readonly sounds: readonly HeardSound[]
-  readonly notes: readonly Note[]
+/** A file of no more than this is read whole, and its pictures counted; of a longer one no more than this is read. */
+const budget = 3_980_000
+/** The head of a longer one; further, where something that is declared has not begun by then. */
+const [headLength, furtherHead] = [1_200_000, 2_700_000]
+/** The end is sought backwards in steps of this; where it is found, more is read in front of it. */
+const [tailStep, longerTail] = [150_000, 1_000_000]
+/** Two places between tell whether the rate holds. */
+const betweenLength = 700_000
+/** The first headers of a stream lie within its first bytes. */
+const [firstBytes, firstSoundBytes] = [256 * 1024, 16 * 1024]
+
+interface Piece {
+  readonly from: number
+  readonly streams: ReadonlyMap<number, ElementaryStretch>
 }
+type Declared<Kind extends DeclaredStream['kind']> = readonly [
+  id: number,
+  stream: Extract<DeclaredStream, { kind: Kind }>,
+]
 
-/** A stream of sound, and the time of its first packet, in ticks of 90 kHz; null where it bears none. */
-export interface HeardSound {
-  readonly facts: AudioFacts
-  readonly begins: number | null
-}
+/**
+ * Reads a transport or program stream. No index says what lies in it: the head tells what there is, the end when its last picture is
+ * shown, and places between whether the rate holds; a short one is read whole, and counted.
+ */
+export async function readingOfMultiplex(file: FileWindow, demux: Demultiplexer): Promise<WrapperReading> {
+  const isWhole = file.size <= budget
+  const pieceAt = async (from: number, length: number): Promise<Piece> => ({
+    from,
+    // A later read may take the place of these bytes.
+    streams: demux.gather((await file.some(from, length)).slice(), from),
+  })
+  const streamsOf = <Kind extends DeclaredStream['kind']>(kind: Kind) =>
+    [...demux.streams].filter(([, stream]) => stream.kind === kind) as unknown as Declared<Kind>[]
 
-const clock = 90_000
-/** Times wrap after 33 bits, about a day. */
-const wrap = 2 ** 33
+  let head = await pieceAt(0, isWhole ? file.size : headLength)
+  const [picture] = streamsOf('picture')
+  const hasBegun = () =>
+    demux.streams.size > 0 &&
+    (!picture || (head.streams.get(picture[0])?.times.length ?? 0) > 0) &&
+    streamsOf('sound').every(([id, { coding, facts }]) => facts ?? heardIn([head], id, coding))
+  let left = budget - headLength
+  if (!isWhole && !hasBegun()) {
+    head = await pieceAt(0, furtherHead)
+    left = budget - furtherHead
+  }
 
-/** Brings a transport or program stream together: the wrapper states little, so the bitstream says nearly all. */
-export function readingOfMultiplex(mux: Multiplex): WrapperReading {
-  if (!mux.codec && mux.sounds.length === 0)
+  const [main] = [...streamsOf('picture'), ...streamsOf('sound')]
+  if (!main)
     throw new ReadingFault('damaged', 'The multiplex holds neither picture nor sound that is known.', 0)
-  const times = unwrapped(mux.times)
-  if (!mux.codec) return wrapUp(mux, null, null)
-  const stream = claimsOfStream(mux.codec, mux.video)
+  const pieces = [head]
+  let hasEnd = isWhole
+  if (!isWhole) {
+    const tail = await lastOf(file, main[0], pieceAt, left)
+    left -= tail.read
+    for (const share of [1 / 3, 2 / 3])
+      if (left >= betweenLength) {
+        pieces.push(await pieceAt(Math.round(file.size * share), betweenLength))
+        left -= betweenLength
+      }
+    if (tail.piece) pieces.push(tail.piece)
+    hasEnd = tail.piece !== null
+  }
+  const sounds = streamsOf('sound')
+  const shared = { file, demux, pieces, isWhole, hasEnd, sounds }
+  const [, { kind }] = main
+  return kind === 'picture' ? ofPictures(shared, main as Declared<'picture'>) : ofSoundAlone(shared, main[0])
+}
+
+interface Read {
+  readonly file: FileWindow
+  readonly demux: Demultiplexer
+  /** From the first to the last; the last holds the end of what is sought, where it was found. */
+  readonly pieces: readonly Piece[]
+  readonly isWhole: boolean
+  /** Whether the last of what is sought was found. */
+  readonly hasEnd: boolean
+  readonly sounds: readonly Declared<'sound'>[]
+}
+
+/**
+ * The last stretch in which a time of a stream lies: sought backwards from the end, further and further, then between.
+ * @param most bytes that may be read
+ */
+async function lastOf(
+  file: FileWindow,
+  id: number,
+  pieceAt: (from: number, length: number) => Promise<Piece>,
+  most: number,
+): Promise<{ piece: Piece | null; read: number }> {
+  const timesIn = (piece: Piece) => piece.streams.get(id)?.times.length ?? 0
+  let read = 0
+  const between = async (from: number, to: number) => {
+    const begins = Math.max(0, from)
+    const ends = Math.min(file.size, to)
+    read += ends - begins
+    return pieceAt(begins, ends - begins)
+  }
+  const canProbe = () => read + tailStep + longerTail <= most
+  let [holds, lacks] = [file.size - tailStep, file.size]
+  let isFound = timesIn(await between(holds, lacks)) > 0
+  // What lies behind the last picture may be long: leaps back, then halves.
+  for (let leap = 2 * tailStep; !isFound && canProbe() && holds > 0; leap *= 2) {
+    ;[holds, lacks] = [Math.max(0, file.size - leap), holds]
+    isFound = timesIn(await between(holds, holds + tailStep)) > 0
+  }
+  if (!isFound) return { piece: null, read }
+  while (lacks - holds > tailStep && canProbe()) {
+    const middle = Math.round((holds + lacks) / 2)
+    if (timesIn(await between(middle, middle + tailStep)) > 0) holds = middle
+    else lacks = middle
+  }
+  // The last picture that is stored is seldom the last that is shown.
+  const end = Math.max(lacks, holds) + tailStep
+  return { piece: await between(end - longerTail, end), read }
+}
+
+/** What a stream of sound says where it is first heard. */
+function heardIn(pieces: readonly Piece[], id: number, coding: string | null): AudioFacts | null {
+  for (const { streams } of pieces) {
+    const bytes = streams.get(id)?.bytes(firstSoundBytes)
+    const facts = bytes && soundFacts(coding, bytes)
+    if (facts) return facts
+  }
+  return null
+}
+
+/** The sounds beside a first time of the main stream, and what of them could not be said. */
+function soundsOf({ pieces, sounds }: Read, first: number | null): { audio: AudioFacts[]; notes: Note[] } {
+  const notes: Note[] = []
+  const audio = sounds.map(([id, { coding, facts }]): AudioFacts => {
+    const heard = facts ?? heardIn(pieces, id, coding)
+    if (!heard) {
+      const codec = codecOfSound(coding)
+      const within = pieces.length > 1 ? `in the ${kilobytes(budget)} that were looked at` : 'in the file'
+      notes.push({
+        code: 'sound-not-said',
+        message: `${codec === 'unknown' ? 'A sound' : codec} is declared (stream ${id}), and no header of it lies ${within}: channels and sample rate are not said.`,
+      })
+      return { codec, channels: null, sampleRate: null, bitDepth: null }
+    }
+    const begins = pieces[0]?.streams.get(id)?.times[0]?.time
+    if (begins === undefined || first === null) return heard
+    const apart = ((begins - first + 1.5 * wrap) % wrap) - wrap / 2
+    return startingAt(heard, apart / clock, 0)
+  })
+  return { audio, notes }
+}
+
+function ofPictures(read: Read, [id, { codec: declared }]: Declared<'picture'>): WrapperReading {
+  const { file, demux, pieces, isWhole } = read
+  const codec = declared ?? 'unknown'
+  const first = pieces[0]?.streams.get(id)
+  const stream = claimsOfStream(codec, first?.bytes(firstBytes) ?? new Uint8Array(0))
   if (stream.fault) throw new ReadingFault(stream.fault.code, stream.fault.message)
   if (stream.claims.length === 0) {
     throw new ReadingFault(
       'damaged',
-      `${mux.codec} is announced, but no header of it is found at the start. The file may begin in the middle of a recording.`,
+      `${codec} is announced, but no header of it is found at the start. The file may begin in the middle of a recording.`,
       0,
     )
   }
-  const { rate, origin } = rateOfTimes(times, stream.statedRate ?? null, stream.fieldCoded ?? false)
-  const last =
-    mux.lastTime === null ? null : mux.lastTime + (mux.lastTime < (times[0] ?? -Infinity) ? wrap : 0)
-  const span =
-    times.length && last !== null
-      ? (Math.max(last, ...times.slice(-1)) - Math.min(...times.slice(0, 32))) / clock
-      : null
-  const frames = span !== null && rate.rate ? Math.round(span * toNumber(rate.rate)) + 1 : null
-  const picture = assemblePicture({
-    codec: stream.codec ?? mux.codec,
-    claims: stream.claims,
-    rate,
-    rateOrigin: origin,
-    frameCount: frames,
+  const from = first?.times[0]?.time ?? 0
+  const stretches = pieces.flatMap(({ streams }) => {
+    const found = streams.get(id)
+    return found ? [pictureTimes(codec, found, plausibleRate(stream.statedRate), from)] : []
   })
-  const seconds = frames !== null && rate.rate ? frames / toNumber(rate.rate) : span
-  return wrapUp(mux, { ...picture, timecode: stream.timecode ?? null }, seconds)
+  const timing = timingOf(stretches, stream, read)
+  const picture = assemblePicture({
+    codec: stream.codec ?? codec,
+    claims: stream.claims,
+    rate: timing.rate,
+    rateOrigin: timing.origin,
+    frameCount: timing.frames,
+  })
+  const { audio, notes } = soundsOf(read, timing.first)
+  const times = isWhole && timing.rate.rateMode === 'variable' ? (stretches[0]?.times ?? []) : []
+  return {
+    reading: makeReading({
+      kind: 'video',
+      container: demux.container,
+      sizeBytes: file.size,
+      durationSec: timing.durationSec,
+      video: picture.video,
+      audio,
+      timecode: stream.timecode
+        ? { start: stream.timecode.text, dropFrame: stream.timecode.dropFrame }
+        : null,
+      notes: [...timing.notes, ...notes, ...picture.notes],
+    }),
+    origins: {
+      ...picture.origins,
+      ...(timing.frames === null ? {} : { 'video.frameCount': isWhole ? 'pictures, counted' : reckoned }),
+      durationSec: 'presentation times',
+      timecode: 'group of pictures',
+    },
+    fault: null,
+    frameTimes: times.length > 1 ? frameTimesFrom(times, rational(clock), null) : null,
+  }
 }
 
-function wrapUp(
-  mux: Multiplex,
-  picture:
-    (ReturnType<typeof assemblePicture> & { timecode: { text: string; dropFrame: boolean } | null }) | null,
-  durationSec: number | null,
-): WrapperReading {
-  const times = unwrapped(mux.times)
-  const [begins] = times
-  const soundSpan = mux.lastTime !== null && begins !== undefined ? (mux.lastTime - begins) / clock : null
-  const reading = makeReading({
-    kind: picture ? 'video' : 'audio',
-    container: mux.container,
-    sizeBytes: mux.sizeBytes,
-    durationSec: picture ? durationSec : soundSpan,
-    video: picture?.video ?? null,
-    audio: mux.sounds.map(({ facts, begins: heard }) => {
-      const first = times.length ? Math.min(...times.slice(0, 32)) : null
-      if (heard === null || first === null) return facts
-      const apart = ((heard - first + 1.5 * wrap) % wrap) - wrap / 2
-      return startingAt(facts, apart / clock, 0)
-    }),
-    timecode: picture?.timecode
-      ? { start: picture.timecode.text, dropFrame: picture.timecode.dropFrame }
-      : null,
-    notes: [...mux.notes, ...(picture?.notes ?? [])],
-  })
+/** Some writers state the clock of their times: no picture runs as fast. */
+const mostStated = 500
+const plausibleRate = (stated: number | null | undefined): number | null =>
+  stated && stated <= mostStated ? stated : null
+
+const reckoned = 'first and last presentation time, reckoned'
+
+/** What the times of a picture come to. */
+interface Timing {
+  readonly rate: RateFacts
+  readonly origin: string
+  readonly frames: number | null
+  readonly durationSec: number | null
+  /** The first time, in ticks. */
+  readonly first: number | null
+  readonly notes: readonly Note[]
+}
+
+/** The times decide; what the stream states, only where they are too few to. */
+function timingOf(
+  stretches: readonly StretchTimes[],
+  stream: StreamFacts,
+  { isWhole, hasEnd }: Read,
+): Timing {
+  const stated = plausibleRate(stream.statedRate)
+  const [head, last] = [stretches[0], stretches.at(-1)]
+  const first = head?.times[0] ?? null
+  const end = hasEnd ? (last?.times.at(-1) ?? null) : null
+  const span = first === null || end === null ? null : (end - first) / clock
+  const film = filmRate(stretches, stated)
+  const runs = surelyFollowing(stretches, isWhole)
+  const fixed = stream.statedIsFixed === true ? stated : null
+  const measured = film || (fixed !== null && agrees(runs, fixed)) ? null : rateOfRuns(runs)
+  const rate: RateFacts = film
+    ? { rate: film, rateMode: 'constant' }
+    : (measured ??
+      (stated === null
+        ? { rate: null, rateMode: 'unknown' }
+        : { rate: exactRate(stated), rateMode: stream.statedIsFixed ? 'constant' : 'unknown' }))
+  const perSecond = rate.rate && (rate.meanRate ?? toNumber(rate.rate))
+  const frames = isWhole
+    ? (head?.frames ?? 0)
+    : span !== null && perSecond
+      ? Math.round(span * perSecond) + 1
+      : null
+  const durationSec =
+    frames !== null && perSecond && rate.rateMode !== 'variable'
+      ? frames / perSecond
+      : span === null
+        ? null
+        : span + (perSecond ? 1 / perSecond : 0)
+  const notes: Note[] = []
+  if (film && stated !== null) notes.push(filmNote(film, stated))
+  if (!hasEnd)
+    notes.push({
+      code: 'end-not-found',
+      message: `No picture is found near the end of the file: how long it lasts is not said.`,
+    })
+  if (!isWhole && rate.rateMode === 'variable' && frames !== null)
+    notes.push({
+      code: 'reckoned-count',
+      message: `${frames} frames are reckoned from the times at ${stretches.length} places of the file: nothing in it lists them.`,
+    })
   return {
-    reading,
-    origins: { ...picture?.origins, durationSec: 'presentation times', timecode: 'group of pictures' },
+    rate,
+    origin: film ? 'repeat_first_field' : measured ? 'presentation times' : 'stream',
+    frames,
+    durationSec,
+    first,
+    notes,
+  }
+}
+
+/** Film whose every other frame is shown for three fields (ISO/IEC 13818-2 §6.3.10): its own rate; null where it is none. */
+function filmRate(stretches: readonly StretchTimes[], stated: number | null): Rational | null {
+  const sum = (of: (stretch: StretchTimes) => number) =>
+    stretches.reduce((total, stretch) => total + of(stretch), 0)
+  const [frames, fields, repeats] = [
+    sum(({ frames }) => frames),
+    sum(({ fields }) => fields),
+    sum(({ repeats }) => repeats),
+  ]
+  if (stated === null || frames < 4 || repeats < 0.4 * frames || repeats > 0.6 * frames) return null
+  // Stretches end within a pattern: film is what four fifths of the stated rate are.
+  if (Math.abs(fields / (2 * frames) - 1.25) > 0.05) return null
+  return filmRateFrom(stated)
+}
+
+/** A rate is told by no fewer intervals than these. */
+const fewestIntervals = 2
+
+/** So few intervals may lack a picture in between, which is stored elsewhere. */
+const few = 5
+
+/** Whether times that are few are what a rate that the stream keeps makes them. */
+function agrees(runs: readonly DurationRun[], fixed: number): boolean {
+  const period = clock / fixed
+  const isMultiple = ({ duration }: DurationRun) =>
+    Math.abs(duration / period - Math.max(1, Math.round(duration / period))) < 0.05
+  return runs.reduce((sum, { count }) => sum + count, 0) < few && runs.every(isMultiple)
+}
+
+/** The intervals between pictures that surely follow each other. */
+function surelyFollowing(stretches: readonly StretchTimes[], isWhole: boolean): DurationRun[] {
+  const runs: DurationRun[] = []
+  // A short stretch shows less of how far pictures are stored out of order than the others do.
+  const [first, last] = [
+    Math.max(...stretches.map(({ unsettled }) => unsettled.first)),
+    Math.max(...stretches.map(({ unsettled }) => unsettled.last)),
+  ]
+  for (const [i, { times, frames }] of stretches.entries()) {
+    if (times.length < frames) continue
+    const isEnd = isWhole || i === stretches.length - 1
+    runs.push(...runsFromTimes(times.slice(i === 0 ? 0 : first, isEnd ? times.length : times.length - last)))
+  }
+  return runs
+}
+
+/** The rate that intervals mean; null where there are too few. */
+function rateOfRuns(runs: readonly DurationRun[]): RateFacts | null {
+  if (runs.reduce((sum, { count }) => sum + count, 0) < fewestIntervals) return null
+  // Times that were milliseconds once count by ninety ticks, and tremble by as much.
+  const unit = runs.reduce((all, { duration }) => divisor(all, duration), 0)
+  const coarse = unit >= clock / 1000 && unit % (clock / 1000) === 0 ? clock / 1000 : 1
+  const scaled = runs.map(({ count, duration }) => ({ count, duration: duration / coarse }))
+  const longest = scaled.at(-1)?.duration ?? 0
+  // Its last frame is none that a writer made up: one more takes its place.
+  return rateFromDurations([...scaled, { count: 1, duration: longest }], clock / coarse)
+}
+
+const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b))
+
+function ofSoundAlone(read: Read, id: number): WrapperReading {
+  const { file, demux, pieces } = read
+  const timesIn = (piece: Piece | undefined) => piece?.streams.get(id)?.times.map(({ time }) => time) ?? []
+  const times = timesIn(pieces[0])
+  const first = times[0] ?? null
+  const last = timesIn(pieces.at(-1)).at(-1) ?? null
+  const between = times.length > 1 ? ((times.at(-1) ?? 0) - (times[0] ?? 0)) / (times.length - 1) : 0
+  const { audio, notes } = soundsOf(read, null)
+  return {
+    reading: makeReading({
+      kind: 'audio',
+      container: demux.container,
+      sizeBytes: file.size,
+      durationSec: first === null || last === null ? null : (goingOn(last, first) - first + between) / clock,
+      audio,
+      notes,
+    }),
+    origins: { durationSec: 'presentation times' },
     fault: null,
   }
-}
-
-function unwrapped(times: readonly number[]): number[] {
-  const first = times[0] ?? 0
-  return times.map((time) => (time < first - wrap / 2 ? time + wrap : time))
-}
-
-/** Times that tremble by a tick are constant; field pictures come with a time each, or one a frame. */
-function rateOfTimes(
-  times: readonly number[],
-  stated: number | null,
-  fieldCoded: boolean,
-): { rate: RateFacts; origin: string } {
-  const sorted = [...new Set(times)].sort((a, b) => a - b)
-  // The last times of a cut stretch may lack their neighbours, which come later in the stream.
-  const settled = sorted.slice(0, Math.max(3, sorted.length - 4))
-  const measured = settled.length >= 3 ? rateFromDurations(runsFromTimes(settled), clock) : null
-  if (measured?.rate && measured.rateMode === 'constant') {
-    const halved = fieldCoded && stated !== null && Math.abs(toNumber(measured.rate) / stated - 2) < 0.01
-    return {
-      rate: halved ? { rate: exactRate(toNumber(measured.rate) / 2), rateMode: 'constant' } : measured,
-      origin: 'presentation times',
-    }
-  }
-  // Only key frames may bear a time: then what the stream states is all there is.
-  if (stated !== null && (!measured?.rate || toNumber(measured.rate) < stated * 0.9)) {
-    return {
-      rate: { rate: exactRate(stated), rateMode: measured ? 'constant' : 'unknown' },
-      origin: 'stream',
-    }
-  }
-  return { rate: measured ?? { rate: null, rateMode: 'unknown' }, origin: 'presentation times' }
 }

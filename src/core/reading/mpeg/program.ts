@@ -1,56 +1,60 @@
 import { byteAt } from '../bytes/byte-at'
 import type { WrapperReading } from '../assemble'
-import { firstSound } from '../audio/frames'
 import type { FileWindow } from '../bytes/source'
+import { type DeclaredStream, type Demultiplexer, Gathering } from './demultiplex'
 import { readingOfMultiplex } from './multiplex'
-import { Beginning, readPes } from './pes'
-
-const endLength = 96 * 1024
-const firstBytes = 32 * 1024
+import { readPes } from './pes'
+import { streamOfType } from './stream-types'
 
 /** Reads MPEG program streams (ISO/IEC 13818-1 §2.5) and MPEG-1 system streams: packets, times, first headers. */
-export async function readProgram(file: FileWindow): Promise<WrapperReading> {
-  const complete = file.size <= endLength * 2
-  const head = (await file.some(0, complete ? file.size : endLength)).slice()
-  const times: number[] = []
-  const video = new Beginning(firstBytes)
-  const sounds = new Map<number, Beginning>()
-  const soundBegins = new Map<number, number>()
-  let videoId = -1
-  for (const { at, pes } of packetsIn(head)) {
-    const end = pes.packetLength ? Math.min(head.length, at + 6 + pes.packetLength) : head.length
-    const payload = head.subarray(Math.min(end, at + pes.headerLength), end)
-    if (pes.streamId >= 0xe0 && pes.streamId <= 0xef && (videoId < 0 || videoId === pes.streamId)) {
-      videoId = pes.streamId
-      if (pes.pts !== null) times.push(pes.pts)
-      video.add(payload)
-    } else if ((pes.streamId >= 0xc0 && pes.streamId <= 0xdf) || pes.streamId === 0xbd) {
-      const sound = sounds.get(pes.streamId) ?? new Beginning(4096)
-      sounds.set(pes.streamId, sound)
-      if (pes.pts !== null && !soundBegins.has(pes.streamId)) soundBegins.set(pes.streamId, pes.pts)
-      sound.add(payload)
+export const readProgram = (file: FileWindow): Promise<WrapperReading> =>
+  readingOfMultiplex(file, programStream())
+
+const [streamMap, privateStream] = [0xbc, 0xbd]
+const isPicture = (id: number) => id >= 0xe0 && id <= 0xef
+const isSound = (id: number) => id >= 0xc0 && id <= 0xdf
+
+/** Sound in private packets, by the first number of what each holds: the coding, and how many bytes stand in front of it. */
+const privateSounds: readonly (readonly [from: number, coding: string, skip: number])[] = [
+  [0x80, 'AC-3', 4],
+  [0x88, 'DTS', 4],
+  [0xa0, 'LPCM of discs', 4],
+  [0xb0, 'TrueHD', 4],
+  [0xc0, 'E-AC-3', 4],
+]
+
+function programStream(): Demultiplexer {
+  const streams = new Map<number, DeclaredStream>()
+  const declare = (id: number, stream: DeclaredStream) => {
+    if (!streams.has(id)) streams.set(id, stream)
+  }
+
+  function gather(bytes: Uint8Array): Gathering {
+    const gathered = new Gathering()
+    for (const { at, pes } of packetsIn(bytes)) {
+      const { streamId: id } = pes
+      const end = pes.packetLength ? Math.min(bytes.length, at + 6 + pes.packetLength) : bytes.length
+      const payload = bytes.subarray(Math.min(end, at + pes.headerLength), end)
+      if (id === streamMap) readStreamMap(payload, declare)
+      else if (isPicture(id)) {
+        declare(id, { kind: 'picture', codec: codecOf(payload) })
+        gathered.of(id).add(payload, pes.pts)
+      } else if (isSound(id)) {
+        declare(id, { kind: 'sound', coding: null })
+        gathered.of(id).add(payload, pes.pts)
+      } else if (id === privateStream) {
+        const sub = byteAt(payload, 0)
+        const known = privateSounds.findLast(([from]) => sub >= from && sub < from + 16)
+        if (!known) continue
+        const [, coding, skip] = known
+        const number = (id << 8) | sub
+        declare(number, { kind: 'sound', coding })
+        gathered.of(number).add(payload.subarray(skip), pes.pts)
+      }
     }
+    return gathered
   }
-  let lastTime = times.reduce<number | null>((latest, time) => Math.max(latest ?? time, time), null)
-  if (!complete) {
-    const tail = (await file.some(file.size - endLength, endLength)).slice()
-    for (const { pes } of packetsIn(tail))
-      if (pes.streamId === videoId && pes.pts !== null) lastTime = Math.max(lastTime ?? 0, pes.pts)
-  }
-  const bytes = video.bytes()
-  return readingOfMultiplex({
-    container: 'MPEG-PS',
-    sizeBytes: file.size,
-    codec: videoId < 0 ? null : codecOf(bytes),
-    video: bytes,
-    times,
-    lastTime,
-    sounds: [...sounds].flatMap(([id, sound]) => {
-      const facts = firstSound(sound.bytes())
-      return facts ? { facts, begins: soundBegins.get(id) ?? null } : []
-    }),
-    notes: [],
-  })
+  return { container: 'MPEG-PS', streams, gather }
 }
 
 /** Packs and packets by their start codes; a packet with a length is stepped over whole. */
@@ -58,7 +62,10 @@ function* packetsIn(
   bytes: Uint8Array,
 ): Generator<{ at: number; pes: NonNullable<ReturnType<typeof readPes>> }> {
   for (let at = 0; at + 9 < bytes.length;) {
-    if (bytes[at] !== 0 || bytes[at + 1] !== 0 || bytes[at + 2] !== 1 || byteAt(bytes, at + 3) < 0xb9) {
+    const one = bytes.indexOf(1, at + 2)
+    if (one < 0) return
+    at = one - 2
+    if (bytes[at] !== 0 || bytes[at + 1] !== 0 || byteAt(bytes, at + 3) < 0xb9) {
       at++
       continue
     }
@@ -68,8 +75,22 @@ function* packetsIn(
   }
 }
 
-/** Program streams name no codec: the first start code does. */
-function codecOf(stream: Uint8Array): string {
+/** The program stream map (§2.5.4) says of each stream what it is coded as. */
+function readStreamMap(map: Uint8Array, declare: (id: number, stream: DeclaredStream) => void): void {
+  const info = byteAt(map, 2) * 256 + byteAt(map, 3)
+  let at = 4 + info
+  const end = Math.min(map.length, at + 2 + byteAt(map, at) * 256 + byteAt(map, at + 1))
+  for (at += 2; at + 4 <= end;) {
+    const length = byteAt(map, at + 2) * 256 + byteAt(map, at + 3)
+    const id = byteAt(map, at + 1)
+    const stream = streamOfType(byteAt(map, at), map.subarray(at + 4, at + 4 + length), null)
+    if (stream && (isPicture(id) || isSound(id))) declare(id, stream)
+    at += 4 + length
+  }
+}
+
+/** Program streams without a map name no codec: the first start code does. */
+function codecOf(stream: Uint8Array): string | null {
   for (let at = 0; at + 4 < Math.min(stream.length, 4096); at++) {
     if (stream[at] !== 0 || stream[at + 1] !== 0 || stream[at + 2] !== 1) continue
     const code = byteAt(stream, at + 3)

@@ -1,4 +1,6 @@
 import { rational } from '../../rational/rational'
+import { readExif } from '../bitstream/jpeg'
+import type { Rotation } from '../../picture/turn'
 import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
@@ -17,6 +19,7 @@ export async function readPng(file: FileWindow): Promise<WrapperReading> {
   }
   let alpha = type === 4 || type === 6
   let pixelAspect = rational(1)
+  let rotation: Rotation = 0
   // What is known of a picture stands before its samples, which may lie in any number of chunks: the end is sought at the end.
   let offset = 33
   for (let n = 0; n < mostBefore && offset + 8 <= file.size; n++) {
@@ -29,6 +32,8 @@ export async function readPng(file: FileWindow): Promise<WrapperReading> {
       const [x, y] = [chunk.u32(), chunk.u32()]
       if (x > 0 && y > 0) pixelAspect = rational(y, x)
     }
+    if (kind === 'eXIf')
+      rotation = readExif(new Cursor((await file.some(offset + 8, Math.min(length, 4096))).slice())).rotation
     offset += 12 + length
   }
   const ended = await hasEnd(file)
@@ -38,6 +43,7 @@ export async function readPng(file: FileWindow): Promise<WrapperReading> {
     bitDepth,
     alpha,
     pixelAspect,
+    rotation,
     chroma: type === 0 || type === 4 ? '4:0:0' : '4:4:4',
   })
   const fault = ended

@@ -25,6 +25,7 @@ export async function readWave(file: FileWindow): Promise<WrapperReading> {
   let data: { start: number; length: number } | null = null
   let recordedAt: string | null = null
   let reference: number | null = null
+  let samples: number | null = null
   for await (const { kind, start, length, stated, head } of waveChunks(file)) {
     if (kind === 'fmt ' && head.left >= 16) format = readWaveFormat(head.sub(Math.min(stated, head.left)))
     else if (kind === 'bext') {
@@ -35,6 +36,7 @@ export async function readWave(file: FileWindow): Promise<WrapperReading> {
         recordedAt = `${day.replace(/[^\d]/g, '-')}T${time.replace(/[^\d]/g, ':')}`
       }
     }
+    if (kind === 'fact' && head.left >= 4) samples = head.u32(true)
     if (kind === 'data') data ??= { start, length }
   }
   if (!format) throw new ReadingFault('damaged', 'the sound’s format is not stated (no fmt chunk)', 12)
@@ -46,7 +48,11 @@ export async function readWave(file: FileWindow): Promise<WrapperReading> {
     )
   const missing = data.start + data.length - file.size
   const there = Math.min(data.length, file.size - data.start)
-  const seconds = format.bytesPerSecond > 0 ? there / format.bytesPerSecond : null
+  const { codec, sampleRate } = format.facts
+  // Of compressed sound the count of samples decides (Multimedia Programming Interface, `fact`), where it is whole.
+  const isCoded = !/^(PCM|A-law|µ-law)/.test(codec)
+  const counted = isCoded && missing <= 0 && samples && sampleRate ? samples / sampleRate : null
+  const seconds = counted ?? (format.bytesPerSecond > 0 ? there / format.bytesPerSecond : null)
   const reading: Reading = {
     kind: 'audio',
     container: 'WAVE',
@@ -70,7 +76,7 @@ export async function readWave(file: FileWindow): Promise<WrapperReading> {
   return {
     reading,
     origins: {
-      durationSec: 'data chunk',
+      durationSec: counted === null ? 'data chunk' : 'fact chunk',
       'audio.0.sampleRate': 'fmt chunk',
       timecode: 'bext time reference',
     },
