@@ -14,6 +14,17 @@ const stream = (facts: PictureClaim['facts']): PictureClaim => ({
 })
 
 describe('claims', () => {
+  it('of the wrapper win where its standard says that they decide, and a note keeps both', () => {
+    const { facts, notes } = settleClaims([
+      { ...wrapper({ matrix: 'bt2020' }, 'colr'), decides: true },
+      stream({ matrix: 'bt709' }),
+    ])
+    expect(facts.matrix).toBe('bt2020')
+    expect(notes[0]!.message).toBe(
+      'picture timing says matrix bt709, the colr says bt2020: the box is believed.',
+    )
+  })
+
   it('of the bitstream win over the wrapper’s, and a note keeps both', () => {
     const { facts, origins, notes } = settleClaims([
       wrapper({ scan: 'interlaced', fieldOrder: 'bottom-first' }),

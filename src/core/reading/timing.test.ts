@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { rational, toNumber } from '../rational/rational'
 import { standardRates } from '../rate/rate'
-import { oddIntervalNote, rateFromDurations, runsFromTimes } from './timing'
+import { filmRateOfTimes, oddIntervalNote, rateFromDurations, runsFromTimes } from './timing'
 
 const atMilliseconds = (perSecond: number, count: number) =>
   runsFromTimes(Array.from({ length: count }, (_, i) => Math.round((i * 1000) / perSecond)))
@@ -14,6 +14,22 @@ describe('rate from frame times', () => {
       rateMode: 'constant',
     })
     expect(rateFromDurations([{ count: 54, duration: 1 }], 9).rate).toEqual({ num: 9, den: 1 })
+  })
+
+  it('takes no more than one odd interval for a slip of the writer', () => {
+    // Seven frames three steps apart, then all one apart, with the trembling of a clock.
+    const times = Array.from({ length: 80 }, (_, n) => Math.round((n < 8 ? 3 * n : n + 14) * 1501.5))
+    expect(rateFromDurations(runsFromTimes(times), 90_000).rateMode).toBe('variable')
+  })
+
+  it('finds film whose every other frame is on for three fields, in ticks and in milliseconds', () => {
+    const timeOf = (n: number) => ((5 * Math.floor(n / 2) + (n % 2 ? 3 : 0)) * 1001) / 60_000
+    for (const clock of [90_000, 1000]) {
+      const runs = runsFromTimes(Array.from({ length: 48 }, (_, n) => Math.round(timeOf(n) * clock)))
+      expect(filmRateOfTimes(runs, clock, 30000 / 1001)).toEqual({ num: 24000, den: 1001 })
+      expect(filmRateOfTimes(runs, clock, 25)).toBeNull()
+    }
+    expect(filmRateOfTimes(runsFromTimes([0, 3003, 6006, 9009, 12012]), 90_000, 30000 / 1001)).toBeNull()
   })
 
   it('leaves out a last frame whose duration the writer made up', () => {

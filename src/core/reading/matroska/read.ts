@@ -226,7 +226,9 @@ function rateOfBlocks(
     track.defaultDuration && track.defaultDuration > 1000 ? exactRate(1e9 / track.defaultDuration) : null
   const measured = sorted.length >= 3 ? rateFromDurations(runsFromTimes(sorted), clock) : null
   if (measured?.rateMode === 'variable') return { rate: measured, origin: 'block times' }
-  if (stated) return { rate: { rate: stated, rateMode: 'constant' }, origin: 'DefaultDuration' }
+  // What is stated is what was meant; blocks that come steadily at another rate are what there is.
+  const differs = stated && measured?.rate && Math.abs(toNumber(measured.rate) / toNumber(stated) - 1) > 0.02
+  if (stated && !differs) return { rate: { rate: stated, rateMode: 'constant' }, origin: 'DefaultDuration' }
   if (measured?.rate) return { rate: measured, origin: 'block times' }
   return { rate: fallback ?? { rate: null, rateMode: 'unknown' }, origin: 'stream' }
 }

@@ -1,6 +1,6 @@
 import { byteAt } from '../bytes/byte-at'
 import type { Rotation } from '../../picture/turn'
-import { rational } from '../../rational/rational'
+import { nearestRational } from '../../rational/rational'
 import { Cursor, latin } from '../bytes/cursor'
 import type { PictureClaim } from '../claims'
 import { videoCodec } from '../codecs'
@@ -80,7 +80,8 @@ function readTrack(body: Cursor): MatroskaTrack {
     known?.codec ??
     nameIn(kind === 'audio' ? soundCodecs : videoCodecs, codecId) ??
     `unknown (${code?.trim() ?? codecId})`
-  const video = entry.get(0xe0)
+  const settings = entry.get(0xe0)
+  const video = settings && mapOf(settings)
   const { codec: _, profile = null, ...ofCode } = known ?? { codec, profile: null }
   return {
     number: unsigned(entry.get(0xd7)) ?? 0,
@@ -96,7 +97,7 @@ function readTrack(body: Cursor): MatroskaTrack {
           ...(quickTime?.claims ?? []),
         ]
       : [],
-    rotation: video ? rotationOf(mapOf(video)) : 0,
+    rotation: video ? rotationOf(video) : 0,
     sound: kind === 'audio' ? readSound(entry.get(0xe1), codec, codecId, setup) : null,
     setup: bitmapCode
       ? setup.subarray(40)
@@ -130,8 +131,7 @@ function rotationOf(video: ReadonlyMap<number, Cursor>): Rotation {
   return turn === 90 || turn === 180 || turn === 270 ? turn : 0
 }
 
-function videoClaims(body: Cursor): PictureClaim[] {
-  const video = mapOf(body)
+function videoClaims(video: ReadonlyMap<number, Cursor>): PictureClaim[] {
   const width = unsigned(video.get(0xb0)) ?? 0
   const height = unsigned(video.get(0xba)) ?? 0
   const [displayWidth, displayHeight, unit] = [
@@ -149,7 +149,9 @@ function videoClaims(body: Cursor): PictureClaim[] {
     displayWidth < 1e6 &&
     displayHeight < 1e6
   ) {
-    facts.pixelAspect = rational(displayWidth * height, displayHeight * width)
+    // Sizes of display are whole pixels: the simplest shape that comes to them is meant.
+    const shape = (displayWidth * height) / (displayHeight * width)
+    facts.pixelAspect = nearestRational(shape, (0.5 * height) / (displayHeight * width))
   }
   const interlaced = unsigned(video.get(0x9a))
   if (interlaced === 1) facts.scan = 'interlaced'

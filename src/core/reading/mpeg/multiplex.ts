@@ -24,8 +24,10 @@ import { type StretchTimes, clock, goingOn, pictureTimes, wrap } from './picture
 const budget = 3_980_000
 /** The head of a longer one; further, where something that is declared has not begun by then. */
 const [headLength, furtherHead] = [1_200_000, 2_700_000]
-/** The end is sought backwards in steps of this; where it is found, more is read in front of it. */
-const [tailStep, longerTail] = [150_000, 1_000_000]
+/** The end is sought in so much of the tail, in more of it where it holds few pictures, and by probes where it holds none. */
+const [tailLength, longerTail, probeLength] = [600_000, 1_200_000, 150_000]
+/** So many pictures tell in which order they are shown. */
+const enough = 4
 /** Two places between tell whether the rate holds. */
 const betweenLength = 700_000
 /** The first headers of a stream lie within its first bytes. */
@@ -117,23 +119,26 @@ async function lastOf(
     read += ends - begins
     return pieceAt(begins, ends - begins)
   }
-  const canProbe = () => read + tailStep + longerTail <= most
-  let [holds, lacks] = [file.size - tailStep, file.size]
-  let isFound = timesIn(await between(holds, lacks)) > 0
-  // What lies behind the last picture may be long: leaps back, then halves.
-  for (let leap = 2 * tailStep; !isFound && canProbe() && holds > 0; leap *= 2) {
+  const tail = await between(file.size - tailLength, file.size)
+  if (timesIn(tail) >= enough) return { piece: tail, read }
+  if (timesIn(tail) > 0) return { piece: await between(file.size - longerTail, file.size), read }
+  // What lies behind the last picture is long: leaps back, then halves.
+  const canProbe = () => read + probeLength + tailLength <= most
+  let [holds, lacks] = [file.size - tailLength, file.size - tailLength]
+  let isFound = false
+  for (let leap = 2 * tailLength; !isFound && canProbe() && holds > 0; leap *= 2) {
     ;[holds, lacks] = [Math.max(0, file.size - leap), holds]
-    isFound = timesIn(await between(holds, holds + tailStep)) > 0
+    isFound = timesIn(await between(holds, holds + probeLength)) > 0
   }
   if (!isFound) return { piece: null, read }
-  while (lacks - holds > tailStep && canProbe()) {
+  while (lacks - holds > probeLength && canProbe()) {
     const middle = Math.round((holds + lacks) / 2)
-    if (timesIn(await between(middle, middle + tailStep)) > 0) holds = middle
+    if (timesIn(await between(middle, middle + probeLength)) > 0) holds = middle
     else lacks = middle
   }
   // The last picture that is stored is seldom the last that is shown.
-  const end = Math.max(lacks, holds) + tailStep
-  return { piece: await between(end - longerTail, end), read }
+  const end = lacks + probeLength
+  return { piece: await between(end - tailLength, end), read }
 }
 
 /** What a stream of sound says where it is first heard. */
