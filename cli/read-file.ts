@@ -35,7 +35,7 @@ const unreadable = (message: string): ReadResult => ({ ok: false, error: { code:
 export async function readFile({ path, bad }: Found): Promise<ReadResult> {
   if (bad !== null) return unreadable(bad)
   try {
-    return await withSource(path, (source) => read(source))
+    return await withSource(path, (source) => read(source, undefined, path))
   } catch (error) {
     if (error instanceof NoFile) return unreadable(error.message)
     const { code } = error as NodeJS.ErrnoException

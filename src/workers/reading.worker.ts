@@ -134,7 +134,7 @@ async function readOne(
   try {
     const bytes = byteSource(locator)
     const source = ends ? servedFrom(bytes, ends) : await withEnds(bytes)
-    const [result, hash] = await Promise.all([read(source, signal), hashOf(source)])
+    const [result, hash] = await Promise.all([read(source, signal, place), hashOf(source)])
     return {
       key,
       hash,

@@ -71,7 +71,9 @@ export function saidLines(
         'none',
       found?.codec === video?.codec &&
         (found?.chroma === null || found?.chroma === profile?.chroma) &&
-        (found?.bitDepth === null || found?.bitDepth === profile?.bitDepth),
+        (found?.bitDepth === null ||
+          namedByProfile.has(found?.codec ?? '') ||
+          found?.bitDepth === profile?.bitDepth),
     ),
     line(
       'picture',
@@ -141,6 +143,9 @@ export function saidLines(
   else lines.push(line('sound', 'none', heard ? heard.codec : 'none', heard === undefined))
   return lines
 }
+
+/** Codecs whose stream has no depth: what is found is the most that the name of its profile stands for. */
+const namedByProfile: ReadonlySet<string> = new Set(['ProRes'])
 
 /** What the samples of the picture are said to mean, each by itself: what a file does not state is not told apart. */
 function colourLines({ format }: Deliverable, found: VideoFacts | null): ProofLine[] {

@@ -6,7 +6,7 @@ export type AsideKind = 'description' | 'index' | 'thumbnail' | 'mark' | 'text'
 
 /** Names that promise a picture or sound: where their bytes hold none, that is a fault to be told. */
 const mediaNames =
-  /\.(mp4|m4v|m4a|mov|qt|mxf|avi|mkv|mka|webm|ts|m2ts|mts|mpg|mpeg|vob|m2v|mpv|ogg|ogv|oga|opus|wav|wave|bwf|rf64|mp3|aac|flac|aif|aiff|png|jpe?g|tiff?|gif|webp|bmp|dpx|exr|heic|avif|dv|y4m|3gp|flv|wmv|r3d|braw)$/i
+  /\.(mp4|m4v|m4a|mov|qt|mxf|avi|mkv|mka|webm|ts|m2ts|mts|mpg|mpeg|vob|m2v|mpv|ogg|ogv|oga|opus|wav|wave|bwf|rf64|mp3|aac|flac|aif|aiff|png|jpe?g|tiff?|gif|webp|bmp|jp2|j2[kc]|dpx|exr|heic|heif|avif|dng|dv|dif|y4m|ivf|obu|h26[45]|hevc|avc|vc1|3gp|flv|wmv|wma|asf|aifc|caf|w64|r3d|braw)$/i
 /** Small pictures of clips, by the names that cards give them. */
 const thumbnailName = /\.thm$/i
 const thumbnailFolder = /(^|\/)[^/]*(thm|thumb)[^/]*(\/|$)/i

@@ -8,6 +8,20 @@ import type { WrapperReading } from './assemble'
 import type { FrameTimes } from './frame-times'
 import { readAdts, readFlac, readMp3 } from './audio/read'
 import { readAvi } from './avi/read'
+import { readAiff } from './audio/aiff'
+import { readCaf } from './audio/caf'
+import { beginsAsAsf, readAsf } from './asf/read'
+import { closedRaw } from './closed-raw'
+import { readFlv } from './flv/read'
+import { beginsAsHeif, readHeif } from './isobmff/heif'
+import { readBmp } from './still/bmp'
+import { readDpx } from './still/dpx'
+import { readExr } from './still/exr'
+import { readJpeg2000 } from './still/jpeg2000'
+import { beginsAsDv, readDv } from './stream/dv'
+import { elementaryCodec, readElementary, readIvf } from './stream/elementary'
+import { readY4m } from './stream/y4m'
+import { readWave64 } from './wave/wave64'
 import { readMxf } from './mxf/read'
 import { readMatroska } from './matroska/read'
 import { readIsobmff } from './isobmff/read'
@@ -52,6 +66,7 @@ const sync = (mask: number, value: number) => (head: Uint8Array) =>
   head[0] === 0xff && (byteAt(head, 1) & mask) === value
 
 const wrappers: readonly Wrapper[] = [
+  { begins: beginsAsHeif, read: readHeif },
   { begins: (head) => boxTypes.some((type) => starts(type, 4)(head)), read: readIsobmff },
   { begins: starts('\x89PNG\r\n\x1a\n'), read: readPng },
   { begins: starts('\xff\xd8\xff'), read: readJpeg },
@@ -64,10 +79,26 @@ const wrappers: readonly Wrapper[] = [
   { begins: starts('\x1a\x45\xdf\xa3'), read: readMatroska },
   { begins: (head) => starts('\0\0\x01\xba')(head), read: readProgram },
   { begins: starts('fLaC'), read: readFlac },
+  { begins: (head) => starts('FORM')(head) && /^AIF[FC]$/.test(latin(head.subarray(8, 12))), read: readAiff },
+  { begins: starts('caff'), read: readCaf },
+  { begins: starts('riff\x2e\x91\xcf\x11'), read: readWave64 },
+  { begins: (head) => starts('SDPX')(head) || starts('XPDS')(head), read: readDpx },
+  { begins: starts('\x76\x2f\x31\x01'), read: readExr },
+  {
+    begins: (head) => starts('\0\0\0\x0cjP  \r\n\x87\n')(head) || starts('\xff\x4f\xff\x51')(head),
+    read: readJpeg2000,
+  },
+  { begins: (head) => starts('BM')(head) && starts('\0\0\0\0', 6)(head) && head[17] === 0, read: readBmp },
+  { begins: starts('YUV4MPEG2 '), read: readY4m },
+  { begins: starts('DKIF'), read: readIvf },
+  { begins: starts('FLV\x01'), read: readFlv },
+  { begins: beginsAsAsf, read: readAsf },
+  { begins: beginsAsDv, read: readDv },
   { begins: starts('OggS'), read: readOgg },
   { begins: sync(0xf6, 0xf0), read: readAdts },
   { begins: (head) => id3(head) || sync(0xe6, 0xe2)(head), read: readMp3 },
   { begins: (head) => packetGrid(head) !== null, read: readTransport },
+  { begins: (head) => elementaryCodec(head) !== null, read: readElementary },
 ]
 
 /** How the message of a fault begins that no reader foresaw; tests see to it that there is none. */
@@ -79,9 +110,12 @@ const headLength = 1100
 /**
  * Reads what a file says of itself, by ranges: never the whole file, whatever its size.
  * Everything that can be wrong with a file comes back as a fault with its place and what to do; only an abort throws.
+ * @param place folder and name, where they are known: makers' closed raw is told by its name alone
  */
-export async function read(source: ByteSource, signal?: AbortSignal): Promise<ReadResult> {
+export async function read(source: ByteSource, signal?: AbortSignal, place = ''): Promise<ReadResult> {
   try {
+    const raw = closedRaw(place)
+    if (raw) return { ok: false, error: raw }
     if (source.size === 0) return failed('empty', 'The file is empty: 0 bytes. Copy it again.', 0)
     const file = new FileWindow(source, signal)
     const head = await file.some(0, headLength)

@@ -1,10 +1,13 @@
-import { unknownColour } from '../../picture/colour'
+import { type Colour, unknownColour } from '../../picture/colour'
 import { type Rotation } from '../../picture/turn'
 import { type Rational, rational } from '../../rational/rational'
-import { type Reading } from '../reading'
+import type { Rate } from '../../rate/rate'
+import type { Note, Reading } from '../reading'
 
 /** What a still's header tells; the rest is as it must be for a still. */
 export interface StillFacts {
+  /** Where it is another than the wrapper's name. */
+  readonly codec?: string
   readonly width: number
   readonly height: number
   readonly bitDepth: number | null
@@ -12,6 +15,13 @@ export interface StillFacts {
   readonly alpha: boolean
   readonly pixelAspect?: Rational
   readonly rotation?: Rotation
+  readonly colour?: Partial<Colour>
+  /** Frames a second, where the picture says that it is one of many. */
+  readonly rate?: Rate | null
+  readonly timecode?: Reading['timecode']
+  readonly recordedAt?: string | null
+  readonly reel?: string | null
+  readonly notes?: readonly Note[]
 }
 
 /** The reading of a single picture: no rate, no duration, progressive. */
@@ -22,13 +32,13 @@ export function stillReading(container: string, sizeBytes: number, facts: StillF
     sizeBytes,
     durationSec: null,
     video: {
-      codec: container,
+      codec: facts.codec ?? container,
       profile: null,
       width: facts.width,
       height: facts.height,
       pixelAspect: facts.pixelAspect ?? rational(1),
       rotation: facts.rotation ?? 0,
-      rate: null,
+      rate: facts.rate ?? null,
       rateMode: 'unknown',
       frameCount: 1,
       scan: 'progressive',
@@ -36,12 +46,12 @@ export function stillReading(container: string, sizeBytes: number, facts: StillF
       bitDepth: facts.bitDepth,
       chroma: facts.chroma,
       alpha: facts.alpha,
-      colour: unknownColour,
+      colour: { ...unknownColour, ...facts.colour },
     },
     audio: [],
-    timecode: null,
-    recordedAt: null,
-    reel: null,
-    notes: [],
+    timecode: facts.timecode ?? null,
+    recordedAt: facts.recordedAt ?? null,
+    reel: facts.reel ?? null,
+    notes: facts.notes ?? [],
   }
 }

@@ -1,0 +1,131 @@
+import { nearestRational, rational } from '../../rational/rational'
+import { exactRate, snapToStandard } from '../../rate/rate'
+import type { WrapperReading } from '../assemble'
+import { Cursor } from '../bytes/cursor'
+import type { FileWindow } from '../bytes/source'
+import { ReadingFault } from '../fault'
+import type { Note } from '../reading'
+import { stillReading } from './still'
+
+/** A header of an OpenEXR is no longer than this here. */
+const mostHeader = 192 * 1024
+const depths = [32, 16, 32] as const
+
+interface Attribute {
+  readonly type: string
+  readonly body: Cursor
+}
+
+/**
+ * Reads the first header of an OpenEXR (its published file layout): display and data window, channels, pixel shape, rate, timecode.
+ * The picture is its display window; its samples are linear to light, and no picture for a display.
+ */
+export async function readExr(file: FileWindow): Promise<WrapperReading> {
+  const bytes = (await file.some(0, Math.min(file.size, mostHeader))).slice()
+  const cursor = new Cursor(bytes)
+  cursor.skip(4)
+  const version = cursor.u32(true)
+  const isMultiPart = (version & 0x1000) !== 0
+  const word = () => {
+    const end = bytes.indexOf(0, cursor.at)
+    if (end < 0 || end - cursor.at > 255)
+      throw new ReadingFault('damaged', 'A name in the header has no end.', cursor.at)
+    const text = cursor.text(end - cursor.at)
+    cursor.skip(1)
+    return text
+  }
+  const attributes = new Map<string, Attribute>()
+  for (let name = word(); name !== ''; name = word()) {
+    const type = word()
+    attributes.set(name, { type, body: cursor.sub(cursor.u32(true)) })
+  }
+  const window = (name: string) => {
+    const body = attributes.get(name)?.body
+    if (!body || body.left < 16) throw new ReadingFault('damaged', `Its header has no ${name}.`, 8)
+    const [left, top, right, bottom] = [body.i32(true), body.i32(true), body.i32(true), body.i32(true)]
+    return { left, top, width: right - left + 1, height: bottom - top + 1 }
+  }
+  const [display, data] = [window('displayWindow'), window('dataWindow')]
+  if (display.width < 1 || display.height < 1 || display.width > 65_535 || display.height > 65_535)
+    throw new ReadingFault('damaged', 'The picture has no size.', 8)
+  const channels = channelsIn(attributes.get('channels')?.body)
+  const own = channels.filter(({ name }) => !name.includes('.'))
+  const names = new Set((own.length > 0 ? own : channels).map(({ name }) => name.split('.').at(-1) ?? name))
+  const isLuma = names.has('Y') && !names.has('R')
+  const hasChroma = names.has('RY') && names.has('BY')
+  const notes: Note[] = [
+    { code: 'colour-linear', message: 'Its samples are linear to light: this is no picture for a display.' },
+  ]
+  const { left, top, width, height } = data
+  if (left !== display.left || top !== display.top || width !== display.width || height !== display.height) {
+    const isMore =
+      left <= display.left && top <= display.top && width >= display.width && height >= display.height
+    notes.push({
+      code: 'data-window',
+      message: `It holds ${width}×${height} from ${left - display.left}, ${top - display.top}: ${isMore ? 'more than is shown' : 'outside of that the picture is empty'}.`,
+    })
+  }
+  if (isMultiPart)
+    notes.push({ code: 'several-parts', message: 'It holds several parts: the first is taken.' })
+  const layers = new Set(
+    channels.filter(({ name }) => name.includes('.')).map(({ name }) => name.split('.')[0]),
+  )
+  if (layers.size > 0 && own.length > 0)
+    notes.push({ code: 'several-layers', message: `Beside the picture it holds ${[...layers].join(', ')}.` })
+  const aspect = attributes.get('pixelAspectRatio')?.body
+  const shape = aspect && aspect.left >= 4 ? aspect.f32(true) : 1
+  const perSecond = attributes.get('framesPerSecond')?.body
+  const [num, den] = perSecond && perSecond.left >= 8 ? [perSecond.i32(true), perSecond.u32(true)] : [0, 1]
+  const rate =
+    num > 0 && den > 0 && num / den < 1000 ? (snapToStandard(num / den) ?? exactRate(num / den)) : null
+  const depth =
+    channels.find(({ name }) => /^(R|G|B|Y)$/.test(name.split('.').at(-1) ?? ''))?.kind ?? channels[0]?.kind
+  return {
+    reading: stillReading('OpenEXR', file.size, {
+      width: display.width,
+      height: display.height,
+      bitDepth: depths[depth ?? 1] ?? null,
+      chroma: isLuma ? (hasChroma ? '4:2:0' : '4:0:0') : '4:4:4',
+      alpha: names.has('A'),
+      pixelAspect: shape > 0 && shape < 100 ? nearestRational(shape, 1e-4) : rational(1),
+      colour: { transfer: 'linear', ...(isLuma ? {} : { matrix: 'rgb', range: 'full' as const }) },
+      rate,
+      timecode: timecodeIn(attributes.get('timeCode')?.body),
+      reel: textIn(attributes.get('reelName') ?? attributes.get('owner')),
+      notes,
+    }),
+    origins: { 'video.width': 'displayWindow', 'video.rate': 'framesPerSecond', timecode: 'timeCode' },
+    fault: null,
+  }
+}
+
+/** Channels by their names, with the kind of their samples: whole numbers, half, float. */
+function channelsIn(body: Cursor | undefined): { name: string; kind: number }[] {
+  const channels: { name: string; kind: number }[] = []
+  if (!body) return channels
+  while (body.left > 1 && channels.length < 1000) {
+    const end = body.bytes.indexOf(0, body.at)
+    if (end <= body.at) break
+    const name = body.text(end - body.at)
+    body.skip(1)
+    if (body.left < 16) break
+    channels.push({ name, kind: body.u32(true) })
+    body.skip(12)
+  }
+  return channels
+}
+
+const textIn = (attribute: Attribute | undefined): string | null =>
+  attribute?.type === 'string' ? attribute.body.text(Math.min(attribute.body.left, 100)).trim() || null : null
+
+/** SMPTE timecode in two words, digits in the first one. */
+function timecodeIn(body: Cursor | undefined) {
+  if (!body || body.left < 8) return null
+  const code = body.u32(true)
+  const digits = ((code & 0x3f7f7f3f) >>> 0).toString(16).padStart(8, '0')
+  if (!/^\d{8}$/.test(digits)) return null
+  const dropFrame = (code & 0x40) !== 0
+  const [hours = '', minutes = '', seconds = '', frames = ''] = digits.match(/../g) ?? []
+  if (Number(hours) > 23 || Number(minutes) > 59 || Number(seconds) > 59) return null
+  return { start: `${hours}:${minutes}:${seconds}${dropFrame ? ';' : ':'}${frames}`, dropFrame }
+}
