@@ -27,7 +27,7 @@ export async function measureList(count = 5000): Promise<{ sort: number[]; scrol
     const sort: number[] = []
     for (const column of ['time', 'size', 'rate', 'codec', 'clip']) {
       const before = await scriptSeconds(client)
-      await page.getByRole('button', { name: column, exact: true }).click()
+      await page.locator(`button[title="Sort by ${column}"]`).first().click()
       await page.evaluate(
         () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))),
       )

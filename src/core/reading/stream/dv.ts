@@ -37,8 +37,9 @@ export async function readDv(file: FileWindow): Promise<WrapperReading> {
   const sound = soundIn(first, facts.profile ?? '')
   const notes: Note[] = [...picture.notes]
   let [concealed, seen] = [0, 0]
-  for (let n = 0; n < Math.min(looked, frames); n++) {
-    const at = Math.floor((n * (frames - 1)) / Math.max(1, looked - 1)) * frameBytes
+  const count = Math.min(looked, frames)
+  for (let n = 0; n < count; n++) {
+    const at = Math.floor((n * (frames - 1)) / Math.max(1, count - 1)) * frameBytes
     for (const status of statuses(await file.some(at, Math.min(frameBytes, 150_000)))) {
       seen++
       if (status !== 0) concealed++
