@@ -1,6 +1,6 @@
 import { byteAt } from '../bytes/byte-at'
 import type { Rotation } from '../../picture/turn'
-import { nearestRational } from '../../rational/rational'
+import { nearestRational, rational, toNumber } from '../../rational/rational'
 import { Cursor, latin } from '../bytes/cursor'
 import type { PictureClaim } from '../claims'
 import { videoCodec } from '../codecs'
@@ -149,9 +149,12 @@ function videoClaims(video: ReadonlyMap<number, Cursor>): PictureClaim[] {
     displayWidth < 1e6 &&
     displayHeight < 1e6
   ) {
-    // Sizes of display are whole pixels: the simplest shape that comes to them is meant.
-    const shape = (displayWidth * height) / (displayHeight * width)
-    facts.pixelAspect = nearestRational(shape, (0.5 * height) / (displayHeight * width))
+    // Sizes of display are whole pixels: the simplest shape that comes to them is meant. A ratio is meant as it stands.
+    const shape = rational(displayWidth * height, displayHeight * width)
+    const isPixels = unit === 0
+    facts.pixelAspect = isPixels
+      ? nearestRational(toNumber(shape), (0.5 * height) / (displayHeight * width))
+      : shape
   }
   const interlaced = unsigned(video.get(0x9a))
   if (interlaced === 1) facts.scan = 'interlaced'

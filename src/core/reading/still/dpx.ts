@@ -5,6 +5,7 @@ import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { type Fault, ReadingFault } from '../fault'
 import type { Note } from '../reading'
+import { timecodeOfDigits } from './smpte-digits'
 import { stillReading } from './still'
 
 /** Numbers of all ones say nothing. */
@@ -120,7 +121,7 @@ export async function readDpx(file: FileWindow): Promise<WrapperReading> {
         ...(chroma === '4:4:4' && descriptor < 100 ? { matrix: 'rgb', range: 'full' as const } : {}),
       },
       rate: rate === null ? null : (snapToStandard(rate) ?? exactRate(rate)),
-      timecode: timecodeOf(u32(1920)),
+      timecode: u32(1920) === unsaid ? null : timecodeOfDigits(u32(1920)),
       recordedAt: dateOf(text(136, 24)),
       reel: text(1556, 32),
       notes:
@@ -150,18 +151,6 @@ function lengthOfSamples(
   if (packing === 0) return 4 * Math.ceil((row * bits) / 32) * height
   if (bits === 10) return 4 * Math.ceil(row / 3) * height
   return Math.ceil(bits / 8) * row * height
-}
-
-/** SMPTE timecode as eight decimal digits (§5.6), the highest bit of the frames tells that numbers are dropped. */
-function timecodeOf(code: number) {
-  if (code === unsaid) return null
-  const dropFrame = (code & 0x40) !== 0
-  const digits = (code & ~0x40 & 0x3f7f7f3f) >>> 0
-  const text = digits.toString(16).padStart(8, '0')
-  if (!/^\d{8}$/.test(text)) return null
-  const [hours = '', minutes = '', seconds = '', frames = ''] = text.match(/../g) ?? []
-  if (Number(hours) > 23 || Number(minutes) > 59 || Number(seconds) > 59) return null
-  return { start: `${hours}:${minutes}:${seconds}${dropFrame ? ';' : ':'}${frames}`, dropFrame }
 }
 
 /** `2026:05:01:09:30:00`, with a zone behind it or without. */

@@ -5,6 +5,7 @@ import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
 import type { Note } from '../reading'
+import { timecodeOfDigits } from './smpte-digits'
 import { stillReading } from './still'
 
 /** A header of an OpenEXR is no longer than this here. */
@@ -80,6 +81,7 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
     num > 0 && den > 0 && num / den < 1000 ? (snapToStandard(num / den) ?? exactRate(num / den)) : null
   const depth =
     channels.find(({ name }) => /^(R|G|B|Y)$/.test(name.split('.').at(-1) ?? ''))?.kind ?? channels[0]?.kind
+  const code = attributes.get('timeCode')?.body
   return {
     reading: stillReading('OpenEXR', file.size, {
       width: display.width,
@@ -90,7 +92,7 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
       pixelAspect: shape > 0 && shape < 100 ? nearestRational(shape, 1e-4) : rational(1),
       colour: { transfer: 'linear', ...(isLuma ? {} : { matrix: 'rgb', range: 'full' as const }) },
       rate,
-      timecode: timecodeIn(attributes.get('timeCode')?.body),
+      timecode: code && code.left >= 4 ? timecodeOfDigits(code.u32(true)) : null,
       reel: textIn(attributes.get('reelName') ?? attributes.get('owner')),
       notes,
     }),
@@ -117,15 +119,3 @@ function channelsIn(body: Cursor | undefined): { name: string; kind: number }[] 
 
 const textIn = (attribute: Attribute | undefined): string | null =>
   attribute?.type === 'string' ? attribute.body.text(Math.min(attribute.body.left, 100)).trim() || null : null
-
-/** SMPTE timecode in two words, digits in the first one. */
-function timecodeIn(body: Cursor | undefined) {
-  if (!body || body.left < 8) return null
-  const code = body.u32(true)
-  const digits = ((code & 0x3f7f7f3f) >>> 0).toString(16).padStart(8, '0')
-  if (!/^\d{8}$/.test(digits)) return null
-  const dropFrame = (code & 0x40) !== 0
-  const [hours = '', minutes = '', seconds = '', frames = ''] = digits.match(/../g) ?? []
-  if (Number(hours) > 23 || Number(minutes) > 59 || Number(seconds) > 59) return null
-  return { start: `${hours}:${minutes}:${seconds}${dropFrame ? ';' : ':'}${frames}`, dropFrame }
-}
