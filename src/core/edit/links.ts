@@ -231,8 +231,11 @@ function isAsBefore(before: Before, after: Doc, placement: Placement): boolean {
  */
 export function settleLinks(draft: Draft<Doc>, before: Doc | null, after: Doc, newId: () => string): void {
   const untouched = before?.clips === after.clips && before.project === after.project
+  if (untouched && before.timelines === after.timelines) return
+  // What shows another timeline follows its rate: while none changes, a timeline that is as it was has its links as they were.
+  const sameRates = untouched && Object.values(before.timelines).every((one) => isAtRateOf(one, after))
   for (const [id, timeline] of Object.entries(after.timelines)) {
-    if (untouched && before.timelines === after.timelines) return
+    if (sameRates && before.timelines[id] === timeline) continue
     const fixes: Fixes = { set: new Map(), added: [] }
     let was: Before | null | undefined
     let alike = false
@@ -255,6 +258,11 @@ export function settleLinks(draft: Draft<Doc>, before: Doc | null, after: Doc, n
     const into = draft.timelines[id]
     if (into && (fixes.set.size > 0 || fixes.added.length > 0)) write(into, timeline, fixes)
   }
+}
+
+const isAtRateOf = (before: Timeline, { timelines }: Doc): boolean => {
+  const now = timelines[before.id]
+  return now === before || (now !== undefined && now.rate === before.rate)
 }
 
 function write(into: Draft<Timeline>, as: Timeline, { set, added }: Fixes): void {

@@ -139,15 +139,15 @@ export function wrongSince(before: Doc, after: Doc): string | null {
   const changed = Object.values(after.timelines).filter((one) => before.timelines[one.id] !== one)
   return (
     (before.project === after.project ? null : departed('The project', Project, after.project)) ??
-    firstOf(Object.values(after.clips), (clip) => {
+    firstOf(before.clips === after.clips ? [] : Object.values(after.clips), (clip) => {
       const was = before.clips[clip.id]
       return was && was !== clip ? departed(`“${clip.name}”`, Clip, clip) : null
     }) ??
     firstOf(changed, (timeline) => departedTimeline(before.timelines[timeline.id], timeline)) ??
-    (before.clips === after.clips && before.project === after.project && before.timelines === after.timelines
+    (before.clips === after.clips && before.project === after.project
       ? null
-      : (orderNonsense('clip', after.project.clipOrder, after.clips) ??
-        orderNonsense('timeline', after.project.timelineOrder, after.timelines))) ??
+      : orderNonsense('clip', after.project.clipOrder, after.clips)) ??
+    orderNonsense('timeline', after.project.timelineOrder, after.timelines) ??
     firstOf(changed, (timeline) => timelineNonsense(timeline, after)) ??
     // What stays as it is may show what is gone, or count at another rate than the project’s.
     (before.clips === after.clips &&
@@ -156,9 +156,13 @@ export function wrongSince(before: Doc, after: Doc): string | null {
       ? null
       : firstOf(Object.values(after.timelines), (timeline) => timelineNonsense(timeline, after))) ??
     deliverableNonsense(after) ??
-    loopNonsense(after)
+    // A loop closes in a timeline that was changed, and shows another.
+    (changed.some(showsTimelines) ? loopNonsense(after) : null)
   )
 }
+
+const showsTimelines = ({ tracks }: Timeline): boolean =>
+  tracks.some(({ placements }) => placements.some(({ source }) => source.kind === 'timeline'))
 
 const departed = (
   what: string,
