@@ -300,7 +300,7 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
         </button></span
       ></label
     >
-    <p v-if="rangeTrouble" class="quiet" role="alert">{{ rangeTrouble }}</p>
+    <p v-if="rangeTrouble" class="trouble" role="alert">{{ rangeTrouble }}</p>
     <label
       ><span>written in</span
       ><span class="pair"
@@ -317,6 +317,11 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
 </template>
 
 <style scoped>
+/* Under the fields that it is about. */
+.trouble {
+  margin: 0;
+  padding: 3px 0 3px 78px;
+}
 label,
 .row {
   display: grid;

@@ -42,7 +42,7 @@ export async function readAsf(file: FileWindow): Promise<WrapperReading> {
     throw new ReadingFault('unsupported', 'Its header is longer than is read here.', 16)
   const body = new Cursor((await file.some(30, Math.min(length, file.size) - 30)).slice(), 30)
   let [duration, size]: [number | null, number] = [null, 0]
-  const pictures: { width: number; height: number; code: string; bits: number; stream: number }[] = []
+  const pictures: { width: number; height: number; code: string; stream: number }[] = []
   const sounds: AudioFacts[] = []
   const frameTimes = new Map<number, number>()
   const walk = (objects: Cursor) => {
@@ -120,7 +120,7 @@ function* objectsIn(body: Cursor): Generator<{ name: string; body: Cursor }> {
 
 function readStream(
   body: Cursor,
-  pictures: { width: number; height: number; code: string; bits: number; stream: number }[],
+  pictures: { width: number; height: number; code: string; stream: number }[],
   sounds: AudioFacts[],
 ): void {
   const kind = nameAt(body.bytes, body.at)
@@ -138,7 +138,7 @@ function readStream(
   if (kind === pictureStream && inside.left >= 11 + 40) {
     inside.skip(11 + 4)
     const [width, height] = [inside.i32(true), Math.abs(inside.i32(true))]
-    const bits = inside.skip(2).u16(true)
-    if (width > 0 && height > 0) pictures.push({ width, height, bits, code: inside.code(), stream })
+    inside.skip(2 + 2)
+    if (width > 0 && height > 0) pictures.push({ width, height, code: inside.code(), stream })
   }
 }

@@ -4,7 +4,8 @@ import type { AudioFacts } from '../reading'
 
 const mpegRates = [44100, 48000, 32000]
 const aacRates = [96000, 88200, 64000, 48000, 44100, 32000, 24000, 22050, 16000, 12000, 11025, 8000, 7350]
-const ac3Channels = [2, 1, 2, 3, 3, 4, 4, 5]
+/** Channels of AC-3 by audio coding mode (ETSI TS 102 366 Table 4.3), without the low one. */
+export const ac3Channels: readonly number[] = [2, 1, 2, 3, 3, 4, 4, 5]
 const dtsChannels = [1, 2, 2, 2, 2, 3, 3, 4, 4, 5, 6, 6, 6, 7, 8, 8]
 const dtsRates = [0, 8000, 16000, 32000, 0, 0, 11025, 22050, 44100, 0, 0, 12000, 24000, 48000, 0, 0]
 const bitRatesLayer3 = [0, 32, 40, 48, 56, 64, 80, 96, 112, 128, 160, 192, 224, 256, 320]

@@ -31,6 +31,13 @@ export interface StreamFacts {
   readonly fieldCoded?: boolean
 }
 
+/** Some encoders state the clock of their times as the rate: no picture runs as fast. */
+const mostStated = 500
+
+/** The rate that a stream states, in frames a second; null where it states none, or none that can be. */
+export const statedRateOf = ({ statedRate }: StreamFacts): number | null =>
+  statedRate && statedRate <= mostStated ? statedRate : null
+
 const nothing: StreamFacts = { claims: [] }
 const some = (claim: PictureClaim | null): StreamFacts => ({ claims: claim ? [claim] : [] })
 

@@ -86,6 +86,9 @@ function chromaOf(sampling: readonly { h: number; v: number }[]): string | null 
   return null
 }
 
+/** What is taken of EXIF data stands in so many bytes of its beginning. */
+export const exifLength = 4096
+
 /** What is taken of EXIF data. */
 export interface ExifFacts {
   readonly rotation: Rotation

@@ -1,5 +1,6 @@
 import { rational } from '../../rational/rational'
 import type { PictureClaim, PictureFacts } from '../claims'
+import { ac3Channels } from '../audio/frames'
 import { audioCodec, codecOfObjectType, videoCodec } from '../codecs'
 import { colourFromCodes } from '../colour'
 import { Bits } from '../bytes/bits'
@@ -130,8 +131,6 @@ function channelsOfAac(setup: Uint8Array): number | null {
   return channelsOfConfiguration[bits.u(4)] ?? null
 }
 
-/** Channels by audio coding mode (ETSI TS 102 366 Table 4.3). */
-const channelsOfMode = [2, 1, 2, 3, 3, 4, 4, 5]
 /** Channels at further places that dependent streams add, from the first bit on (Table E.1.1 in Annex F.6). */
 const channelsAtPlaces = [2, 2, 1, 1, 2, 2, 2, 1, 1]
 
@@ -141,14 +140,14 @@ function channelsOfAc3(type: 'dac3' | 'dec3', body: Cursor): number | null {
   if (bits.left < 24) return null
   if (type === 'dac3') {
     bits.skip(2 + 5 + 3)
-    return (channelsOfMode[bits.u(3)] ?? 0) + bits.u(1)
+    return (ac3Channels[bits.u(3)] ?? 0) + bits.u(1)
   }
   bits.skip(13)
   const streams = bits.u(3) + 1
   let channels = 0
   for (let i = 0; i < streams && bits.left >= 24; i++) {
     bits.skip(2 + 5 + 1 + 1 + 3)
-    channels += (channelsOfMode[bits.u(3)] ?? 0) + bits.u(1)
+    channels += (ac3Channels[bits.u(3)] ?? 0) + bits.u(1)
     bits.skip(3)
     if (bits.u(4) === 0) bits.skip(1)
     else for (const more of channelsAtPlaces) channels += bits.u(1) * more

@@ -1,24 +1,16 @@
-import { exactRate } from '../../rate/rate'
-import { type Rational, rational, toNumber } from '../../rational/rational'
+import { rational } from '../../rational/rational'
 import { kilobytes } from '../../words/figures'
 import { type WrapperReading, assemblePicture, makeReading } from '../assemble'
 import { codecOfSound, soundFacts } from '../audio/coded'
-import { type StreamFacts, claimsOfStream } from '../bitstream/frame-claims'
+import { claimsOfStream, statedRateOf } from '../bitstream/frame-claims'
 import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
 import { frameTimesFrom } from '../frame-times'
 import type { AudioFacts, Note } from '../reading'
 import { startingAt } from '../sound-start'
-import {
-  type DurationRun,
-  type RateFacts,
-  filmNote,
-  filmRateFrom,
-  rateFromDurations,
-  runsFromTimes,
-} from '../timing'
 import type { DeclaredStream, Demultiplexer, ElementaryStretch } from './demultiplex'
-import { type StretchTimes, clock, goingOn, pictureTimes, wrap } from './picture-times'
+import { timingOf } from './picture-rate'
+import { clock, goingOn, pictureTimes, wrap } from './picture-times'
 
 /** A file of no more than this is read whole, and its pictures counted; of a longer one no more than this is read. */
 const budget = 3_980_000
@@ -189,7 +181,7 @@ function ofPictures(read: Read, [id, { codec: declared }]: Declared<'picture'>):
   const from = first?.times[0]?.time ?? 0
   const stretches = pieces.flatMap(({ streams }) => {
     const found = streams.get(id)
-    return found ? [pictureTimes(codec, found, plausibleRate(stream.statedRate), from)] : []
+    return found ? [pictureTimes(codec, found, statedRateOf(stream), from)] : []
   })
   const timing = timingOf(stretches, stream, read)
   const picture = assemblePicture({
@@ -225,137 +217,7 @@ function ofPictures(read: Read, [id, { codec: declared }]: Declared<'picture'>):
   }
 }
 
-/** Some writers state the clock of their times: no picture runs as fast. */
-const mostStated = 500
-const plausibleRate = (stated: number | null | undefined): number | null =>
-  stated && stated <= mostStated ? stated : null
-
 const reckoned = 'first and last presentation time, reckoned'
-
-/** What the times of a picture come to. */
-interface Timing {
-  readonly rate: RateFacts
-  readonly origin: string
-  readonly frames: number | null
-  readonly durationSec: number | null
-  /** The first time, in ticks. */
-  readonly first: number | null
-  readonly notes: readonly Note[]
-}
-
-/** The times decide; what the stream states, only where they are too few to. */
-function timingOf(
-  stretches: readonly StretchTimes[],
-  stream: StreamFacts,
-  { isWhole, hasEnd }: Read,
-): Timing {
-  const stated = plausibleRate(stream.statedRate)
-  const [head, last] = [stretches[0], stretches.at(-1)]
-  const first = head?.times[0] ?? null
-  const end = hasEnd ? (last?.times.at(-1) ?? null) : null
-  const span = first === null || end === null ? null : (end - first) / clock
-  const film = filmRate(stretches, stated)
-  const runs = surelyFollowing(stretches, isWhole)
-  const fixed = stream.statedIsFixed === true ? stated : null
-  const measured = film || (fixed !== null && agrees(runs, fixed)) ? null : rateOfRuns(runs)
-  const rate: RateFacts = film
-    ? { rate: film, rateMode: 'constant' }
-    : (measured ??
-      (stated === null
-        ? { rate: null, rateMode: 'unknown' }
-        : { rate: exactRate(stated), rateMode: stream.statedIsFixed ? 'constant' : 'unknown' }))
-  const perSecond = rate.rate && (rate.meanRate ?? toNumber(rate.rate))
-  const frames = isWhole
-    ? (head?.frames ?? 0)
-    : span !== null && perSecond
-      ? Math.round(span * perSecond) + 1
-      : null
-  const durationSec =
-    frames !== null && perSecond && rate.rateMode !== 'variable'
-      ? frames / perSecond
-      : span === null
-        ? null
-        : span + (perSecond ? 1 / perSecond : 0)
-  const notes: Note[] = []
-  if (film && stated !== null) notes.push(filmNote(film, stated))
-  if (!hasEnd)
-    notes.push({
-      code: 'end-not-found',
-      message: `No picture is found near the end of the file: how long it lasts is not said.`,
-    })
-  if (!isWhole && rate.rateMode === 'variable' && frames !== null)
-    notes.push({
-      code: 'reckoned-count',
-      message: `${frames} frames are reckoned from the times at ${stretches.length} places of the file: nothing in it lists them.`,
-    })
-  return {
-    rate,
-    origin: film ? 'repeat_first_field' : measured ? 'presentation times' : 'stream',
-    frames,
-    durationSec,
-    first,
-    notes,
-  }
-}
-
-/** Film whose every other frame is shown for three fields (ISO/IEC 13818-2 §6.3.10): its own rate; null where it is none. */
-function filmRate(stretches: readonly StretchTimes[], stated: number | null): Rational | null {
-  const sum = (of: (stretch: StretchTimes) => number) =>
-    stretches.reduce((total, stretch) => total + of(stretch), 0)
-  const [frames, fields, repeats] = [
-    sum(({ frames }) => frames),
-    sum(({ fields }) => fields),
-    sum(({ repeats }) => repeats),
-  ]
-  if (stated === null || frames < 4 || repeats < 0.4 * frames || repeats > 0.6 * frames) return null
-  // Stretches end within a pattern: film is what four fifths of the stated rate are.
-  if (Math.abs(fields / (2 * frames) - 1.25) > 0.05) return null
-  return filmRateFrom(stated)
-}
-
-/** A rate is told by no fewer intervals than these. */
-const fewestIntervals = 2
-
-/** So few intervals may lack a picture in between, which is stored elsewhere. */
-const few = 5
-
-/** Whether times that are few are what a rate that the stream keeps makes them. */
-function agrees(runs: readonly DurationRun[], fixed: number): boolean {
-  const period = clock / fixed
-  const isMultiple = ({ duration }: DurationRun) =>
-    Math.abs(duration / period - Math.max(1, Math.round(duration / period))) < 0.05
-  return runs.reduce((sum, { count }) => sum + count, 0) < few && runs.every(isMultiple)
-}
-
-/** The intervals between pictures that surely follow each other. */
-function surelyFollowing(stretches: readonly StretchTimes[], isWhole: boolean): DurationRun[] {
-  const runs: DurationRun[] = []
-  // A short stretch shows less of how far pictures are stored out of order than the others do.
-  const [first, last] = [
-    Math.max(...stretches.map(({ unsettled }) => unsettled.first)),
-    Math.max(...stretches.map(({ unsettled }) => unsettled.last)),
-  ]
-  for (const [i, { times, frames }] of stretches.entries()) {
-    if (times.length < frames) continue
-    const isEnd = isWhole || i === stretches.length - 1
-    runs.push(...runsFromTimes(times.slice(i === 0 ? 0 : first, isEnd ? times.length : times.length - last)))
-  }
-  return runs
-}
-
-/** The rate that intervals mean; null where there are too few. */
-function rateOfRuns(runs: readonly DurationRun[]): RateFacts | null {
-  if (runs.reduce((sum, { count }) => sum + count, 0) < fewestIntervals) return null
-  // Times that were milliseconds once count by ninety ticks, and tremble by as much.
-  const unit = runs.reduce((all, { duration }) => divisor(all, duration), 0)
-  const coarse = unit >= clock / 1000 && unit % (clock / 1000) === 0 ? clock / 1000 : 1
-  const scaled = runs.map(({ count, duration }) => ({ count, duration: duration / coarse }))
-  const longest = scaled.at(-1)?.duration ?? 0
-  // Its last frame is none that a writer made up: one more takes its place.
-  return rateFromDurations([...scaled, { count: 1, duration: longest }], clock / coarse)
-}
-
-const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b))
 
 function ofSoundAlone(read: Read, id: number): WrapperReading {
   const { file, demux, pieces } = read

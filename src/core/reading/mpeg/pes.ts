@@ -54,27 +54,3 @@ function ptsAt(bytes: Uint8Array, at: number): number | null {
     (byteAt(bytes, at + 4) >> 1)
   )
 }
-
-/** Keeps the first bytes of a stream as they come in pieces. */
-export class Beginning {
-  #pieces: Uint8Array[] = []
-  length = 0
-
-  constructor(private readonly most: number) {}
-
-  add(piece: Uint8Array): void {
-    if (this.length >= this.most || piece.length === 0) return
-    this.#pieces.push(piece)
-    this.length += piece.length
-  }
-
-  bytes(): Uint8Array {
-    const all = new Uint8Array(this.length)
-    let at = 0
-    for (const piece of this.#pieces) {
-      all.set(piece, at)
-      at += piece.length
-    }
-    return all
-  }
-}

@@ -1,6 +1,6 @@
 import { byteAt } from '../bytes/byte-at'
 import type { WrapperReading } from '../assemble'
-import { type ExifFacts, readExif } from '../bitstream/jpeg'
+import { type ExifFacts, exifLength, readExif } from '../bitstream/jpeg'
 import { Cursor, latin } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
@@ -87,8 +87,6 @@ export async function readWebp(file: FileWindow): Promise<WrapperReading> {
 
 /** Chunks of an extended WebP, at most. */
 const mostChunks = 100
-/** The orientation stands at the front of EXIF data. */
-const exifLength = 4096
 
 /** The EXIF chunk of an extended WebP, which stands behind the picture; null where there is none. */
 async function exifOfWebp(file: FileWindow): Promise<ExifFacts | null> {

@@ -1,5 +1,5 @@
 import { rational } from '../../rational/rational'
-import { readExif } from '../bitstream/jpeg'
+import { exifLength, readExif } from '../bitstream/jpeg'
 import type { Rotation } from '../../picture/turn'
 import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
@@ -33,7 +33,9 @@ export async function readPng(file: FileWindow): Promise<WrapperReading> {
       if (x > 0 && y > 0) pixelAspect = rational(y, x)
     }
     if (kind === 'eXIf')
-      rotation = readExif(new Cursor((await file.some(offset + 8, Math.min(length, 4096))).slice())).rotation
+      rotation = readExif(
+        new Cursor((await file.some(offset + 8, Math.min(length, exifLength))).slice()),
+      ).rotation
     offset += 12 + length
   }
   const ended = await hasEnd(file)

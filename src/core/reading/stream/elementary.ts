@@ -2,7 +2,7 @@ import { exactRate, snapToStandard } from '../../rate/rate'
 import { toNumber } from '../../rational/rational'
 import { type WrapperReading, assemblePicture, makeReading } from '../assemble'
 import { byteAt } from '../bytes/byte-at'
-import { claimsOfStream } from '../bitstream/frame-claims'
+import { claimsOfStream, statedRateOf } from '../bitstream/frame-claims'
 import { codedPictures } from '../bitstream/pictures'
 import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
@@ -12,7 +12,7 @@ import type { RateFacts } from '../timing'
 
 /** A stream of no more than this is counted; of a longer one its pictures are reckoned from so much at its beginning. */
 const headLength = 240 * 1024
-/** No stream runs faster: some encoders state the clock of their times. */
+/** No IVF runs faster: some writers state the clock of its times. */
 const mostStated = 500
 
 /** A stream of pictures without a wrapper, by the codec whose headers it begins with; null where it is none. */
@@ -49,7 +49,7 @@ export async function readElementary(file: FileWindow): Promise<WrapperReading> 
       0,
     )
   const pictures = codedPictures(stream.codec ?? codec, bytes) ?? []
-  const stated = stream.statedRate && stream.statedRate <= mostStated ? stream.statedRate : null
+  const stated = statedRateOf(stream)
   const rate: RateFacts = stated
     ? { rate: snapToStandard(stated) ?? exactRate(stated), rateMode: 'constant' }
     : { rate: null, rateMode: 'unknown' }

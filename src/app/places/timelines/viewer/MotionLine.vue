@@ -31,6 +31,12 @@ const cells = computed(() => {
   }
   return motionLine(shown).slice(1)
 })
+/** So many letters have room below a cell; where the frames left out need more, they are counted. */
+const mostLetters = 5
+function lostWords(lost: readonly number[]): string {
+  const each = lost.join(' ')
+  return each.length > mostLetters && lost.length > 1 ? `${lost.length} ×` : each
+}
 const says = computed(() => {
   const of = (kind: string) => cells.value.filter(({ mark }) => mark === kind).length
   const lost = cells.value.reduce((sum, { lost }) => sum + lost.length, 0)
@@ -65,9 +71,7 @@ const says = computed(() => {
         ><span>{{ one.text }}</span
         ><span v-if="one.below">{{ one.below }}</span></span
       >
-      <span class="lost figures">{{
-        one.lost.length > 2 ? `${one.lost.length} ×` : one.lost.join(' ')
-      }}</span>
+      <span class="lost figures">{{ lostWords(one.lost) }}</span>
     </div>
   </div>
 </template>
