@@ -1,5 +1,5 @@
 import { present } from '../core/assert'
-import { type Clip, type Part, claimsOf } from '../core/edit/clip'
+import { type Clip, type Part, claimsOf, readingOfPart } from '../core/edit/clip'
 import { partAt } from '../core/edit/parts'
 import { storedIndexOf, storedTimingOf } from '../core/edit/timing'
 import { type ClipTiming, countOf, framesOf } from '../core/motion/timing'
@@ -44,7 +44,10 @@ export function kindOf(clip: Clip, part?: Part): ClipKind | null {
   return {
     ...kind,
     ...(part
-      ? { kind: part.reading.kind === 'still' ? 'still' : 'video', container: part.reading.container }
+      ? {
+          kind: readingOfPart(clip, part).kind === 'still' ? 'still' : 'video',
+          container: readingOfPart(clip, part).container,
+        }
       : {}),
     // What the file holds, whatever was corrected: of a crop too.
     width: claimed?.width ?? kind.width,
@@ -78,6 +81,7 @@ export function kindOfReading({ kind, container, video }: Reading, timing: ClipT
 const asClip = (clip: Clip, part: Part): Clip => ({
   ...clip,
   ...part,
+  reading: readingOfPart(clip, part),
   parts: [],
   corrections: {},
   evidence: null,

@@ -3,6 +3,7 @@ import { present } from '../core/assert'
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import type { Draft } from '../core/edit/draft'
+import { continuing, sortedOut } from '../core/edit/numbered'
 import { takeIn } from '../core/edit/operations'
 import {
   type Card,
@@ -13,7 +14,7 @@ import {
   arrivedClip,
   placeOf,
 } from '../core/edit/clip'
-import { type MediaLocator, cardUrl } from '../media/source'
+import { cardUrl } from '../media/source'
 import type { ReadAnswer } from '../workers/reading.worker'
 import { askFor } from '../workers/job'
 import { readingService } from '../workers/services'
@@ -21,18 +22,9 @@ import { useBackground } from './background'
 import { type SidingFile, useCard } from './card'
 import { type IncomingFile, useMedia } from './media'
 import { newId, now, useProject } from './project'
+import { useNumbered } from './numbered'
+import { type Arriving, readFiles } from './reading-files'
 import { useSplit } from './split'
-
-/** A file on its way in. */
-interface Arriving {
-  readonly id: string
-  readonly name: string
-  readonly folder: string
-  readonly sizeBytes: number
-  readonly source: ClipSource
-  readonly locator: MediaLocator
-  readonly incoming?: IncomingFile
-}
 
 /** Results are shown in gulps, so that a fast card does not redraw the list for each clip: at least so many milliseconds apart. */
 const shortestGulp = 60
@@ -53,6 +45,7 @@ export const useArrivals = defineStore('arrivals', () => {
   const media = useMedia()
   const card = useCard()
   const split = useSplit()
+  const numbered = useNumbered()
   const background = useBackground()
   const progress = reactive({ running: false, total: 0, read: 0, bytes: 0, startedAt: 0, cancelled: false })
 
@@ -91,6 +84,10 @@ export const useArrivals = defineStore('arrivals', () => {
   })
   /** Files of the siding that rest and are not taken in yet. */
   const waiting = computed(() => notTaken.value.filter((file) => file.rests))
+  /** Those of them that go on with clips of numbered pictures, or fill their gaps. */
+  const more = computed(() => continuing(project.clips, waiting.value))
+  const lengthen = (clipId: string): Promise<void> =>
+    takeFromSiding(more.value.find(({ clip }) => clip.id === clipId)?.pictures.map(({ file }) => file) ?? [])
   /** Files that are still being copied onto the siding. */
   const growing = computed(() => notTaken.value.filter((file) => !file.rests))
 
@@ -109,7 +106,11 @@ export const useArrivals = defineStore('arrivals', () => {
   async function takeWhatRests(): Promise<void> {
     if (!following.value || progress.running) return
     // What was taken in once and taken out again by the editor does not come back by itself.
-    const fresh = waiting.value.filter((file) => !offered.has(`${project.doc?.project.id} ${file.id}`))
+    // What goes on with a clip lengthens it when it is asked for: a render that runs would change it each second.
+    const goesOn = new Set(more.value.flatMap(({ pictures }) => pictures.map(({ file }) => file)))
+    const fresh = waiting.value.filter(
+      (file) => !goesOn.has(file) && !offered.has(`${project.doc?.project.id} ${file.id}`),
+    )
     if (fresh.length === 0) return
     await takeFromSiding(fresh, 'siding')
     await takeWhatRests()
@@ -169,6 +170,10 @@ export const useArrivals = defineStore('arrivals', () => {
       cancelled: false,
     })
     const reading = (ended = new AbortController())
+    const { known, more, runs, lone } = sortedOut(project.clips, arriving)
+    for (const { file, part, clip } of known)
+      if (file.incoming) media.keepFile(projectId, part.id, file.incoming, clip.id)
+    progress.read += known.length
     const byKey = new Map(arriving.map((one) => [one.id, one]))
     const arrivingOf = (key: string) => present(byKey.get(key), 'only what was asked for is answered')
     const order = new Map(arriving.map((one, i) => [one.id, i]))
@@ -189,23 +194,23 @@ export const useArrivals = defineStore('arrivals', () => {
       // The page has as long for itself as the gulp took.
       if (answers.length > 0) timer = setTimeout(swallow, Math.max(shortestGulp, performance.now() - begun))
     }
+    const tell = (some: readonly ReadAnswer[]) => {
+      answers.push(...some)
+      timer ??= setTimeout(swallow, shortestGulp)
+    }
     try {
-      const requests = arriving.map(({ id, name, folder, locator }) => ({
-        key: id,
-        place: placeOf({ name, folder }),
-        locator,
-      }))
-      const tell = (some: readonly ReadAnswer[]) => {
-        answers.push(...some)
-        timer ??= setTimeout(swallow, shortestGulp)
+      const asClips = [...runs.map((pictures) => ({ pictures, clip: null })), ...more]
+      for (const { pictures, clip } of asClips) {
+        const isTaken = await numbered.take(projectId, pictures, clip, joins, reading.signal)
+        if (isTaken) progress.read += pictures.length
+        else
+          await readFiles(
+            pictures.map(({ file }) => file),
+            reading.signal,
+            tell,
+          )
       }
-      const service = readingService()
-      await askFor(service, (id) => service.readAll(id, requests, proxy(tell)), reading.signal).catch(
-        (error: unknown) => {
-          // What was read before it was ended stays.
-          if (!reading.signal.aborted) throw error
-        },
-      )
+      await readFiles(lone, reading.signal, tell)
     } finally {
       // What is read already is listed before the reading counts as done, gulp by gulp.
       while (answers.length > 0 && timer) await new Promise((done) => setTimeout(done, shortestGulp))
@@ -294,6 +299,8 @@ export const useArrivals = defineStore('arrivals', () => {
 
   return {
     waiting,
+    more,
+    lengthen,
     growing,
     following,
     watchSiding,

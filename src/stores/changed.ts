@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Clip, Part } from '../core/edit/clip'
-import { readAgain } from '../core/edit/parts'
+import { readAgain } from '../core/edit/rereading'
 import { replaceClip } from '../core/edit/replacing'
 import { counted } from '../core/words/figures'
 import { useArrivals } from './arrivals'

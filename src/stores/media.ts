@@ -176,7 +176,7 @@ export const useMedia = defineStore('media', () => {
       const [locator, kind] = [await locate(part ?? clip), kindOf(clip, part)]
       if (!locator || !kind) return null
       files.push({ locator, kind, first })
-      first += countOf(kind.steps)
+      first += part?.frames ?? countOf(kind.steps)
     }
     return files
   }

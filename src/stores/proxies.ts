@@ -66,7 +66,11 @@ export const useProxies = defineStore('proxies', () => {
     filesOf(clip).reduce((sum, file) => sum + (made.get(nameOf(file))?.size ?? 0), 0)
   /** Why a clip has none; null where nothing speaks against it. */
   const speaksAgainst = (clip: Clip): string | null =>
-    clip.reading?.video?.alpha ? 'what is seen through it would be lost' : null
+    clip.reading?.video?.alpha
+      ? 'what is seen through it would be lost'
+      : clip.reading?.video?.numbered
+        ? 'each of its pictures is a file of its own'
+        : null
 
   /** Makes proxies of clips, one after the other. */
   function make(clips: readonly Clip[]): void {

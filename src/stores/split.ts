@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import type { Clip } from '../core/edit/clip'
-import { joinRecording, joinStills, putTogether, splitRecordings, stillSequences } from '../core/edit/parts'
+import { joinStills, stillSequences } from '../core/edit/numbered'
+import { joinRecording, putTogether, splitRecordings } from '../core/edit/parts'
 import type { Rate } from '../core/rate/rate'
 import { useBackground } from './background'
 import { newId, useProject } from './project'
@@ -36,6 +37,7 @@ export const useSplit = defineStore('split', () => {
   /** Makes one clip of numbered stills. */
   function takeAsOne(clips: readonly Clip[], rate: Rate): void {
     const clip = joinStills(clips, newId(), rate)
+    if (!clip) return
     project.edit(`make one clip of ${clips.length} stills`, (doc) => putTogether(doc, clip))
     void background.work()
   }

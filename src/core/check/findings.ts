@@ -67,6 +67,7 @@ const titles: Readonly<Record<FindingGroup['kind'], string>> = {
   blend: 'mixed',
   speed: 'at another speed',
   'variable-rate': 'of variable rate',
+  'pictures-left-out': 'with pictures missing',
   deinterlace: 'deinterlaced',
   weave: 'woven',
   'fields-from-frames': 'in fields from frames',

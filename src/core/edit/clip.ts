@@ -1,4 +1,5 @@
 import * as z from 'zod'
+import { present } from '../assert'
 import { Priority } from '../choice/vote'
 import { Evidence } from '../evidence/evidence'
 import { Corrections } from '../reading/correct'
@@ -42,8 +43,18 @@ const InFile = z.object({
   frameTimes: FrameTimes.nullable().default(null),
 })
 
-/** One file of a clip that lies in several: a recording that a camera split, or numbered stills. */
-export const Part = InFile.extend({ reading: Reading }).readonly()
+/** One file of a clip that lies in several: a recording that a camera split, or numbered pictures. */
+export const Part = InFile.extend({
+  /** Null of a numbered picture that is as the first is: thousands of equal readings would be kept. */
+  reading: Reading.nullable(),
+  /** Of a numbered picture: for how many frames it is on, where the next ones are left out. */
+  frames: z
+    .number()
+    .int()
+    .min(1)
+    .max(2 ** 31)
+    .optional(),
+}).readonly()
 export type Part = z.infer<typeof Part>
 
 export const Clip = InFile.extend({
@@ -58,7 +69,13 @@ export const Clip = InFile.extend({
   priority: Priority,
   arrivedAt: z.string(),
   /** The files of a clip that lies in several, in order; empty where it is one file. */
-  parts: z.array(Part).readonly().default([]),
+  parts: z
+    .array(Part)
+    .refine(([first]) => first === undefined || first.reading !== null, {
+      error: 'the first file of a clip that lies in several says what it is',
+    })
+    .readonly()
+    .default([]),
 }).readonly()
 export type Clip = z.infer<typeof Clip>
 
@@ -96,6 +113,10 @@ export const LeftAside = z
   })
   .readonly()
 export type LeftAside = z.infer<typeof LeftAside>
+
+/** What one file of a clip that lies in several says of itself. */
+export const readingOfPart = (clip: Pick<Clip, 'parts'>, part: Part): Reading =>
+  present(part.reading ?? clip.parts[0]?.reading, 'the first file of a clip says what it is')
 
 /** What a clip's file claims, whatever was corrected. */
 export const claimsOf = (clip: Clip): Reading | null => clip.claimed ?? clip.reading

@@ -8,17 +8,9 @@ import { describe, expect, it } from 'vitest'
 import { rational } from '../rational/rational'
 import { corrected } from './correction'
 import { aDoc, aStill, aVideo } from './doc.fixture'
-import {
-  joinRecording,
-  joinStills,
-  partAt,
-  readAgain,
-  putTogether,
-  splitRecordings,
-  stillSequences,
-  takeApart,
-  timesPlaced,
-} from './parts'
+import { joinRecording, partAt, putTogether, splitRecordings, takeApart, timesPlaced } from './parts'
+import { joinStills, stillSequences } from './numbered'
+import { readAgain } from './rereading'
 import type { Doc } from './project'
 
 interface Recorded {
@@ -275,20 +267,20 @@ describe('numbered stills', () => {
       [1, 2, 3, 4].map((n) => still(`a${n}.png`)),
       'run',
       rational(12),
-    )
+    )!
     expect(clip.reading).toMatchObject({
       kind: 'video',
       durationSec: 4 / 12,
       video: { rate: { num: 12, den: 1 }, frameCount: 4, scan: 'progressive' },
     })
     expect(clip).toMatchObject({
-      name: 'a1.png +3',
+      name: 'a1–4.png',
       sizeBytes: 4000,
       frameTimes: null,
       reading: { sizeBytes: 4000, video: { rateMode: 'constant', fieldOrder: null } },
     })
     expect(clip.reading!.notes.at(-1)!.message).toBe(
-      '4 numbered stills, a1.png to a4.png, at 12 frames a second.',
+      '4 numbered pictures, a1.png to a4.png, at 12 frames a second, which their headers do not state.',
     )
     for (let frame = 0; frame < 4; frame++) expect(partAt(clip, frame)!.part.name).toBe(`a${frame + 1}.png`)
   })

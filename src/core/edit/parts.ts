@@ -2,18 +2,16 @@ import { present } from '../assert'
 import { isCorrected } from '../reading/correct'
 import type { FrameTimes } from '../reading/frame-times'
 import { type Clip, type Part, claimsOf } from './clip'
-import { corrected } from './correction'
 import type { Draft } from './draft'
 import { clipIdOf, placementsIn } from './timeline'
 import { timecodeToFrame } from '../rate/timecode'
-import { type Rate, rateName } from '../rate/rate'
 import { framesOf, timeOf } from '../motion/timing'
 import { type Rational, equal, toNumber } from '../rational/rational'
 import { storedTimingOf } from './timing'
 import type { Reading, VideoFacts } from '../reading/reading'
 import type { Doc } from './project'
 
-/** Clips that lie in several files: recordings that a camera split, and numbered stills. */
+/** Clips that lie in several files: recordings that a camera split, and numbered pictures. */
 
 /** A group of digits in a name: what stands around it, and its number. */
 interface Numbered {
@@ -70,7 +68,7 @@ function numberedRuns(clips: readonly Clip[], keyOf: (clip: Clip) => string | nu
 }
 
 /** Only what is one file, read whole and as it came can become a part. */
-const isSingle = (clip: Clip): boolean =>
+export const isSingle = (clip: Clip): boolean =>
   clip.parts.length === 0 && clip.fault === null && !isCorrected(clip.corrections) && clip.reading !== null
 
 /** What two files of one recording have in common: all but their length. */
@@ -146,23 +144,7 @@ export function splitRecordings(clips: readonly Clip[]): Clip[][] {
   return found
 }
 
-/** Fewer stills than this are pictures, not a sequence. */
-const fewestStills = 3
-
-/** Numbered stills that could be one clip. */
-export function stillSequences(clips: readonly Clip[]): Clip[][] {
-  const taken = new Set<string>()
-  return numberedRuns(clips, (clip) => {
-    const video = clip.reading?.kind === 'still' && isSingle(clip) ? clip.reading.video : null
-    if (!video) return null
-    const { codec, width, height, pixelAspect, rotation, alpha } = video
-    return JSON.stringify([codec, width, height, pixelAspect, rotation, alpha])
-  })
-    .map((run) => run.filter((clip) => !taken.has(clip.id) && taken.add(clip.id)))
-    .filter((run) => run.length >= fewestStills)
-}
-
-const partOf = (clip: Clip): Part => ({
+export const partOf = (clip: Clip): Part => ({
   id: clip.id,
   name: clip.name,
   folder: clip.folder,
@@ -183,25 +165,7 @@ const several = (clips: readonly Clip[]): Several => {
 const readingOf = (clip: Clip): Reading => present(claimsOf(clip), 'only what was read is joined')
 const videoOf = (clip: Clip): VideoFacts => present(readingOf(clip).video, 'only pictures are joined')
 
-/** One clip out of several, in order; its facts are those of the first, its length that of all. */
-function joined(clips: Several, id: string, reading: Reading, message: string): Clip {
-  const [first] = clips
-  const varies = reading.kind === 'video' && reading.video?.rateMode === 'variable'
-  return {
-    ...first,
-    id,
-    name: clips.length > 1 ? `${first.name} +${clips.length - 1}` : first.name,
-    sizeBytes: clips.reduce((sum, clip) => sum + clip.sizeBytes, 0),
-    hash: null,
-    frameTimes: varies ? joinedTimes(clips) : null,
-    evidence: null,
-    claimed: null,
-    reading: { ...reading, notes: [...reading.notes, { code: 'joined', message }] },
-    parts: clips.map(partOf),
-  }
-}
-
-/** A recording out of the files that a camera split it into. */
+/** A recording out of the files that a camera split it into: its facts are those of the first, its length that of all. */
 export function joinRecording(files: readonly Clip[], id: string): Clip {
   const clips = several(files)
   const sum = (of: (clip: Clip) => number | null) =>
@@ -215,31 +179,20 @@ export function joinRecording(files: readonly Clip[], id: string): Clip {
     durationSec: sum((clip) => readingOf(clip).durationSec),
     video: { ...videoOf(clips[0]), frameCount: sum((clip) => videoOf(clip).frameCount) },
   }
-  const message = `One recording in ${clips.length} files, ${fromTo(clips)}.`
-  return joined(clips, id, reading, message)
-}
-
-const fromTo = (clips: Several) => `${clips[0].name} to ${(clips.at(-1) ?? clips[0]).name}`
-
-/** A clip out of numbered stills, one a frame. */
-export function joinStills(stills: readonly Clip[], id: string, rate: Rate): Clip {
-  const clips = several(stills)
-  const reading: Reading = {
-    ...readingOf(clips[0]),
-    kind: 'video',
+  const [first] = clips
+  const message = `One recording in ${clips.length} files, ${first.name} to ${(clips.at(-1) ?? first).name}.`
+  return {
+    ...first,
+    id,
+    name: clips.length > 1 ? `${first.name} +${clips.length - 1}` : first.name,
     sizeBytes: clips.reduce((total, clip) => total + clip.sizeBytes, 0),
-    durationSec: clips.length / toNumber(rate),
-    video: {
-      ...videoOf(clips[0]),
-      rate,
-      rateMode: 'constant',
-      frameCount: clips.length,
-      scan: 'progressive',
-      fieldOrder: null,
-    },
+    hash: null,
+    frameTimes: reading.video?.rateMode === 'variable' ? joinedTimes(clips) : null,
+    evidence: null,
+    claimed: null,
+    reading: { ...reading, notes: [...reading.notes, { code: 'joined', message }] },
+    parts: clips.map(partOf),
   }
-  const message = `${clips.length} numbered stills, ${fromTo(clips)}, at ${rateName(rate)} frames a second.`
-  return joined(clips, id, reading, message)
 }
 
 /** Puts a joined clip where the first of its files stood, and takes the files out. */
@@ -261,38 +214,17 @@ export const timesPlaced = (doc: Doc, clipId: string): number =>
   )
 
 /** The files of a joined clip, each as a clip of its own, as it was read. */
-const singlesOf = (clip: Clip): Clip[] =>
-  clip.parts.map((part) => ({
+export const singlesOf = (clip: Clip): Clip[] =>
+  clip.parts.map(({ frames: _frames, ...part }) => ({
     ...clip,
     ...part,
+    reading: part.reading ?? clip.parts[0]?.reading ?? null,
     corrections: {},
     evidence: null,
     claimed: null,
     fault: null,
     parts: [],
   }))
-
-/**
- * A clip whose file, or some of whose files, were read again after they changed on disk: what they say now, with the editor's
- * corrections over it, under the name it has in the project.
- * @param fresh what was read anew, by the id of the clip or the part
- * @returns null where one of several files cannot be read any more, so that they are no recording
- */
-export function readAgain(clip: Clip, fresh: ReadonlyMap<string, Clip>): Clip | null {
-  const whole = clip.parts.length ? joinedAnew(clip, fresh) : fresh.get(clip.id)
-  if (!whole) return null
-  const { id, priority, arrivedAt } = clip
-  return corrected({ ...whole, id, priority, arrivedAt }, clip.corrections)
-}
-
-function joinedAnew(clip: Clip, fresh: ReadonlyMap<string, Clip>): Clip | null {
-  const files = singlesOf(clip).map((part) => ({ ...(fresh.get(part.id) ?? part), id: part.id }))
-  if (!files.every(({ reading, fault }) => reading && !fault)) return null
-  const rate = claimsOf(clip)?.video?.rate
-  return readingOf(files[0] ?? clip).kind === 'still' && rate
-    ? joinStills(files, clip.id, rate)
-    : joinRecording(files, clip.id)
-}
 
 /** Takes a joined clip apart into its files, each a clip again where it stood. */
 export function takeApart(doc: Draft<Doc>, clipId: string): void {
@@ -306,9 +238,10 @@ export function takeApart(doc: Draft<Doc>, clipId: string): void {
   for (const single of singles) doc.clips[single.id] = single as Draft<Clip>
 }
 
-/** How many frames a file of a clip holds; a still is one. */
-const framesIn = ({ reading, frameTimes }: Part): number => {
-  if (reading.kind === 'still') return 1
+/** For how many frames a file of a clip is on: a numbered picture for one, or until the next that is there. */
+export const framesIn = ({ reading, frameTimes, frames }: Part): number => {
+  if (frames !== undefined) return frames
+  if (!reading || reading.kind === 'still') return 1
   const rate = reading.video?.rate
   return (
     frameTimes?.presentationTimes.length ??

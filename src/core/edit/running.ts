@@ -30,7 +30,14 @@ export function pictureOfPlacement(doc: Doc, { source }: Placement): Picture | n
     }
     case 'figure': {
       const { size, rate, scan } = source
-      const unknown = { offNominalShare: null, minRate: null, maxRate: null, primaries: null, transfer: null }
+      const unknown = {
+        offNominalShare: null,
+        minRate: null,
+        maxRate: null,
+        leftOutShare: 0,
+        primaries: null,
+        transfer: null,
+      }
       const fieldOrder = scan === 'interlaced' ? ('top-first' as const) : null
       return {
         ...size,

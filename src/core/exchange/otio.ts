@@ -1,5 +1,5 @@
 import { checkTimeline } from '../check/check'
-import { type Clip, type Part, claimsOf } from '../edit/clip'
+import { type Clip, type Part, claimsOf, readingOfPart } from '../edit/clip'
 import { type Doc, formatOf } from '../edit/project'
 import { settlePlacement } from '../edit/running'
 import { spanOf } from '../edit/span'
@@ -211,8 +211,12 @@ const urlOf = ({ folder, name }: Pick<Clip | Part, 'folder' | 'name'>): string =
   [...folder.split('/').filter(Boolean), name].map(encodeURIComponent).join('/')
 
 /** What a reference cannot say by itself: the reel, and the further files of a clip that lies in several. */
-function mediaMetadata({ reading, parts }: Clip): object {
-  const files = parts.map((part) => ({ target_url: urlOf(part), seconds: part.reading.durationSec }))
+function mediaMetadata(clip: Clip): object {
+  const { reading, parts } = clip
+  const files = parts.map((part) => ({
+    target_url: urlOf(part),
+    seconds: readingOfPart(clip, part).durationSec,
+  }))
   const said = { ...(reading?.reel ? { reel: reading.reel } : {}), ...(files.length ? { files } : {}) }
   return Object.keys(said).length ? { yard_tally: said } : {}
 }

@@ -70,6 +70,7 @@ export const pictureOfFormat = (format: Format): Picture => ({
   offNominalShare: null,
   minRate: null,
   maxRate: null,
+  leftOutShare: 0,
   primaries: format.colour.primaries,
   transfer: format.colour.transfer,
   matrix: null,

@@ -20,6 +20,8 @@ export interface Picture {
   readonly offNominalShare: number | null
   readonly minRate: number | null
   readonly maxRate: number | null
+  /** Share of frames of numbered pictures that show the one before, since their own is missing; 0 of all else. */
+  readonly leftOutShare: number
   readonly primaries: string | null
   readonly transfer: string | null
   readonly matrix: string | null
@@ -46,10 +48,24 @@ export interface PictureFacts {
   readonly scan: Scan
   readonly fieldOrder: FieldOrder | null
   readonly firstLine?: 0 | 1 | undefined
+  readonly numbered?: Numbered | undefined
   readonly bitDepth: number | null
   readonly colour: Colour
   readonly measured?: Pick<Picture, 'combs' | 'pulldownPhase' | 'detail'> | undefined
 }
+
+/** Numbered pictures, as far as their picture needs it. */
+interface Numbered {
+  readonly first: number
+  readonly last: number
+  readonly leftOut: readonly { readonly from: number; readonly to: number }[]
+}
+
+const leftOutShareOf = (numbered: Numbered | undefined): number =>
+  numbered
+    ? numbered.leftOut.reduce((sum, { from, to }) => sum + to - from + 1, 0) /
+      (numbered.last - numbered.first + 1)
+    : 0
 
 export function pictureOf(facts: PictureFacts): Picture {
   const variable = facts.rateMode === 'variable'
@@ -65,6 +81,7 @@ export function pictureOf(facts: PictureFacts): Picture {
     offNominalShare: variable ? (facts.offNominalShare ?? 0) : null,
     minRate: variable ? (facts.minRate ?? null) : null,
     maxRate: variable ? (facts.maxRate ?? null) : null,
+    leftOutShare: leftOutShareOf(facts.numbered),
     primaries: facts.colour.primaries,
     transfer: facts.colour.transfer,
     matrix: facts.colour.matrix,
@@ -87,7 +104,7 @@ export function factsKey(facts: PictureFacts): string {
     facts.rateMode === 'variable' ? `${facts.offNominalShare} ${facts.minRate} ${facts.maxRate}` : ''
   const key =
     `${facts.width} ${facts.height} ${pixelAspect.num} ${pixelAspect.den} ${facts.rotation} ${rate?.num} ${rate?.den} ` +
-    `${facts.scan} ${facts.fieldOrder} ${facts.firstLine ?? 0} ${varies} ${colour.primaries} ${colour.transfer} ${colour.matrix} ${facts.bitDepth} ` +
+    `${facts.scan} ${facts.fieldOrder} ${facts.firstLine ?? 0} ${varies} ${leftOutShareOf(facts.numbered)} ${colour.primaries} ${colour.transfer} ${colour.matrix} ${facts.bitDepth} ` +
     `${facts.measured?.combs ?? false} ${facts.measured?.pulldownPhase ?? null} ${facts.measured?.detail?.width ?? null} ${facts.measured?.detail?.height ?? null}`
   keysOfFacts.set(facts, key)
   return key
@@ -124,5 +141,5 @@ export function pictureKey(picture: Picture): string {
 
 const keyOf = (p: Picture): string =>
   `${p.width} ${p.height} ${p.pixelAspect.num} ${p.pixelAspect.den} ${p.rotation} ${p.rate?.num} ${p.rate?.den} ` +
-  `${p.scan} ${p.fieldOrder} ${p.firstLine} ${p.offNominalShare} ${p.minRate} ${p.maxRate} ${p.primaries} ${p.transfer} ${p.matrix} ${p.bitDepth} ` +
+  `${p.scan} ${p.fieldOrder} ${p.firstLine} ${p.offNominalShare} ${p.minRate} ${p.maxRate} ${p.leftOutShare} ${p.primaries} ${p.transfer} ${p.matrix} ${p.bitDepth} ` +
   `${p.combs} ${p.pulldownPhase} ${p.detail?.width ?? null} ${p.detail?.height ?? null}`

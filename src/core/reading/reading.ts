@@ -25,6 +25,16 @@ const StatedDate = z
     error: 'a date is written as 2026-05-01T09:00:00Z',
   })
 
+/** Numbers of numbered pictures that have none of their own, and why: missing, damaged, of another size. The picture before them is shown. */
+export const LeftOut = z
+  .object({
+    from: z.number().int().nonnegative(),
+    to: z.number().int().nonnegative(),
+    why: z.string().max(100),
+  })
+  .readonly()
+export type LeftOut = z.infer<typeof LeftOut>
+
 export const VideoFacts = z
   .object({
     codec: z.string().default('unknown'),
@@ -52,6 +62,15 @@ export const VideoFacts = z
     chroma: z.string().nullable().default(null),
     alpha: z.boolean().default(false),
     colour: Colour.prefault({}),
+    /** Of numbered pictures: their first and last number, and what is left out between. */
+    numbered: z
+      .object({
+        first: z.number().int().nonnegative(),
+        last: z.number().int().nonnegative(),
+        leftOut: z.array(LeftOut).readonly(),
+      })
+      .readonly()
+      .optional(),
     /** What the decoded picture adds to what the clip costs. It changes nothing of what is done with it. */
     measured: z
       .object({

@@ -9,7 +9,7 @@ import { type Rational, divide, equal, multiply, rational } from '../rational/ra
 import type { Motion, Treatment } from '../treatment/treatment'
 import type { Taking, Way } from '../treatment/way'
 import { type Charge, tollFrom } from './charge'
-import { cadenceCharges, passingOf, variableCharges } from './kinds/motion'
+import { cadenceCharges, leftOutCharges, passingOf, variableCharges } from './kinds/motion'
 import type { Weights } from './policy'
 
 /** How a clip runs under a treatment, nothing left open, and what its motion and its fields cost so. */
@@ -46,14 +46,14 @@ export function settleWay(
   treatment: Treatment,
   weights: Weights,
 ): PricedWay {
-  const variable = variableCharges(picture, weights)
+  const ofClip = [...variableCharges(picture, weights), ...leftOutCharges(picture, weights)]
   const { rate } = picture
-  if (!rate) return { way: way({ kind: 'hold' }, { kind: 'frames', mixed: false }), charges: variable }
+  if (!rate) return { way: way({ kind: 'hold' }, { kind: 'frames', mixed: false }), charges: ofClip }
   const varies = picture.offNominalShare !== null
   const motion = (from: Rate, to: Rate) => cadenceCharges(from, to, treatment.motion, weights, varies)
   const held = (from: Rate, to: Rate) => cadenceCharges(from, to, { kind: 'hold' }, weights, varies)
   const settled = settle({ picture, rate, format, treatment, weights, motion, held })
-  return { ...settled, charges: [...settled.charges, ...variable] }
+  return { ...settled, charges: [...settled.charges, ...ofClip] }
 }
 
 const way = (motion: Motion, taking: Taking): Way => ({ passing: passingOf(motion), taking })

@@ -101,7 +101,9 @@ const toll = computed(() => {
         <ol class="parts small">
           <li v-for="part in clip.parts.slice(0, 200)" :key="part.id">
             {{ part.name }}
-            <span class="quiet figures">{{ clockTime(part.reading.durationSec) }}</span>
+            <span v-if="part.reading?.durationSec" class="quiet figures">{{
+              clockTime(part.reading.durationSec)
+            }}</span>
           </li>
         </ol>
       </details>

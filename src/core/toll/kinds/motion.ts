@@ -4,7 +4,16 @@ import type { Rate } from '../../rate/rate'
 import { type Rational, divide, equal, multiply, toNumber } from '../../rational/rational'
 import type { Motion } from '../../treatment/treatment'
 import type { Passing } from '../../treatment/way'
-import { figure, milliseconds, oneIn, percent, speedWords, times, timesLonger } from '../../words/figures'
+import {
+  exactPercent,
+  figure,
+  milliseconds,
+  oneIn,
+  percent,
+  speedWords,
+  times,
+  timesLonger,
+} from '../../words/figures'
 import { mixedShare } from '../../motion/mixed'
 import type { Priced } from '../charge'
 import { gradeBy } from '../grade'
@@ -32,6 +41,7 @@ export type MotionFigures =
       readonly minRate: number | null
       readonly maxRate: number | null
     }
+  | { readonly kind: 'pictures-left-out'; readonly share: number }
 
 export type MotionCharge = MotionFigures & Priced
 
@@ -119,6 +129,10 @@ export function variableCharges(picture: Picture, weights: Weights): MotionCharg
   return [{ kind: 'variable-rate', share, minRate, maxRate, grade: share <= 0.01 ? 'light' : 'heavy', loss }]
 }
 
+/** What numbered pictures cost that are missing or cannot be shown: the one before is shown again, on any timeline. */
+export const leftOutCharges = ({ leftOutShare: share }: Picture, weights: Weights): MotionCharge[] =>
+  share > 0 ? [{ kind: 'pictures-left-out', share, grade: 'heavy', loss: weights.repeat * share }] : []
+
 function unevenPattern(P: number, Q: number): string {
   if (P > Q) {
     const hold = Math.floor(P / Q)
@@ -181,5 +195,11 @@ export const motionWords: WordsOf<MotionFigures> = {
       return `variable rate${range}: ${percent(share)} of the frames off by more than 10 %`
     },
     short: () => 'variable',
+  },
+  'pictures-left-out': {
+    aspect: 'motion',
+    sentence: ({ share }) =>
+      `${exactPercent(share)} of the frames show the picture before: their own is missing`,
+    short: () => 'pictures missing',
   },
 }

@@ -1,0 +1,38 @@
+import { proxy } from 'comlink'
+import { type ClipSource, placeOf } from '../core/edit/clip'
+import type { MediaLocator } from '../media/source'
+import { askFor } from '../workers/job'
+import type { ReadAnswer } from '../workers/reading.worker'
+import { readingService } from '../workers/services'
+import type { IncomingFile } from './media'
+
+/** A file on its way in. */
+export interface Arriving {
+  readonly id: string
+  readonly name: string
+  readonly folder: string
+  readonly sizeBytes: number
+  readonly source: ClipSource
+  readonly locator: MediaLocator
+  readonly incoming?: IncomingFile
+}
+
+/** Reads files, and tells of them in handfuls; what was read before it was ended stays. */
+export async function readFiles(
+  files: readonly Arriving[],
+  signal: AbortSignal,
+  tell: (some: readonly ReadAnswer[]) => void,
+): Promise<void> {
+  if (files.length === 0) return
+  const requests = files.map(({ id, name, folder, locator }) => ({
+    key: id,
+    place: placeOf({ name, folder }),
+    locator,
+  }))
+  const service = readingService()
+  await askFor(service, (id) => service.readAll(id, requests, proxy(tell)), signal).catch(
+    (error: unknown) => {
+      if (!signal.aborted) throw error
+    },
+  )
+}
