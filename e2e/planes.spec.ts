@@ -45,3 +45,15 @@ for (const engine of ['browser', 'toolkit'] as const)
         expect(furthest(planes[plane], at), plane).toBeLessThanOrEqual(2 ** (bitDepth - 8))
       }
     })
+
+for (const file of ['plate.heic', 'plate_turned.heic', 'plate_turned.avif'])
+  test(`${file}: what its writer was given, as it is stored whatever turn it asks for`, async ({ workshop }) => {
+    const pictured = (name: string) => {
+      const { url, size } = workshop.fixture(name)
+      return workshop.page.evaluate(([u, s]) => window.workshop.pictured(u, s, 'browser'), [url, size] as const)
+    }
+    const [given, seen] = [await pictured('plate.png'), await pictured(file)]
+    // Chroma is halved by the codec: edges of colour differ.
+    const apart = given!.screen.map((value, i) => Math.abs(value - (seen!.screen[i] ?? NaN)))
+    expect(apart.reduce((sum, value) => sum + value, 0) / apart.length).toBeLessThan(4)
+  })

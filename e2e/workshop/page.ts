@@ -11,18 +11,18 @@ import { type FrameAccess, openFrames } from '../../src/media/frames'
 import { openAccesses } from '../../src/media/open'
 import { composer } from '../../src/media/render/composer'
 import { compositionOf } from '../../src/media/render/compositions'
-import { countOf, framesOf } from '../../src/core/motion/timing'
-import { matrixOf } from '../../src/core/picture/colour'
+import { countOf } from '../../src/core/motion/timing'
 import { read } from '../../src/core/reading/read'
 import { simdKernels } from '../../src/core/evidence/simd'
 import type { Luma } from '../../src/core/planes/luma'
 import { openInBrowser } from '../../src/media/decode/browser-clip'
-import type { ClipKind, Engine } from '../../src/media/decode/engine'
+import type { Engine } from '../../src/media/decode/engine'
 import { soundInBrowser } from '../../src/media/decode/browser-sound'
 import { soundByToolkit } from '../../src/media/decode/toolkit-sound'
 import { openStill } from '../../src/media/decode/still'
 import { newCore } from '../../src/media/decode/toolkit-core'
 import { toolkitClip } from '../../src/media/decode/toolkit-clip'
+import { kindOfReading } from '../../src/media/lying'
 import { measureClip } from '../../src/media/measure'
 import { byteSource } from '../../src/media/source'
 
@@ -45,19 +45,10 @@ async function described(url: string, sizeBytes: number) {
   const result = await read(byteSource(locator))
   const { reading } = result
   if (!reading?.video) throw new Error(`${url} has no picture`)
-  const { video, container } = reading
   const frameTimes = result.ok ? result.frameTimes : undefined
   const timing = frameTimes ? ({ kind: 'table', times: frameTimes } as const) : timingOfReading(reading)
-  const kind: ClipKind = {
-    kind: reading.kind === 'still' ? 'still' : 'video',
-    container,
-    codec: video.codec,
-    width: video.width,
-    height: video.height,
-    bitDepth: video.bitDepth ?? 8,
-    meaning: { ...video.colour, matrix: matrixOf(video, video.colour) },
-    steps: framesOf(timing),
-  }
+  const kind = kindOfReading(reading, timing)
+  if (!kind) throw new Error(`${url} has no picture`)
   return { locator, kind }
 }
 

@@ -4,6 +4,7 @@ import { partAt } from '../core/edit/parts'
 import { storedIndexOf, storedTimingOf } from '../core/edit/timing'
 import { type ClipTiming, countOf, framesOf } from '../core/motion/timing'
 import { matrixOf } from '../core/picture/colour'
+import type { Rotation } from '../core/picture/turn'
 import { isStandardDefinition } from '../core/picture/size'
 import type { Meaning } from '../core/planes/screen'
 import type { Reading, VideoFacts } from '../core/reading/reading'
@@ -49,7 +50,8 @@ export function kindOf(clip: Clip, part?: Part): ClipKind | null {
           container: readingOfPart(clip, part).container,
         }
       : {}),
-    // What the file holds, whatever was corrected: of a crop too.
+    // What the file holds, whatever was corrected: of a turn and of a crop too.
+    turnedBy: turnByDecoder(part ? readingOfPart(clip, part) : (claimsOf(clip) ?? clip.reading)),
     width: claimed?.width ?? kind.width,
     height: claimed?.height ?? kind.height,
   }
@@ -62,8 +64,13 @@ export const meaningOfVideo = (video: VideoFacts): Meaning => ({
   isStandardDefinition: isStandardDefinition(video),
 })
 
+/** The turn of a HEIF is part of its picture for every decoder (ISO/IEC 23008-12 §6.5.10): it comes upright out of all of them. */
+const turnByDecoder = ({ container, video }: Reading): Rotation =>
+  container === 'HEIF' || container === 'AVIF' ? (video?.rotation ?? 0) : 0
+
 /** What a decoder has to know of a file that was read; null without a picture. */
-export function kindOfReading({ kind, container, video }: Reading, timing: ClipTiming): ClipKind | null {
+export function kindOfReading(reading: Reading, timing: ClipTiming): ClipKind | null {
+  const { kind, container, video } = reading
   if (!video) return null
   return {
     kind: kind === 'still' ? 'still' : 'video',
@@ -72,6 +79,7 @@ export function kindOfReading({ kind, container, video }: Reading, timing: ClipT
     width: video.width,
     height: video.height,
     bitDepth: video.bitDepth ?? 8,
+    turnedBy: turnByDecoder(reading),
     meaning: meaningOfVideo(video),
     steps: framesOf(timing),
   }

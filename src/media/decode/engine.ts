@@ -1,3 +1,4 @@
+import type { Rotation } from '../../core/picture/turn'
 import type { Planes } from '../../core/planes/planes'
 import type { Luma } from '../../core/planes/luma'
 import type { Meaning } from '../../core/planes/screen'
@@ -12,6 +13,8 @@ export interface ClipKind {
   readonly width: number
   readonly height: number
   readonly bitDepth: number
+  /** The clockwise turn that decoders of its wrapper make by themselves: it is taken back, since turns are made in one place. */
+  readonly turnedBy: Rotation
   /** What its samples mean; the matrix that its size means where none is stated. */
   readonly meaning: Meaning
   /** When its stored frames are on. */

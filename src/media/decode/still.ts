@@ -1,16 +1,61 @@
+import { present } from '../../core/assert'
+import { type Rotation, isQuarterTurn } from '../../core/picture/turn'
 import { lumaOf } from '../../core/planes/planes'
 import type { MediaLocator } from '../source'
 import type { ClipKind, DecodedFrame, Engine } from './engine'
+import { heifPicture } from './heif'
 import { planesOfSample } from './sample-planes'
 
-/** A still by the browser: PNG, JPEG, WebP, GIF and what else it knows. Null where it does not know this one. */
-export async function openStill(locator: MediaLocator, { steps, meaning }: ClipKind): Promise<Engine | null> {
+/** As the samples are: not turned, not converted, not multiplied. */
+const asStored = {
+  imageOrientation: 'none',
+  colorSpaceConversion: 'none',
+  premultiplyAlpha: 'none',
+} as const
+
+/** The picture of a still by the browser; by a package where it is HEIC. Null where neither knows it. */
+async function bitmapOf(blob: Blob, { container, turnedBy }: ClipKind): Promise<ImageBitmap | null> {
+  const picture = await createImageBitmap(blob, asStored).catch(() => null)
+  if (picture) return turnedBy === 0 ? picture : turnedBack(samplesOf(picture), turnedBy)
+  if (container !== 'HEIF') return null
+  const samples = await heifPicture(new Uint8Array(await blob.arrayBuffer()))
+  return samples && turnedBack(samples, turnedBy)
+}
+
+/** The samples of a picture, a byte each of red, green, blue and what is seen through. */
+function samplesOf(picture: ImageBitmap): ImageData {
+  const canvas = new OffscreenCanvas(picture.width, picture.height)
+  const context = present(canvas.getContext('2d'), 'a canvas of a worker is drawn on')
+  context.drawImage(picture, 0, 0)
+  picture.close()
+  return context.getImageData(0, 0, canvas.width, canvas.height)
+}
+
+/** A picture as it is stored: what was turned clockwise is turned back, pixel by pixel. */
+export function turnedBack({ width, height, data }: ImageData, turn: Rotation): Promise<ImageBitmap> {
+  const from = new Uint32Array(data.buffer)
+  const back = isQuarterTurn(turn) ? new ImageData(height, width) : new ImageData(width, height)
+  const to = new Uint32Array(back.data.buffer)
+  for (let y = 0; y < back.height; y++)
+    for (let x = 0; x < back.width; x++) {
+      const [u, v] =
+        turn === 90
+          ? [width - 1 - y, x]
+          : turn === 180
+            ? [width - 1 - x, height - 1 - y]
+            : turn === 270
+              ? [y, height - 1 - x]
+              : [x, y]
+      to[y * back.width + x] = from[v * width + u] ?? 0
+    }
+  return createImageBitmap(back, asStored)
+}
+
+/** A still by the browser: PNG, JPEG, WebP, GIF and what else it knows; HEIC by a package. Null where neither knows this one. */
+export async function openStill(locator: MediaLocator, kind: ClipKind): Promise<Engine | null> {
+  const { steps, meaning } = kind
   const blob = locator.kind === 'file' ? locator.file : await (await fetch(locator.url)).blob()
-  const picture = await createImageBitmap(blob, {
-    imageOrientation: 'none',
-    colorSpaceConversion: 'none',
-    premultiplyAlpha: 'none',
-  }).catch(() => null)
+  const picture = await bitmapOf(blob, kind)
   if (!picture) return null
   const frame = (): DecodedFrame => {
     const planes = async () => {

@@ -3,7 +3,7 @@ import { exactRate, snapToStandard } from '../../rate/rate'
 import type { WrapperReading } from '../assemble'
 import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
-import { ReadingFault } from '../fault'
+import { type Fault, ReadingFault } from '../fault'
 import type { Note } from '../reading'
 import { timecodeOfDigits } from './smpte-digits'
 import { stillReading } from './still'
@@ -82,6 +82,11 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
   const depth =
     channels.find(({ name }) => /^(R|G|B|Y)$/.test(name.split('.').at(-1) ?? ''))?.kind ?? channels[0]?.kind
   const code = attributes.get('timeCode')?.body
+  const compression = attributes.get('compression')?.body
+  const fault =
+    isMultiPart || version & 0x200 || !compression || compression.left < 1
+      ? null
+      : await faultOfLines(file, cursor.at, Math.ceil(height / (linesOf[compression.u8()] ?? 1)))
   return {
     reading: stillReading('OpenEXR', file.size, {
       width: display.width,
@@ -97,8 +102,37 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
       notes,
     }),
     origins: { 'video.width': 'displayWindow', 'video.rate': 'framesPerSecond', timecode: 'timeCode' },
-    fault: null,
+    fault,
   }
+}
+
+/** Lines that lie together, by compression: none, RLE, ZIPS, ZIP, PIZ, PXR24, B44, B44A, DWAA, DWAB. */
+const linesOf = [1, 1, 1, 16, 32, 16, 32, 32, 32, 256]
+/** A table of lines is looked at this far. */
+const mostTable = 64 * 1024
+
+/** Where the lines of a picture lie is listed behind its header: what a renderer has not written yet is nought, what is cut off lies behind the end. */
+async function faultOfLines(file: FileWindow, at: number, count: number): Promise<Fault | null> {
+  const table = new Cursor((await file.some(at, Math.min(8 * count, mostTable))).slice())
+  let furthest = 0
+  let isWhole = table.left >= Math.min(8 * count, mostTable)
+  while (isWhole && table.left >= 8) {
+    const offset = table.u32(true) + table.u32(true) * 2 ** 32
+    if (offset < at || offset > file.size - 8) isWhole = false
+    furthest = Math.max(furthest, offset)
+  }
+  if (isWhole) {
+    const lines = new Cursor(await file.some(furthest, 8))
+    lines.skip(4)
+    isWhole = furthest + 8 + lines.u32(true) <= file.size
+  }
+  return isWhole
+    ? null
+    : {
+        code: 'truncated',
+        message: 'The picture is not whole: some of its lines are missing. Render or copy it again.',
+        offset: file.size,
+      }
 }
 
 /** Channels by their names, with the kind of their samples: whole numbers, half, float. */
