@@ -1,5 +1,5 @@
 import { present } from '../assert'
-import type { Draft } from './draft'
+import { type Draft, asIs } from './draft'
 import { timelineIn } from './operations'
 import { type Unplaced, behind, cutAt } from './placing'
 import type { Doc } from './project'
@@ -25,7 +25,8 @@ function carve(
   to: number,
   newId: NewId,
 ): void {
-  track.placements = track.placements.flatMap((placement) => {
+  const placements = asIs(track).placements as readonly DraftPlacement[]
+  track.placements = placements.flatMap((placement) => {
     const end = placement.start + placement.length
     if (end <= from || placement.start >= to) return [placement]
     const left = placement.start < from ? [{ ...placement, length: from - placement.start }] : []
@@ -38,7 +39,8 @@ function carve(
 
 /** Puts placements on a track where there is room for them. */
 function put(track: DraftTrack, placements: readonly DraftPlacement[]): void {
-  track.placements = [...track.placements, ...placements].sort((a, b) => a.start - b.start)
+  const there = asIs(track).placements as readonly DraftPlacement[]
+  track.placements = [...there, ...placements].sort((a, b) => a.start - b.start)
 }
 
 /** A new track of a kind: of pictures above the others, of sound below them. */
@@ -187,18 +189,18 @@ export function movePlacements(
     if (from.locked) continue
     const kin = timeline.tracks.filter(({ kind }) => kind === from.kind)
     const to = kin[kin.indexOf(from) + (from.kind === kindThatClimbs ? byTracks : 0)]
-    for (const placement of from.placements)
+    for (const placement of asIs(from).placements)
       if (ids.has(placement.id)) {
         if (!to || to.locked) return false
-        moving.push({ from, to, placement })
+        moving.push({ from, to, placement: placement as DraftPlacement })
       }
   }
   const earliest = Math.min(...moving.map(({ placement }) => placement.start))
   const by = Math.max(byFrames, -earliest)
   if (moving.length === 0 || (by === 0 && byTracks === 0)) return false
   const alone = by === 0 ? new Map<string, string>() : movedAlone(timeline, moving, newId)
-  for (const { from, placement } of moving)
-    from.placements = from.placements.filter(({ id }) => id !== placement.id)
+  for (const from of new Set(moving.map(({ from }) => from)))
+    from.placements = (asIs(from).placements as readonly DraftPlacement[]).filter(({ id }) => !ids.has(id))
   for (const { to, placement } of moving) {
     const start = placement.start + by
     carve(doc, timeline, to, start, start + placement.length, newId)
@@ -216,7 +218,8 @@ function movedAlone(
 ): Map<string, string> {
   const moves = new Set(moving.map(({ placement }) => placement.id))
   const links = new Set(moving.flatMap(({ placement }) => placement.pairId ?? []))
-  const left = timeline.tracks.flatMap(({ placements }) =>
+  if (links.size === 0) return new Map()
+  const left = asIs(timeline).tracks.flatMap(({ placements }) =>
     placements.flatMap(({ id, pairId }) =>
       pairId !== null && links.has(pairId) && !moves.has(id) ? pairId : [],
     ),
@@ -227,7 +230,7 @@ function movedAlone(
 /** Closes every gap of a track, or of all that can be edited. */
 export function closeGaps(doc: Draft<Doc>, timelineId: string, trackId: string | null): void {
   const timeline = timelineIn(doc, timelineId)
-  const before = startsOf(timeline)
+  const before = startsOf(asIs(timeline))
   for (const track of timeline.tracks) {
     if (track.locked || (trackId !== null && track.id !== trackId)) continue
     let end = 0

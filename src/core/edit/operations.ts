@@ -1,6 +1,6 @@
 import { present } from '../assert'
 import type { Clip } from './clip'
-import type { Draft } from './draft'
+import { type Draft, asIs } from './draft'
 import type { FramingPlan } from './looks'
 import { type Decision, type Doc, formatOf } from './project'
 import { reframed } from './reformat'
@@ -56,7 +56,7 @@ function removeWhere(
   closeUp: boolean,
 ): void {
   const lost = new Set<string>()
-  const before = startsOf(timeline)
+  const before = startsOf(asIs(timeline))
   for (const track of timeline.tracks) {
     const leaving = track.placements.filter(goes)
     if (leaving.length === 0) continue

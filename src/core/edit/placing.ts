@@ -7,7 +7,7 @@ import { uprightSize } from '../picture/turn'
 import { rational, subtract } from '../rational/rational'
 import { framesLasting } from './carry'
 import type { Clip } from './clip'
-import type { Draft } from './draft'
+import { type Draft, asIs } from './draft'
 import { timelineIn } from './operations'
 import type { Doc } from './project'
 import { runningOf, timingOfPlacement } from './running'
@@ -139,7 +139,7 @@ const trackOf = (timeline: Draft<Timeline>, kind: TrackKind) =>
  */
 export function movePlacement(doc: Draft<Doc>, timelineId: string, id: string, toIndex: number): void {
   const timeline = timelineIn(doc, timelineId)
-  const before = startsOf(timeline)
+  const before = startsOf(asIs(timeline))
   for (const track of timeline.tracks) {
     const moved = track.placements.find((p) => p.id === id)
     if (!moved) continue

@@ -57,6 +57,31 @@ export function timelineNonsense(timeline: Timeline, doc: Doc): string | null {
   return rate && `“${timeline.name}” ${rate}`
 }
 
+/** The names on a track and of it, kept for as long as the track is as it is: of an edit only one of them is another. */
+const namesOnTrack = new WeakMap<Track, ReadonlySet<string>>()
+function namesOn(track: Track): ReadonlySet<string> {
+  let names = namesOnTrack.get(track)
+  if (!names) namesOnTrack.set(track, (names = new Set([track.id, ...track.placements.map(({ id }) => id)])))
+  return names
+}
+
+/** What is wrong with a timeline that was right before: only the tracks that changed are looked at. */
+function nonsenseSince(before: Timeline | undefined, timeline: Timeline, doc: Doc): string | null {
+  const same = new Set(before?.tracks)
+  const changed = timeline.tracks.filter((track) => !same.has(track))
+  const twice = firstOf(changed, (track) => {
+    const names = namesOn(track)
+    if (names.size <= track.placements.length) return `holds a name twice on ${track.name}.`
+    const was = namesOn(before?.tracks.find(({ id }) => id === track.id) ?? track)
+    const added = was === names ? [...names] : [...names].filter((id) => !was.has(id))
+    const others = timeline.tracks.filter((other) => other !== track)
+    const found = added.find((id) => others.some((other) => namesOn(other).has(id)))
+    return found === undefined ? null : `holds “${found}” twice.`
+  })
+  const wrong = twice ?? firstOf(changed, (track) => trackNonsense(track, doc)) ?? rateNonsense(timeline, doc)
+  return wrong && `“${timeline.name}” ${wrong}`
+}
+
 /** Frames belong to the rate of the format, wherever there is one. */
 function rateNonsense(timeline: Timeline, doc: Doc): string | null {
   const format = formatOf(doc, timeline)
@@ -148,7 +173,7 @@ export function wrongSince(before: Doc, after: Doc): string | null {
       ? null
       : orderNonsense('clip', after.project.clipOrder, after.clips)) ??
     orderNonsense('timeline', after.project.timelineOrder, after.timelines) ??
-    firstOf(changed, (timeline) => timelineNonsense(timeline, after)) ??
+    firstOf(changed, (timeline) => nonsenseSince(before.timelines[timeline.id], timeline, after)) ??
     // What stays as it is may show what is gone, or count at another rate than the project’s.
     (before.clips === after.clips &&
     before.project.format === after.project.format &&

@@ -31,7 +31,7 @@ type DraftTrack = DraftTimeline['tracks'][number]
 type DraftPlacement = DraftTrack['placements'][number]
 
 /** Where everything stands, to be told apart from where it stands afterwards. */
-export const startsOf = ({ tracks }: Pick<DraftTimeline, 'tracks'>): ReadonlyMap<string, number> =>
+export const startsOf = ({ tracks }: Pick<Timeline, 'tracks'>): ReadonlyMap<string, number> =>
   new Map(tracks.flatMap(({ placements }) => placements.map(({ id, start }) => [id, start] as const)))
 
 /**

@@ -1,6 +1,6 @@
 import { framesBefore, framesLeft, sourceTimeAfter } from '../motion/shown'
 import { type Rational, rational } from '../rational/rational'
-import type { Draft } from './draft'
+import { type Draft, asIs } from './draft'
 import { timelineIn } from './operations'
 import type { Doc } from './project'
 import { runningOf, timingOfPlacement } from './running'
@@ -21,14 +21,17 @@ interface Member {
 
 /** A placement and what is linked with it, in their order on their tracks; none where its own track is locked. */
 function linkedWith(timeline: Draft<Timeline>, id: string): Member[] {
-  const all = timeline.tracks.flatMap((track) =>
-    track.placements.map((placement, index) => ({ track, index, placement })),
-  )
-  const one = all.find(({ placement }) => placement.id === id)
-  if (!one || one.track.locked) return []
-  const { pairId } = one.placement
-  return all.filter(
-    ({ placement }) => placement.id === id || (pairId !== null && placement.pairId === pairId),
+  const { tracks } = asIs(timeline)
+  const own = tracks.find(({ placements }) => placements.some((placement) => placement.id === id))
+  if (!own || own.locked) return []
+  const pairId = own.placements.find((placement) => placement.id === id)?.pairId ?? null
+  return tracks.flatMap(({ placements }, at) =>
+    placements.flatMap((placement, index) => {
+      const isMeant = placement.id === id || (pairId !== null && placement.pairId === pairId)
+      const track = isMeant ? timeline.tracks[at] : undefined
+      const written = track?.placements[index]
+      return track && written ? [{ track, index, placement: written }] : []
+    }),
   )
 }
 
@@ -116,12 +119,12 @@ function trimmed(
     all.map(({ track, index, placement }) => end.limits(track, index, placement)),
   )
   if (moved === 0 || all.length === 0) return 0
-  const before = startsOf(timeline)
+  const before = following === 'moves' ? startsOf(asIs(timeline)) : null
   for (const { track, index, placement } of all) {
     const pushed = end.apply(placement, moved)
     if (following === 'moves') shift(track, index + 1, pushed)
   }
-  if (following === 'moves') followPictures(timeline, before)
+  if (before) followPictures(timeline, before)
   return moved
 }
 
@@ -185,7 +188,7 @@ export function trimEnd(
 /** Makes a placement so long, and what is linked with it longer or shorter by as much; what follows on its track moves along. */
 export function lengthen(doc: Draft<Doc>, timelineId: string, id: string, frames: number): void {
   const timeline = timelineIn(doc, timelineId)
-  const before = startsOf(timeline)
+  const before = startsOf(asIs(timeline))
   const all = meant(timeline, id, 'end')
   const one = all.find(({ placement }) => placement.id === id)
   const by = one ? Math.max(1, frames) - one.placement.length : 0
@@ -201,7 +204,7 @@ export function lengthen(doc: Draft<Doc>, timelineId: string, id: string, frames
 /** Makes placements so short, each by its id, but on locked tracks; what follows on their tracks moves up. */
 export function shorten(doc: Draft<Doc>, timelineId: string, lengths: ReadonlyMap<string, number>): void {
   const timeline = timelineIn(doc, timelineId)
-  const before = startsOf(timeline)
+  const before = startsOf(asIs(timeline))
   for (const track of timeline.tracks) {
     if (track.locked) continue
     let by = 0
