@@ -47,13 +47,46 @@ for (const engine of ['browser', 'toolkit'] as const)
     })
 
 for (const file of ['plate.heic', 'plate_turned.heic', 'plate_turned.avif'])
-  test(`${file}: what its writer was given, as it is stored whatever turn it asks for`, async ({ workshop }) => {
+  test(`${file}: what its writer was given, as it is stored whatever turn it asks for`, async ({
+    workshop,
+  }) => {
     const pictured = (name: string) => {
       const { url, size } = workshop.fixture(name)
-      return workshop.page.evaluate(([u, s]) => window.workshop.pictured(u, s, 'browser'), [url, size] as const)
+      return workshop.page.evaluate(([u, s]) => window.workshop.pictured(u, s, 'browser'), [
+        url,
+        size,
+      ] as const)
     }
     const [given, seen] = [await pictured('plate.png'), await pictured(file)]
     // Chroma is halved by the codec: edges of colour differ.
     const apart = given!.screen.map((value, i) => Math.abs(value - (seen!.screen[i] ?? NaN)))
     expect(apart.reduce((sum, value) => sum + value, 0) / apart.length).toBeLessThan(4)
+  })
+
+/** ITU-R BT.709 §1.2. */
+const signalOf = (light: number) => {
+  const held = Math.min(1, light)
+  return held < 0.018 ? 4.5 * held : 1.099 * held ** 0.45 - 0.099
+}
+for (const [file, isCovered] of [
+  ['light.exr', false],
+  ['light_alpha.exr', true],
+] as const)
+  test(`${file}: light of a scene from nought to one and a half is shown by the curve of BT.709, alpha divided out first`, async ({
+    workshop,
+  }) => {
+    const { url, size } = workshop.fixture(file)
+    const seen = await workshop.page.evaluate(([u, s]) => window.workshop.row(u, s, 'toolkit', 18), [
+      url,
+      size,
+    ] as const)
+    // The left half covers half of each pixel: its colours were multiplied by that.
+    const expected = Array.from({ length: 64 }, (_, x) => {
+      const light = (x / 63) * 1.5
+      return 255 * signalOf(isCovered && x < 32 ? light / 0.5 : light)
+    })
+    expect(furthest(seen!.red, expected)).toBeLessThanOrEqual(2)
+    expect(furthest(seen!.blue, expected)).toBeLessThanOrEqual(2)
+    const alpha = Array.from({ length: 64 }, (_, x) => (isCovered && x < 32 ? 127.5 : 255))
+    expect(furthest(seen!.alpha, alpha)).toBeLessThanOrEqual(1)
   })

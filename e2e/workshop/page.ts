@@ -15,6 +15,8 @@ import { countOf } from '../../src/core/motion/timing'
 import { read } from '../../src/core/reading/read'
 import { simdKernels } from '../../src/core/evidence/simd'
 import type { Luma } from '../../src/core/planes/luma'
+import { toScreen } from '../../src/core/planes/screen'
+import { openClip } from '../../src/media/decode/clip'
 import { openInBrowser } from '../../src/media/decode/browser-clip'
 import type { Engine } from '../../src/media/decode/engine'
 import { soundInBrowser } from '../../src/media/decode/browser-sound'
@@ -303,6 +305,19 @@ const workshop = {
     frame.close()
     clip.close()
     return { planes, screen: screenSamplesOf({ width, height, bytesEach: 4, bytes }) }
+  },
+  /** Red, blue and opacity along a line of the first frame, as a screen takes them. */
+  async row(url: string, sizeBytes: number, engine: 'browser' | 'toolkit', line: number) {
+    const { locator, kind } = await described(url, sizeBytes)
+    const clip = await openClip(locator, kind, never)
+    if (clip.engine !== engine) return null
+    const frame = await clip.sample(0, never)
+    const { width, data } = toScreen(await frame.planes(), frame.meaning)
+    frame.close()
+    clip.close()
+    const of = (part: number) =>
+      Array.from({ length: width }, (_, x) => data[(line * width + x) * 4 + part] ?? 0)
+    return { red: of(0), blue: of(2), alpha: of(3) }
   },
   /** How many frames the browser has decoded that were not taken yet, at most, when each of some frames is waited over. */
   async ahead(url: string, sizeBytes: number, from: number, frames: number) {

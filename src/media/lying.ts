@@ -79,6 +79,8 @@ export function kindOfReading(reading: Reading, timing: ClipTiming): ClipKind | 
     width: video.width,
     height: video.height,
     bitDepth: video.bitDepth ?? 8,
+    alpha: video.alpha,
+    premultiplied: video.premultiplied ?? false,
     turnedBy: turnByDecoder(reading),
     meaning: meaningOfVideo(video),
     steps: framesOf(timing),

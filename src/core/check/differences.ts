@@ -49,6 +49,7 @@ const factWords: Readonly<Record<keyof Corrections, string>> = {
   fieldOrder: 'field order',
   rotation: 'turn',
   colour: 'colour',
+  premultiplied: 'alpha',
   crop: 'baked bars',
   repeatsOut: 'repeats',
 }

@@ -75,6 +75,7 @@ const titles: Readonly<Record<FindingGroup['kind'], string>> = {
   'field-rescale': 'with fields rescaled',
   colour: 'in other colour',
   'colour-wrong': 'in wrong colour',
+  'not-for-display': 'not made for a display',
   depth: 'of more bits',
   hairline: 'with a hairline',
 }

@@ -14,6 +14,11 @@ export type Colour = z.infer<typeof Colour>
 
 export const unknownColour: Colour = { primaries: null, transfer: null, matrix: null, range: null }
 
+/** Samples that are no picture for a display: light of a scene, a camera's logarithm, what a sensor gave. */
+export type NotForDisplay = 'linear' | 'log' | 'raw'
+export const isNotForDisplay = (transfer: string | null): transfer is NotForDisplay =>
+  transfer === 'linear' || transfer === 'log' || transfer === 'raw'
+
 /** Whether a transfer is of high dynamic range (ITU-R BT.2100). */
 export const isHdr = (transfer: string | null): boolean => transfer === 'pq' || transfer === 'hlg'
 

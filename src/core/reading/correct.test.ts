@@ -66,6 +66,25 @@ describe('corrections', () => {
     ).toBeNull()
   })
 
+  it('say whether colours are multiplied by alpha, where there is any', () => {
+    const of = (alpha: boolean, premultiplied: boolean) => {
+      const claimed = reading('1920x1080@25p', 1)
+      const video = { ...claimed.video!, alpha, ...(premultiplied ? { premultiplied: true as const } : {}) }
+      return { ...claimed, video }
+    }
+    expect(applyCorrections(of(true, false), { premultiplied: true }).video!.premultiplied).toBe(true)
+    expect(applyCorrections(of(true, true), { premultiplied: false }).video).not.toHaveProperty(
+      'premultiplied',
+    )
+    expect(applyCorrections(of(true, true), { rotation: 90 }).video!.premultiplied).toBe(true)
+    expect(applyCorrections(of(false, false), { premultiplied: true }).video).not.toHaveProperty(
+      'premultiplied',
+    )
+    expect(consequences(of(true, true), { premultiplied: false })).toEqual([
+      'Its colours are taken as they are: bright edges go.',
+    ])
+  })
+
   it('keep the claim, can be taken back, and leave placements at their frames', () => {
     const format = parseFormat('1920x1080@25p')!.format
     const doc = aDoc([aVideo('bell', '1920x1080@50p', 4)])

@@ -33,6 +33,8 @@ export const Corrections = z
     fieldOrder: FieldOrder.optional(),
     rotation: Rotation.optional(),
     colour: Colour.optional(),
+    /** Whether the colours are multiplied by what is seen through. */
+    premultiplied: z.boolean().optional(),
     /** Bars that are baked in: stored pixels on each side that are no picture. */
     crop: Sides.optional(),
     /** Frames that repeat inside the clip: each is taken once, at the true rate. */
@@ -63,10 +65,13 @@ export function applyCorrections(claimed: Reading, corrections: Corrections): Re
   const { video } = claimed
   if (!video || !isCorrected(corrections)) return claimed
   const { pixelAspect, rotation, colour, crop } = corrections
+  const premultiplied = corrections.premultiplied ?? video.premultiplied ?? false
+  const { premultiplied: _claimed, ...timedVideo } =
+    claimed.kind === 'video' ? retimed(video, corrections) : video
   const scan = corrections.scan ?? video.scan
-  const timed = claimed.kind === 'video' ? retimed(video, corrections) : video
   const corrected: VideoFacts = {
-    ...timed,
+    ...timedVideo,
+    ...(premultiplied && video.alpha ? { premultiplied: true as const } : {}),
     ...(crop ? cropped(video, crop) : {}),
     pixelAspect: pixelAspect ?? video.pixelAspect,
     rotation: rotation ?? video.rotation,
@@ -223,6 +228,12 @@ export function consequences(claimed: Reading, corrections: Corrections): string
       `Colour is taken as ${is.colour.primaries ?? 'not stated'} / ${is.colour.transfer ?? 'not stated'}; the stored values stay.`,
     )
   }
+  if (is.premultiplied !== was.premultiplied)
+    said.push(
+      is.premultiplied
+        ? 'Its colours are divided by what is seen through: dark edges go.'
+        : 'Its colours are taken as they are: bright edges go.',
+    )
   if (corrections.colour && is.colour.range !== was.colour.range && is.colour.range)
     said.push(`Samples are read as ${is.colour.range} range.`)
   return said

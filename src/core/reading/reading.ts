@@ -61,6 +61,8 @@ export const VideoFacts = z
     bitDepth: z.number().int().min(1).max(32).nullable().default(null),
     chroma: z.string().nullable().default(null),
     alpha: z.boolean().default(false),
+    /** The colours are multiplied by what is seen through; left out where they are straight. */
+    premultiplied: z.literal(true).optional(),
     colour: Colour.prefault({}),
     /** Of numbered pictures: their first and last number, and what is left out between. */
     numbered: z

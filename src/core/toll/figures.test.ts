@@ -59,6 +59,8 @@ describe('the weights of the table of charges', () => {
       primariesWrong: 0.05,
       matrixWrong: 0.15,
       depth: 0.02,
+      linear: 0.02,
+      undeveloped: 0.05,
       screen: 0.6,
       interlacedOut: 0.06,
       foreignRate: 0.03,

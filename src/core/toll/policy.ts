@@ -65,6 +65,9 @@ export const Policy = z.object({
   dynamicRangeWrong: weight.default(0.4),
   primariesWrong: weight.default(0.05),
   matrixWrong: weight.default(0.15),
+  /** Light of a scene that is shown by a display's curve; a logarithm or raw that nobody has graded or developed. */
+  linear: weight.default(0.02),
+  undeveloped: weight.default(0.05),
   depth: weight.default(0.02),
   /** Of the enlargement of a timeline to the screen that it will be seen on, where no delivery is known. */
   screen: weight.default(0.6),

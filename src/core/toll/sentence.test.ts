@@ -139,6 +139,21 @@ describe('every charge', () => {
       'colour',
     ],
     [{ kind: 'colour', from: 'pq', to: 'hlg', step: 'transfer' }, 'transfer converted, pq to hlg', 'colour'],
+    [
+      { kind: 'not-for-display', samples: 'linear' },
+      'linear light, shown by the curve of BT.709 at exposure 0: brighter than white is cut off',
+      'linear',
+    ],
+    [
+      { kind: 'not-for-display', samples: 'log' },
+      'logarithmic, shown as recorded: a grade makes a picture of it, elsewhere',
+      'log',
+    ],
+    [
+      { kind: 'pictures-left-out', share: 0.0125 },
+      '1.25 % of the frames show the picture before: their own is missing',
+      'pictures missing',
+    ],
     [{ kind: 'depth', from: 10, to: 8 }, '10 bit brought to 8 bit', '8 bit'],
   ])('%o has a sentence and a few words', (figures, long, short) => {
     expect(sentence(charge(figures))).toBe(long)

@@ -120,6 +120,19 @@ describe('tolls', () => {
     expect(charges(hd, hd, {}, { primaries: 'bt601-625' })).toEqual([['colour', 'light', 0.01]])
     expect(charges(hd, hd, {}, { primaries: null, transfer: null, bitDepth: null })).toEqual([])
     expect(charges(hd, hd, {}, { bitDepth: 10 })).toEqual([['depth', 'light', 0.02]])
+    // What is made for no display is told in every format alike.
+    const uhd = '3840x2160@25p'
+    for (const to of [hd, uhd])
+      for (const [transfer, grade, loss] of [
+        ['linear', 'light', 0.02],
+        ['log', 'heavy', 0.05],
+        ['raw', 'heavy', 0.05],
+      ] as const)
+        expect(charges(to, to, {}, { transfer })).toEqual([['not-for-display', grade, loss]])
+    // Three of a hundred numbered pictures are missing.
+    expect(charges(hd, hd, {}, { leftOutShare: 0.03 })).toEqual([
+      ['pictures-left-out', 'heavy', expect.closeTo(0.0018, 9)],
+    ])
     const i50 = '1920x1080@50i'
     expect(charges(i50, i50, {}, { fieldOrder: 'bottom-first' })).toEqual([['field-order', 'light', 0.03]])
   })

@@ -47,6 +47,8 @@ export const weightGroups: readonly { title: string; words: Partial<Record<FlatW
       dynamicRangeWrong: 'dynamic range not converted',
       primariesWrong: 'primaries not converted',
       matrixWrong: 'matrix not converted',
+      linear: 'linear light, shown by a display’s curve',
+      undeveloped: 'logarithm or raw, not graded',
       depth: 'depth reduced',
     },
   },

@@ -1,8 +1,27 @@
 import type { MediaLocator } from '../source'
 import { openInBrowser } from './browser-clip'
-import type { ClipKind, OpenClip } from './engine'
+import { straightened } from '../../core/planes/straight'
+import type { ClipKind, DecodedFrame, Engine, OpenClip } from './engine'
+import { planesFrame } from './planes-frame'
 import { openStill } from './still'
 import { toolkitClip } from './toolkit-clip'
+
+/** An engine whose pictures are premultiplied, as one whose are straight. */
+function straightEngine(engine: Engine): Engine {
+  async function straight(frame: DecodedFrame): Promise<DecodedFrame> {
+    const planes = straightened(await frame.planes(), frame.meaning)
+    frame.close()
+    return planesFrame(frame.index, planes, frame.meaning)
+  }
+  return {
+    ...engine,
+    sample: async (index, signal) => straight(await engine.sample(index, signal)),
+    near: async (index, signal) => straight(await engine.near(index, signal)),
+    async *samples(from, signal) {
+      for await (const frame of engine.samples(from, signal)) yield straight(frame)
+    },
+  }
+}
 
 /**
  * Opens a clip by the browser's own decoder where it has one; else by the toolkit that ships, which is slower and knows nearly all.
@@ -14,14 +33,19 @@ export async function openClip(
   signal: AbortSignal,
 ): Promise<OpenClip> {
   signal.throwIfAborted()
-  const engine =
-    clip.kind === 'still'
+  // Light of a scene becomes a signal in the toolkit.
+  const isLight = clip.meaning.transfer === 'linear'
+  const engine = isLight
+    ? toolkitClip(locator, clip)
+    : clip.kind === 'still'
       ? ((await openStill(locator, clip)) ?? toolkitClip(locator, clip))
       : ((await openInBrowser(locator, clip)) ?? toolkitClip(locator, clip))
+  const straight = clip.alpha && clip.premultiplied && clip.meaning.transfer !== 'linear'
+  const opened = straight ? straightEngine(engine) : engine
   return {
-    ...engine,
+    ...opened,
     async luma(index, wish) {
-      const frame = await engine.sample(index, wish)
+      const frame = await opened.sample(index, wish)
       try {
         return await frame.luma()
       } finally {

@@ -13,6 +13,9 @@ export interface ClipKind {
   readonly width: number
   readonly height: number
   readonly bitDepth: number
+  readonly alpha: boolean
+  /** The colours are multiplied by what is seen through, and have to be divided by it. */
+  readonly premultiplied: boolean
   /** The clockwise turn that decoders of its wrapper make by themselves: it is taken back, since turns are made in one place. */
   readonly turnedBy: Rotation
   /** What its samples mean; the matrix that its size means where none is stated. */

@@ -49,10 +49,11 @@ type Start =
 /** @param start null for its first frame */
 async function framesFrom(
   locator: MediaLocator,
-  { width, height, bitDepth }: ClipKind,
+  kind: ClipKind,
   start: Start | null,
   signal: AbortSignal,
 ): Promise<Frames> {
+  const { width, height, bitDepth } = kind
   const frameBytes = width * height * 3 * (bitDepth > 8 ? 2 : 1)
   const trim = start && 'from' in start ? [`trim=start=${start.from.toFixed(6)}`] : []
   const seek = start ? ['-noaccurate_seek', ...seekWords(start)] : []
@@ -63,7 +64,10 @@ async function framesFrom(
     before: ['-noautorotate', '-copyts', ...seek],
     after: [
       ...['-map', '0:v:0', '-an', '-sn', '-dn', '-vsync', 'passthrough'],
-      ...['-vf', [...trim, `format=pix_fmts=${taken}`, 'showinfo=checksum=0'].join(',')],
+      ...[
+        '-vf',
+        [...trim, ...lightToSignal(kind), `format=pix_fmts=${taken}`, 'showinfo=checksum=0'].join(','),
+      ],
       ...['-strict', '-1', '-f', 'yuv4mpegpipe'],
     ],
   }
@@ -88,11 +92,29 @@ function seekWords(start: Start): string[] {
   return start.seek > 0 ? ['-seek_timestamp', '1', '-ss', start.seek.toFixed(6)] : []
 }
 
-/** What the samples mean as they come: the toolkit turns red, green and blue into BT.601. */
-const meaningAsIs = ({ meaning }: ClipKind, { range }: Y4mHead): Meaning =>
-  meaning.matrix === 'rgb'
-    ? { ...meaning, matrix: 'bt601-525', range: range ?? 'limited' }
-    : { ...meaning, range: range ?? meaning.range }
+/**
+ * Light of a scene as a signal: what is brighter than white is held there, and the curve of BT.709 is laid over it (ITU-R BT.709 §1.2),
+ * at an exposure of nought, before anything is rounded to fewer bits. Alpha is divided out first: a curve over a product is none.
+ */
+function lightToSignal({ meaning, alpha, premultiplied }: ClipKind): string[] {
+  if (meaning.transfer !== 'linear') return []
+  const curve = '65535*if(lt(val/65535,0.018),4.5*val/65535,1.099*pow(val/65535,0.45)-0.099)'
+  const quoted = curve.replace(/,/g, '\\,')
+  return [
+    `format=pix_fmts=${alpha ? 'gbrapf32le|gbrap16le' : 'gbrpf32le|gbrp16le'}`,
+    ...(alpha && premultiplied ? ['unpremultiply=inplace=1'] : []),
+    `format=pix_fmts=${alpha ? 'gbrap16le' : 'gbrp16le'}`,
+    `lutrgb=r=${quoted}:g=${quoted}:b=${quoted}`,
+  ]
+}
+
+/** What the samples mean as they come: the toolkit turns red, green and blue into BT.601, and light into a signal. */
+function meaningAsIs({ meaning }: ClipKind, { range }: Y4mHead): Meaning {
+  const signal = meaning.transfer === 'linear' ? { ...meaning, transfer: 'bt709' } : meaning
+  return signal.matrix === 'rgb' || meaning.transfer === 'linear'
+    ? { ...signal, matrix: 'bt601-525', range: range ?? 'limited' }
+    : { ...signal, range: range ?? signal.range }
+}
 
 /** Where a stream stands. */
 interface Running {

@@ -54,6 +54,9 @@ const before = {
   scan: common(({ scan }) => scan),
   order: common(({ fieldOrder }) => fieldOrder),
   rotation: common(({ rotation }) => (rotation === undefined ? undefined : String(rotation))),
+  alpha: common(({ premultiplied }) =>
+    premultiplied === undefined ? undefined : premultiplied ? 'premultiplied' : 'straight',
+  ),
   colour: common(colourOf),
   range: common(({ colour }) => colour?.range ?? undefined),
 }
@@ -107,6 +110,7 @@ const change = computed<CorrectionChange>(() => {
     scan: is(form.scan, before.scan, () => form.scan),
     fieldOrder: is(form.order, before.order, () => form.order),
     rotation: is(form.rotation, before.rotation, () => Number(form.rotation)),
+    premultiplied: is(form.alpha, before.alpha, () => form.alpha === 'premultiplied'),
     colour: colourChange(),
   }
   // A rate typed with its scan (50i) says both.
@@ -216,6 +220,17 @@ const takenBack = computed<CorrectionChange>(
           :options="[
             ...unchanged(before.colour),
             ...Object.keys(colours).map((value) => ({ value, label: value })),
+          ]"
+      /></label>
+      <label v-if="clips.some(({ reading }) => reading?.video?.alpha)"
+        >alpha
+        <NativeSelect
+          v-model:value="form.alpha"
+          aria-label="Alpha"
+          :options="[
+            ...unchanged(before.alpha),
+            { value: 'straight', label: 'straight' },
+            { value: 'premultiplied', label: 'premultiplied' },
           ]"
       /></label>
       <label

@@ -151,7 +151,7 @@ function videoLines(video: VideoFacts, origins: Clip['origins'], still: boolean)
         join([video.codec, video.profile], ' '),
         video.bitDepth && `${video.bitDepth} bit`,
         video.chroma,
-        video.alpha && 'alpha',
+        video.alpha && (video.premultiplied ? 'alpha, premultiplied' : 'alpha'),
       ]),
       origin: origins['video.profile'] ?? origins['video.bitDepth'] ?? '',
     },

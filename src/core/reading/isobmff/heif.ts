@@ -216,6 +216,7 @@ function readingOf(file: FileWindow, { primary, items, references }: Meta): Wrap
       bitDepth: depths && depths.left >= 6 ? depths.skip(5).u8() : setup.bitDepth,
       chroma: setup.chroma,
       alpha: auxiliaries.includes('alpha'),
+      premultiplied: references.some(({ kind, from }) => kind === 'prem' && from === primary),
       rotation,
       pixelAspect: shapeOf(bodyOf(item, 'pasp')),
       colour: colourOf(item) ?? colourOf(tile),

@@ -94,6 +94,8 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
       bitDepth: depths[depth ?? 1] ?? null,
       chroma: isLuma ? (hasChroma ? '4:2:0' : '4:0:0') : '4:4:4',
       alpha: names.has('A'),
+      // By its definition: colours are multiplied by how much of the pixel they cover.
+      premultiplied: true,
       pixelAspect: shape > 0 && shape < 100 ? nearestRational(shape, 1e-4) : rational(1),
       colour: { transfer: 'linear', ...(isLuma ? {} : { matrix: 'rgb', range: 'full' as const }) },
       rate,

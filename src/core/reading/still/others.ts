@@ -145,6 +145,7 @@ export async function readTiff(file: FileWindow): Promise<WrapperReading> {
     bitDepth,
     chroma: chromaOfTiff(photometric, subsampling),
     alpha: hasAlpha(samples - (samplesOf[photometric] ?? 1), values.get(338)?.value),
+    premultiplied: values.get(338)?.value === associated,
     rotation: turns[value(274) ?? 1] ?? 0,
   })
 }
@@ -164,6 +165,9 @@ function chromaOfTiff(
   if (across === 4) return '4:1:1'
   return across === 1 ? '4:4:4' : down === 1 ? '4:2:2' : '4:2:0'
 }
+
+/** What ExtraSamples calls alpha that the colours are multiplied by (TIFF 6.0 §18). */
+const associated = 1
 
 /** Whether more samples than the colours take are alpha: those that are said to be nothing known are not. */
 const hasAlpha = (more: number, kind: number | undefined): boolean => more > 0 && kind !== 0

@@ -13,6 +13,7 @@ export interface StillFacts {
   readonly bitDepth: number | null
   readonly chroma: string | null
   readonly alpha: boolean
+  readonly premultiplied?: boolean
   readonly pixelAspect?: Rational
   readonly rotation?: Rotation
   readonly colour?: Partial<Colour>
@@ -46,6 +47,7 @@ export function stillReading(container: string, sizeBytes: number, facts: StillF
       bitDepth: facts.bitDepth,
       chroma: facts.chroma,
       alpha: facts.alpha,
+      ...(facts.alpha && facts.premultiplied ? { premultiplied: true as const } : {}),
       colour: { ...unknownColour, ...facts.colour },
     },
     audio: [],

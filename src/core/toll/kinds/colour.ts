@@ -1,6 +1,6 @@
 import { type ColourStep, differencesOf, matrixDifference, primariesDifference } from '../../format/compare'
 import type { Format } from '../../format/format'
-import { isHdr } from '../../picture/colour'
+import { type NotForDisplay, isHdr, isNotForDisplay } from '../../picture/colour'
 import type { Picture } from '../../picture/picture'
 import { arePrimariesKnown } from '../../planes/primaries'
 import { isMatrixKnown } from '../../planes/screen'
@@ -28,6 +28,7 @@ export type ColourFigures =
       readonly cannot: boolean
     }
   | { readonly kind: 'depth'; readonly from: number; readonly to: number }
+  | { readonly kind: 'not-for-display'; readonly samples: NotForDisplay }
 
 type ColourCharge = ColourFigures & Priced
 
@@ -45,7 +46,21 @@ export function colourCharges(
   asked: ColourConversion,
   weights: Weights,
 ): ColourCharge[] {
-  return [...ofColour(picture, format, asked, weights), ...ofDepth(picture, format, weights)]
+  return [
+    ...notForDisplay(picture, weights),
+    ...ofColour(picture, format, asked, weights),
+    ...ofDepth(picture, format, weights),
+  ]
+}
+
+/** In every format alike: it is told, and ranks nothing. */
+function notForDisplay({ transfer }: Picture, weights: Weights): ColourCharge[] {
+  if (!isNotForDisplay(transfer)) return []
+  const price =
+    transfer === 'linear'
+      ? ({ grade: 'light', loss: weights.linear } as const)
+      : ({ grade: 'heavy', loss: weights.undeveloped } as const)
+  return [{ kind: 'not-for-display', samples: transfer, ...price }]
 }
 
 function ofColour(
@@ -123,6 +138,16 @@ export const colourWords: WordsOf<ColourFigures> = {
     sentence: ({ step, from, to, cannot }) =>
       `${stepWords[step]} ${cannot ? 'cannot be converted here' : 'not converted'}: ${from} is shown as ${to}`,
     short: ({ step }) => `wrong ${stepWords[step]}`,
+  },
+  'not-for-display': {
+    aspect: 'colour',
+    sentence: ({ samples }) =>
+      samples === 'linear'
+        ? 'linear light, shown by the curve of BT.709 at exposure 0: brighter than white is cut off'
+        : samples === 'log'
+          ? 'logarithmic, shown as recorded: a grade makes a picture of it, elsewhere'
+          : 'raw, not developed: the preview in the file is shown',
+    short: ({ samples }) => samples,
   },
   depth: {
     aspect: 'colour',
