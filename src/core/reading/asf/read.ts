@@ -9,8 +9,7 @@ import type { AudioFacts } from '../reading'
 import { readWaveFormat } from '../wave/format'
 
 /** Objects are named by 16 bytes; these are the first four of those that are read. */
-const [header, fileProperties, streamProperties, extension, extended] = [
-  '3026b275',
+const [fileProperties, streamProperties, extension, extended] = [
   'a1dcab8c',
   '9107dcb7',
   'b503bf5f',
@@ -103,8 +102,6 @@ export async function readAsf(file: FileWindow): Promise<WrapperReading> {
     fault: cutOff(file.size, Math.max(0, size - file.size)),
   }
 }
-
-export const beginsAsAsf = (head: Uint8Array): boolean => nameAt(head, 0) === header
 
 const nameAt = (bytes: Uint8Array, at: number): string =>
   [...bytes.subarray(at, at + 4)].map((byte) => byte.toString(16).padStart(2, '0')).join('')

@@ -12,34 +12,6 @@ import { stillReading } from '../still/still'
 import { type Box, boxesIn, readFullBox } from './box'
 import { readIsobmff } from './read'
 
-/** Brands of pictures (ISO/IEC 23008-12, AV1 Image File Format); what holds a sequence says it by its index. */
-const brands = new Set([
-  'mif1',
-  'mif2',
-  'heic',
-  'heix',
-  'heim',
-  'heis',
-  'avif',
-  'avio',
-  'msf1',
-  'hevc',
-  'hevx',
-  'avis',
-  'miaf',
-  'MiHB',
-  'MiHE',
-  'MiPr',
-  'jpeg',
-  'jpgs',
-  'j2ki',
-  'j2is',
-])
-export const beginsAsHeif = (head: Uint8Array): boolean => {
-  const cursor = new Cursor(head)
-  return head.length >= 12 && cursor.skip(4).code() === 'ftyp' && brands.has(cursor.code())
-}
-
 /** Its descriptions are no longer than this. */
 const mostMeta = 1024 * 1024
 const codecs: Readonly<Record<string, string>> = {

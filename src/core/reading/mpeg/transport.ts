@@ -4,34 +4,9 @@ import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
 import { type DeclaredStream, type Demultiplexer, Gathering } from './demultiplex'
 import { readingOfMultiplex } from './multiplex'
+import { type PacketGrid, gridLength, packetGrid, syncByte } from './packet-grid'
 import { readPes } from './pes'
 import { registrationIn, streamOfType } from './stream-types'
-
-/** Where packets lie: their length, and how many bytes stand before each sync byte (192-byte packets lead with a time). */
-interface PacketGrid {
-  readonly size: 188 | 192 | 204
-  readonly lead: number
-  readonly start: number
-}
-
-const syncByte = 0x47
-/** As many packets in a row make a grid. */
-const inARow = [0, 1, 2, 3, 4]
-const gridLength = 1100
-
-/** The grid on which the packets of a stretch lie; null where there is none. */
-export function packetGrid(head: Uint8Array): PacketGrid | null {
-  for (const [size, lead] of [
-    [188, 0],
-    [192, 4],
-    [204, 0],
-  ] as const) {
-    for (let start = 0; start < size && start + lead + size * 4 < head.length; start++) {
-      if (inARow.every((n) => head[start + lead + n * size] === syncByte)) return { size, lead, start }
-    }
-  }
-  return null
-}
 
 /** Reads MPEG transport streams (ISO/IEC 13818-1), also with 192-byte packets: program map, times, first headers. */
 export async function readTransport(file: FileWindow): Promise<WrapperReading> {

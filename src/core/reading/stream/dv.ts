@@ -13,10 +13,6 @@ const sequenceLength = 150 * blockLength
 /** So many frames, spread over the file, are looked at for drop-outs. */
 const looked = 5
 
-/** Whether bytes begin as a DIF stream: the header block of its first sequence. */
-export const beginsAsDv = (head: Uint8Array): boolean =>
-  head[0] === 0x1f && head[1] === 0x07 && head[2] === 0 && (byteAt(head, 3) & 0x7f) === 0x3f
-
 /** Reads raw DV: every frame says what it is, and all are equally long. */
 export async function readDv(file: FileWindow): Promise<WrapperReading> {
   const first = (await file.some(0, 4 * sequenceLength)).slice()
