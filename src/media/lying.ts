@@ -42,8 +42,11 @@ export function kindOf(clip: Clip, part?: Part): ClipKind | null {
   const kind = kindOfReading(clip.reading, storedTimingOf(part ? asClip(clip, part) : clip))
   const claimed = claimsOf(clip)?.video
   if (!kind) return null
+  // Whatever an editor says of its colour, what is stored as red, green and blue is decoded as that.
+  const isRgb = claimed?.colour.matrix === 'rgb'
   return {
     ...kind,
+    meaning: isRgb ? { ...kind.meaning, matrix: 'rgb', range: claimed.colour.range } : kind.meaning,
     ...(part
       ? {
           kind: readingOfPart(clip, part).kind === 'still' ? 'still' : 'video',

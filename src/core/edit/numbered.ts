@@ -1,6 +1,7 @@
 import { type NumberedFacts, type NumberedPicture, numberedFacts } from '../reading/numbered/facts'
 import { type ListedFile, type NumberedRun, numberOf, numberedRuns } from '../reading/numbered/names'
 import type { ReadResult } from '../reading/read'
+import type { Origins } from '../reading/reading'
 import type { Rate } from '../rate/rate'
 import { equal } from '../rational/rational'
 import { type Clip, type Part, claimsOf } from './clip'
@@ -40,16 +41,23 @@ export const isNumbered = (clip: Clip): boolean => claimsOf(clip)?.video?.number
 /**
  * One clip out of numbered files.
  * @param rate where their headers state none
+ * @param before as the clip was, with fewer of them or others: why it left some out is known from there
  * @returns null where they are not alike, or none can be read
  */
-export function numberedClip(files: readonly NumberedFile[], id: string, rate: Rate): NumberedClip | null {
+export function numberedClip(
+  files: readonly NumberedFile[],
+  id: string,
+  rate: Rate,
+  before: Clip | null = null,
+): NumberedClip | null {
   const pictures = files.map(({ file: { name, sizeBytes }, number, result }): NumberedPicture => ({
     number,
     name,
     sizeBytes,
     result,
   }))
-  const facts = numberedFacts(pictures, rate)
+  const known = before && claimsOf(before)?.video?.numbered?.leftOut
+  const facts = numberedFacts(pictures, rate, known ?? [])
   return facts && joined(files, facts, id)
 }
 
@@ -67,7 +75,7 @@ function joined(
       {
         ...{ id: fileId, name, folder, sizeBytes, source, hash },
         reading: i === 0 ? (own?.reading ?? picture) : null,
-        origins: i === 0 ? (own?.origins ?? {}) : {},
+        origins: i === 0 ? originsOf(own?.origins ?? {}, isRateStated) : {},
         frameTimes: null,
         ...(frames > 1 ? { frames } : {}),
       },
@@ -101,6 +109,11 @@ function joined(
       return file ? [{ file, why }] : []
     }),
   }
+}
+
+/** Where facts are from; a rate that no header states is from nowhere. */
+function originsOf({ 'video.rate': rate, ...others }: Origins, isRateStated: boolean): Origins {
+  return isRateStated && rate !== undefined ? { ...others, 'video.rate': rate } : others
 }
 
 /** `strike.1001–1240.dpx`: the name of numbered pictures as one. */
@@ -150,7 +163,7 @@ function filesOfClip(clip: Clip, fresh?: ReadonlyMap<string, Clip>): NumberedFil
 /** A clip of numbered pictures, some of which were read again. Null where they are none any more. */
 export function numberedAnew(clip: Clip, fresh: ReadonlyMap<string, Clip>): Clip | null {
   const rate = claimsOf(clip)?.video?.rate
-  return rate ? (numberedClip(filesOfClip(clip, fresh), clip.id, rate)?.clip ?? null) : null
+  return rate ? (numberedClip(filesOfClip(clip, fresh), clip.id, rate, clip)?.clip ?? null) : null
 }
 
 /** Pictures that go on where a clip of numbered ones ends, or fill what is left out in it. */
@@ -234,7 +247,7 @@ export function lengthened(clip: Clip, more: readonly NumberedFile[]): NumberedC
   if (!rate) return null
   const all = new Map([...filesOfClip(clip), ...more].map((file) => [file.number, file]))
   const files = [...all.values()].sort((a, b) => a.number - b.number)
-  const whole = numberedClip(files, clip.id, rate)
+  const whole = numberedClip(files, clip.id, rate, clip)
   if (!whole) return null
   const { priority, arrivedAt, corrections } = clip
   return { ...whole, clip: corrected({ ...whole.clip, priority, arrivedAt }, corrections) }
@@ -244,5 +257,5 @@ export function lengthened(clip: Clip, more: readonly NumberedFile[]): NumberedC
 export function atRate(clip: Clip, rate: Rate): Clip {
   const claims = claimsOf(clip)
   if (!claims?.video?.rate || equal(claims.video.rate, rate)) return clip
-  return numberedClip(filesOfClip(clip), clip.id, rate)?.clip ?? clip
+  return numberedClip(filesOfClip(clip), clip.id, rate, clip)?.clip ?? clip
 }

@@ -76,9 +76,14 @@ function whyAside(result: ReadResult | null, first: VideoFacts): string | null {
  * there and cannot be shown among them: torn, of another size, of other bits.
  * @param pictures in order of number
  * @param rate taken where their headers state none, or not the same
+ * @param known why numbers were left out before, where it is known: what was torn is not here again
  * @returns null where no picture can be read, or most of those that were are not alike: then they are no clip
  */
-export function numberedFacts(pictures: readonly NumberedPicture[], rate: Rate): NumberedFacts | null {
+export function numberedFacts(
+  pictures: readonly NumberedPicture[],
+  rate: Rate,
+  known: readonly LeftOut[] = [],
+): NumberedFacts | null {
   const read = pictures.flatMap(({ result }) =>
     result?.ok && result.reading.kind === 'still' && result.reading.video ? [result.reading] : [],
   )
@@ -104,7 +109,13 @@ export function numberedFacts(pictures: readonly NumberedPicture[], rate: Rate):
     index,
     frames: (there[i + 1]?.number ?? number + 1) - number,
   }))
-  const leftOut = leftOutOf(pictures, isAside, first.number, last.number)
+  const why = (number: number) =>
+    known.find(({ from, to }) => from <= number && number <= to)?.why ?? 'missing'
+  const whyAt = new Map(pictures.map(({ number }, index) => [number, isAside.get(index) ?? null]))
+  const leftOut = leftOutOf(first.number, last.number, (number) => {
+    const reason = whyAt.get(number)
+    return reason === undefined ? why(number) : reason
+  })
   const frames = last.number - first.number + 1
   const stated = statedRate(alike)
   const taken = stated ?? rate
@@ -163,27 +174,17 @@ function statedRate(readings: readonly Reading[]): Rate | null {
   return first && rates.every((rate) => equal(rate, first)) ? first : null
 }
 
-/** Numbers between the first and the last that have no picture of their own, and why, as stretches. */
-function leftOutOf(
-  pictures: readonly NumberedPicture[],
-  aside: ReadonlyMap<number, string>,
-  first: number,
-  last: number,
-): LeftOut[] {
+/** Numbers between the first and the last that have no picture of their own, and why, as stretches. @param whyAt null where there is one */
+function leftOutOf(first: number, last: number, whyAt: (number: number) => string | null): LeftOut[] {
   const stretches: LeftOut[] = []
-  const leave = (from: number, to: number, why: string) => {
+  for (let number = first; number <= last; number++) {
+    const why = whyAt(number)
+    if (why === null) continue
     const before = stretches.at(-1)
-    if (before?.why === why && before.to === from - 1) stretches[stretches.length - 1] = { ...before, to }
-    else stretches.push({ from, to, why })
+    if (before?.why === why && before.to === number - 1)
+      stretches[stretches.length - 1] = { ...before, to: number }
+    else stretches.push({ from: number, to: number, why })
   }
-  let next = first
-  pictures.forEach(({ number }, index) => {
-    if (number < first || number > last) return
-    if (number > next) leave(next, number - 1, 'missing')
-    const why = aside.get(index)
-    if (why !== undefined) leave(number, number, why)
-    next = number + 1
-  })
   return stretches
 }
 
