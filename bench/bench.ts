@@ -8,6 +8,7 @@ import { measureMoving, measurePaying } from './moving'
 import { measureLarge } from './large'
 import { measureKernels } from './measuring'
 import { measureNesting } from './nesting'
+import { measureNumbered } from './numbered'
 import { hasToolkit } from './native'
 import { measureOpening } from './opening'
 import { measureHuge, measurePosters } from './pictures'
@@ -136,6 +137,11 @@ if (asked('card') && hasBrowser) {
   line('taken in: 5000 clips read, 15000 left aside (target 60 s)', `${(read / 1000).toFixed(1)} s`)
   line('a row chosen meanwhile (target 100 ms)', `${median(choosing)!.toFixed(0)} ms (${range(choosing)})`)
   line('the server meanwhile (target 200 MB)', `${serverMegabytes.toFixed(0)} MB`)
+}
+if (asked('numbered') && hasBrowser) {
+  const { listed, megabytes } = await measureNumbered()
+  line('10000 numbered pictures, ten missing, listed as one clip (target 2000 ms)', `${listed} ms`)
+  line('read of them (target 16 MB)', `${megabytes.toFixed(1)} MB`)
 }
 if (asked('posters') && hasBrowser) {
   const { seconds, made, choosing } = await measurePosters()
