@@ -90,3 +90,13 @@ for (const [file, isCovered] of [
     const alpha = Array.from({ length: 64 }, (_, x) => (isCovered && x < 32 ? 127.5 : 255))
     expect(furthest(seen!.alpha, alpha)).toBeLessThanOrEqual(1)
   })
+
+for (const file of ['red_hd_png.mov', 'red_hd_ffv1.mkv', 'red_hd_h264.mp4'])
+  test(`${file}: red, green and blue of high definition come back as they were stored`, async ({ workshop }) => {
+    const { url, size } = workshop.fixture(file)
+    const seen = await workshop.page.evaluate(([u, s]) => window.workshop.row(u, s, 'toolkit', 10), [
+      url,
+      size,
+    ] as const)
+    expect(furthest([seen!.red[5]!, seen!.blue[5]!], [200, 30])).toBeLessThanOrEqual(1)
+  })

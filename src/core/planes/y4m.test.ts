@@ -17,6 +17,7 @@ describe('the head of a raw stream', () => {
       order: 'top-first',
       bitDepth: 8,
       chroma: '420mpeg2',
+      rgbMatrix: null,
       headBytes: 'YUV4MPEG2 W720 H576 F25:1 It A16:15 C420mpeg2 XYSCSS=420MPEG2\n'.length,
       frameBytes: 720 * 576 * 1.5,
     })

@@ -22,6 +22,8 @@ export interface Y4mHead {
   readonly planeCount: number
   /** Null where it says nothing. */
   readonly range: 'full' | 'limited' | null
+  /** Of what was red, green and blue before it was written so, the matrix it was turned by: said in a word of ours, which others pass over. */
+  readonly rgbMatrix: string | null
   /** Bytes of the head, its line end included. */
   readonly headBytes: number
   /** Bytes of one frame's samples, without its own head. */
@@ -46,6 +48,8 @@ function fractionIn(text = ''): Rational | null {
 }
 
 const largest = 32_768
+/** How the word of a head begins that says so. */
+export const rgbMatrixWord = 'XRGBMATRIX='
 const ranges = { FULL: 'full', LIMITED: 'limited' } as const
 /** A frame's own head, without parameters. */
 export const frameMark = 'FRAME'
@@ -80,6 +84,7 @@ export function readY4mHead(bytes: Uint8Array): Y4mHead | { readonly wrong: stri
     order: order[(value('I') ?? '') as keyof typeof order] ?? null,
     chroma,
     range: ranges[(value('XCOLORRANGE=') ?? '') as keyof typeof ranges] ?? null,
+    rgbMatrix: value(rgbMatrixWord) ?? null,
     headBytes: end + 1,
     frameBytes: bytesOfLayout(lies),
   }

@@ -17,6 +17,8 @@ const openable = new Set(['MP4', 'QuickTime', 'Matroska', 'WebM', 'MPEG-TS'])
 export async function openInBrowser(locator: MediaLocator, clip: ClipKind): Promise<Engine | null> {
   // Whether this browser is one that decodes it is asked below.
   if (!nativeCodecs.has(clip.codec) || !openable.has(clip.container)) return null
+  // Browsers take red, green and blue for luma and chroma.
+  if (clip.meaning.matrix === 'rgb') return null
   if (clip.codec === 'ProRes') (await import('@mediabunny/prores')).registerProresDecoder()
   const input = openInput(locator)
   try {

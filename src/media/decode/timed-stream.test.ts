@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { readY4mHead } from '../../core/planes/y4m'
 import { timedFrames, timedSound, toldTimes } from './timed-stream'
 
 const text = (line: string) => new TextEncoder().encode(line)
@@ -40,6 +41,36 @@ describe('frames with their times', () => {
     for (let at = 0; at < stream.length; at += length)
       expect(frames.write(stream.subarray(at, at + length))).toBe(true)
     expect(joined(out)).toEqual(wanted)
+  })
+
+  it.each([
+    [
+      'Stream #0:0: Video: png (MPNG / 0x474E504D), rgb24(pc, gbr/unknown/unknown), 1920x1080, 25 fps',
+      'bt601-525',
+    ],
+    [
+      '  Stream #0:1[0x1](eng): Video: h264 (High 4:4:4 Predictive) (avc1 / 0x31637661), gbrp(tv), 96x54',
+      'bt601-525',
+    ],
+    [
+      'Stream #0:0: Video: dnxhd (DNXHR 444) (AVdh / 0x68645641), gbrp10le(pc, bt709/unknown/unknown), 96x54',
+      'bt709',
+    ],
+    ['Stream #0:0: Video: exr, gbrapf32le, 64x36 [SAR 1:1 DAR 16:9]', 'bt601-525'],
+    ['Stream #0:0: Video: h264 (High) (avc1 / 0x31637661), yuv420p(tv, bt709), 1920x1080', null],
+    ['Stream #0:0: Video: dpx, gray10le, 96x54', null],
+    ['Stream #1:0: Video: wrapped_avframe, rgb24, 96x54', null],
+  ])('tell in their head by which matrix red, green and blue were turned: %s', (line, matrix) => {
+    const out: Uint8Array[] = []
+    const frames = timedFrames((bytes) => (out.push(bytes.slice()), true))
+    frames.heard(line)
+    frames.write(stream)
+    const head = readY4mHead(out[0]!)
+    expect('wrong' in head ? head.wrong : [head.rgbMatrix, head.width, head.chroma]).toEqual([
+      matrix,
+      2,
+      '420jpeg',
+    ])
   })
 
   it('say when nothing more is wanted, and refuse what is no stream', () => {

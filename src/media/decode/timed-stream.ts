@@ -1,4 +1,4 @@
-import { type Y4mHead, frameMark, readY4mHead } from '../../core/planes/y4m'
+import { type Y4mHead, frameMark, readY4mHead, rgbMatrixWord } from '../../core/planes/y4m'
 
 /** Takes bytes; false once nothing more is wanted. */
 type Sink = (bytes: Uint8Array) => boolean
@@ -31,20 +31,32 @@ export function toldTimes() {
   }
 }
 
+/** A stream of pictures that is stored as red, green and blue, as the toolkit tells of its input, and the matrix that it is tagged with. */
+const rgbSaid =
+  /Stream #0:\d+.*: Video: .*, (?:gbra?p|rgb|bgr|argb|abgr|0rgb|0bgr|x2rgb|x2bgr|pal8)\w*(?:[ ,]|\((?:(?:pc|tv), )?(\w+)?)/
+/** What the toolkit turns red, green and blue by: the matrix of the tag, and BT.601 where it is none. */
+const turnedBy: Readonly<Record<string, string>> = { bt709: 'bt709', bt2020nc: 'bt2020' }
+
 const asBytes = (time: number) => new Uint8Array(Float64Array.of(time).buffer)
 
 /**
  * A YUV4MPEG2 stream whose frames are told about by the filter `showinfo`: its head goes on as it is, and before the samples
- * of each frame stands its time (a double, in seconds) in place of the line that the format has there.
+ * of each frame stands its time (a double, in seconds) in place of the line that the format has there. What was red, green and blue is
+ * told to be so in its head: by which matrix it was turned is not said otherwise.
  */
 export function timedFrames(sink: Sink): TimedStream {
   const { heard, next } = toldTimes()
+  let rgbMatrix: string | null = null
   let head: Y4mHead | null = null
   /** The line that is being read; null while samples pass. */
   let line: number[] | null = []
   let left = 0
   return {
-    heard,
+    heard(line) {
+      const rgb = rgbSaid.exec(line)
+      if (rgb) rgbMatrix ??= turnedBy[rgb[1] ?? ''] ?? 'bt601-525'
+      heard(line)
+    },
     write(bytes) {
       for (let at = 0; at < bytes.length;) {
         if (line === null) {
@@ -66,7 +78,12 @@ export function timedFrames(sink: Sink): TimedStream {
           if ('wrong' in read) throw new Error(read.wrong)
           head = read
           line = []
-          if (!sink(whole)) return false
+          const told = rgbMatrix
+            ? new TextEncoder().encode(
+                new TextDecoder().decode(whole).replace('\n', ` ${rgbMatrixWord}${rgbMatrix}\n`),
+              )
+            : whole
+          if (!sink(told)) return false
           continue
         }
         if (!new TextDecoder('latin1').decode(whole).startsWith(frameMark))

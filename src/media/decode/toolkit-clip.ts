@@ -109,10 +109,11 @@ function lightToSignal({ meaning, alpha, premultiplied }: ClipKind): string[] {
 }
 
 /** What the samples mean as they come: the toolkit turns red, green and blue into BT.601, and light into a signal. */
-function meaningAsIs({ meaning }: ClipKind, { range }: Y4mHead): Meaning {
-  const signal = meaning.transfer === 'linear' ? { ...meaning, transfer: 'bt709' } : meaning
-  return signal.matrix === 'rgb' || meaning.transfer === 'linear'
-    ? { ...signal, matrix: 'bt601-525', range: range ?? 'limited' }
+function meaningAsIs({ meaning }: ClipKind, { range, rgbMatrix }: Y4mHead): Meaning {
+  const isLight = meaning.transfer === 'linear'
+  const signal = isLight ? { ...meaning, transfer: 'bt709' } : meaning
+  return rgbMatrix !== null || isLight
+    ? { ...signal, matrix: rgbMatrix ?? 'bt601-525', range: range ?? 'limited' }
     : { ...signal, range: range ?? signal.range }
 }
 
