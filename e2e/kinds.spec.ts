@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
+import { dngOf } from '../fixtures/tiff'
 import { card, makeFile, proofOf, queue } from './delivering'
 import { clipToPlace, cutIn, demoFile, dropFiles, expect, place, row, test } from './line'
 
@@ -52,6 +53,24 @@ test('numbered pictures are one clip: what is missing is said, the rate is asked
   await expect(docket).toContainText('1007 damaged: the picture before is shown instead, for 1 frame.')
   await page.getByRole('button', { name: 'undo' }).click()
   await expect(row(page, 'strike.1001–1010.dpx')).toBeVisible()
+})
+
+test('raw pictures of a cinema camera are one clip, shown by their preview, and told to be undeveloped', async ({
+  page,
+}) => {
+  await emptyProject(page)
+  const frame = Buffer.from(dngOf(await fixture('card.jpg')))
+  await dropFiles(
+    page,
+    '.arrivals',
+    [1, 2, 3, 4].map((n) => ({ name: `A012_0000${n}.dng`, bytes: frame })),
+  )
+  await expect(row(page, 'A012_00001–00004.dng')).toContainText('23.976p')
+  await row(page, 'A012').click()
+  const docket = page.getByRole('complementary', { name: 'Docket' })
+  await expect(docket).toContainText('Raw is not developed here: its preview says nothing of its samples.')
+  await expect(docket.getByText('starts at')).toBeVisible()
+  await expect(docket.locator('img').first()).toBeVisible()
 })
 
 test('a cut of a HEIC, numbered DPX and OpenEXR with a gap, an AIFF, raw DV and an HD clip is rendered and proven', async ({

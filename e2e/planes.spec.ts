@@ -92,7 +92,9 @@ for (const [file, isCovered] of [
   })
 
 for (const file of ['red_hd_png.mov', 'red_hd_ffv1.mkv', 'red_hd_h264.mp4'])
-  test(`${file}: red, green and blue of high definition come back as they were stored`, async ({ workshop }) => {
+  test(`${file}: red, green and blue of high definition come back as they were stored`, async ({
+    workshop,
+  }) => {
     const { url, size } = workshop.fixture(file)
     const seen = await workshop.page.evaluate(([u, s]) => window.workshop.row(u, s, 'toolkit', 10), [
       url,

@@ -51,6 +51,8 @@ export const useMeasuring = defineStore('measuring', () => {
       clip.evidence === null &&
       clip.reading?.kind === 'video' &&
       clip.reading.video !== null &&
+      // What is shown of it is a preview, which says nothing of its samples.
+      clip.reading.video.colour.transfer !== 'raw' &&
       !missing.has(clip.id) &&
       !failed.has(clip.id) &&
       !inWork.has(clip.id)

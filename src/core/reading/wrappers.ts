@@ -75,8 +75,8 @@ export const wrappers: readonly Wrapper[] = [
   { begins: starts('\x89PNG\r\n\x1a\n'), read: lazily(async () => (await import('./still/png')).readPng) },
   { begins: starts('\xff\xd8\xff'), read: lazily(async () => (await import('./still/jpeg')).readJpeg) },
   {
-    begins: (head) => starts('II*\0')(head) || starts('MM\0*')(head),
-    read: lazily(async () => (await import('./still/others')).readTiff),
+    begins: (head) => ['II*\0', 'MM\0*', 'II+\0', 'MM\0+'].some((mark) => starts(mark)(head)),
+    read: lazily(async () => (await import('./still/tiff')).readTiff),
   },
   {
     begins: (head) => starts('GIF87a')(head) || starts('GIF89a')(head),

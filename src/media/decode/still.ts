@@ -2,7 +2,8 @@ import { present } from '../../core/assert'
 import { type Rotation, isQuarterTurn } from '../../core/picture/turn'
 import { lumaOf } from '../../core/planes/planes'
 import type { MediaLocator } from '../source'
-import type { ClipKind, DecodedFrame, Engine } from './engine'
+import { FileWindow } from '../../core/reading/bytes/source'
+import { type ClipKind, type DecodedFrame, type Engine, NoPicture } from './engine'
 import { heifPicture } from './heif'
 import { planesOfSample } from './sample-planes'
 
@@ -14,12 +15,35 @@ const asStored = {
 } as const
 
 /** The picture of a still by the browser; by a package where it is HEIC. Null where neither knows it. */
-async function bitmapOf(blob: Blob, { container, turnedBy }: ClipKind): Promise<ImageBitmap | null> {
+async function bitmapOf(blob: Blob, kind: ClipKind): Promise<ImageBitmap | null> {
+  const { container, turnedBy } = kind
+  if (container === 'DNG') return previewOf(blob, kind)
   const picture = await createImageBitmap(blob, asStored).catch(() => null)
   if (picture) return turnedBy === 0 ? picture : turnedBack(samplesOf(picture), turnedBy)
   if (container !== 'HEIF') return null
   const samples = await heifPicture(new Uint8Array(await blob.arrayBuffer()))
   return samples && turnedBack(samples, turnedBy)
+}
+
+/** The preview that lies in a raw picture, as large as that is: it is not developed here. @throws NoPicture where there is none */
+async function previewOf(blob: Blob, { width, height }: ClipKind): Promise<ImageBitmap> {
+  const { previewOfDng } = await import('../../core/reading/still/tiff')
+  const source = {
+    size: blob.size,
+    read: async (from: number, length: number) =>
+      new Uint8Array(await blob.slice(from, from + length).arrayBuffer()),
+  }
+  const place = await previewOfDng(new FileWindow(source)).catch(() => null)
+  const preview =
+    place &&
+    (await createImageBitmap(blob.slice(place.offset, place.offset + place.length, 'image/jpeg'), {
+      ...asStored,
+      resizeWidth: width,
+      resizeHeight: height,
+      resizeQuality: 'high',
+    }).catch(() => null))
+  if (!preview) throw new NoPicture('Raw is not developed here, and no preview lies in the file.')
+  return preview
 }
 
 /** The samples of a picture, a byte each of red, green, blue and what is seen through. */

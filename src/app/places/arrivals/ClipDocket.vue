@@ -42,6 +42,7 @@ function apart() {
   project.edit(`take ${name} apart`, (doc) => takeApart(doc, id))
 }
 
+const isRaw = computed(() => props.clip?.reading?.video?.colour.transfer === 'raw')
 const contradictions = computed(() => (props.clip ? contradictionsOf(props.clip) : []))
 const facts = computed(() => (props.clip ? factsOf(props.clip) : []))
 const marks = computed(() => {
@@ -93,8 +94,14 @@ const toll = computed(() => {
         {{ counted(clip.evidence.frames, 'frame') }} of it were looked at.
       </p>
       <p v-else-if="clip.reading?.kind === 'video' && clip.reading.video" class="quiet small">
-        {{ measuring.troubles.get(clip.id) ?? 'Its picture is not measured yet.' }}
-        <Button size="small" type="text" @click="measuring.measureNow([clip.id])">measure now</Button>
+        {{
+          isRaw
+            ? 'Raw is not developed here: its preview says nothing of its samples.'
+            : (measuring.troubles.get(clip.id) ?? 'Its picture is not measured yet.')
+        }}
+        <Button v-if="!isRaw" size="small" type="text" @click="measuring.measureNow([clip.id])"
+          >measure now</Button
+        >
       </p>
       <details v-if="clip.parts.length">
         <summary class="quiet">{{ counted(clip.parts.length, 'file') }} in order</summary>

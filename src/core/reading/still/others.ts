@@ -4,7 +4,6 @@ import { type ExifFacts, exifLength, readExif } from '../bitstream/jpeg'
 import { Cursor, latin } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
-import { type Rotation } from '../../picture/turn'
 import { type StillFacts, stillReading } from './still'
 
 const done = (container: string, file: FileWindow, facts: StillFacts): WrapperReading => {
@@ -105,69 +104,3 @@ async function exifOfWebp(file: FileWindow): Promise<ExifFacts | null> {
   }
   return null
 }
-
-const turns: Record<number, Rotation> = { 3: 180, 4: 180, 5: 90, 6: 90, 7: 270, 8: 270 }
-
-/** Reads the first directory of a TIFF (TIFF 6.0): size, depth, samples, turn. */
-export async function readTiff(file: FileWindow): Promise<WrapperReading> {
-  const head = new Cursor(await file.exactly(0, 8))
-  const le = head.text(2) === 'II'
-  head.skip(2)
-  const start = head.u32(le)
-  const entries = Math.min(new Cursor(await file.exactly(start, 2), start).u16(le), 500)
-  const directory = new Cursor((await file.exactly(start + 2, entries * 12)).slice(), start + 2)
-  const values = new Map<
-    number,
-    { count: number; value: number; pair: readonly [number, number]; at: number }
-  >()
-  for (let n = 0; n < entries; n++) {
-    const [tag, type, count] = [directory.u16(le), directory.u16(le), directory.u32(le)]
-    const field = directory.sub(4)
-    const at = new Cursor(field.bytes).u32(le)
-    const shorts = new Cursor(field.bytes)
-    const pair = [shorts.u16(le), shorts.u16(le)] as const
-    values.set(tag, { count, at, pair, value: type === 3 ? pair[0] : type === 1 ? field.u8() : at })
-  }
-  const value = (tag: number) => values.get(tag)?.value
-  const bits = values.get(258)
-  // Three or more depths do not fit into the field: it tells where they stand.
-  const bitDepth = !bits
-    ? 1
-    : bits.count <= 2
-      ? bits.value
-      : new Cursor(await file.exactly(bits.at, 2), bits.at).u16(le)
-  const samples = value(277) ?? 1
-  const photometric = value(262) ?? 0
-  const subsampling = values.get(530)
-  return done('TIFF', file, {
-    width: value(256) ?? 0,
-    height: value(257) ?? 0,
-    bitDepth,
-    chroma: chromaOfTiff(photometric, subsampling),
-    alpha: hasAlpha(samples - (samplesOf[photometric] ?? 1), values.get(338)?.value),
-    premultiplied: values.get(338)?.value === associated,
-    rotation: turns[value(274) ?? 1] ?? 0,
-  })
-}
-
-/** Samples of a pixel by what they mean (TIFF 6.0, PhotometricInterpretation): grey, colours, a palette, CMYK, YCbCr, L*a*b*. */
-const samplesOf: Readonly<Record<number, number>> = { 0: 1, 1: 1, 2: 3, 3: 1, 5: 4, 6: 3, 8: 3 }
-const [palette, yCbCr] = [3, 6]
-
-/** Grey has no colour; of YCbCr the subsampling says how much of it there is: half each way where it says nothing (TIFF 6.0 §21). */
-function chromaOfTiff(
-  photometric: number,
-  subsampling: { readonly value: number; readonly pair: readonly [number, number] } | undefined,
-): string {
-  if ((samplesOf[photometric] ?? 1) === 1) return photometric === palette ? '4:4:4' : '4:0:0'
-  if (photometric !== yCbCr) return '4:4:4'
-  const [across, down] = subsampling?.pair ?? [2, 2]
-  if (across === 4) return '4:1:1'
-  return across === 1 ? '4:4:4' : down === 1 ? '4:2:2' : '4:2:0'
-}
-
-/** What ExtraSamples calls alpha that the colours are multiplied by (TIFF 6.0 §18). */
-const associated = 1
-
-/** Whether more samples than the colours take are alpha: those that are said to be nothing known are not. */
-const hasAlpha = (more: number, kind: number | undefined): boolean => more > 0 && kind !== 0
