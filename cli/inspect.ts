@@ -1,31 +1,52 @@
-import { rateWithScan } from '../src/core/rate/rate'
+import { parseRate } from '../src/core/rate/parse'
+import { type Rate, rateWithScan } from '../src/core/rate/rate'
 import type { ReadResult } from '../src/core/reading/read'
 import type { Reading } from '../src/core/reading/reading'
 import { pixelSizeName } from '../src/core/format/format'
 import { type Command, WrongUse, print, words } from './command'
-import { jobsOption, readAll } from './jobs'
+import { type Found, filesOf } from './files'
+import { type ReadFound, jobsOption, readAll } from './jobs'
+import { asClips } from './numbered'
 import { figure, exactSeconds } from '../src/core/words/figures'
 
 export const inspectCommand: Command = {
-  usage: 'inspect [--json] [--jobs N] FILE…',
+  usage: 'inspect [--json] [--jobs N] [--numbered [--rate R]] FILE…',
   summary: 'Tells what each file says of itself; folders are walked.',
   options: [
+    ['--numbered', 'numbered pictures (DPX, OpenEXR, DNG, TIFF, PNG …) are one clip each'],
+    ['--rate R', 'their rate where their headers state none; 25 if it is not said'],
     ['--jobs N', 'reads with N workers, in the same order'],
     ['--progress', 'tells on standard error how many are read'],
     ['--json', 'a JSON line for each file'],
   ],
   example: 'tally inspect --json card/* > card.jsonl',
   async run(args) {
-    const { positionals, values, json } = words(args, jobsOption)
+    const { positionals, values, json } = words(args, {
+      ...jobsOption,
+      numbered: { type: 'boolean' },
+      rate: { type: 'string' },
+    })
     if (positionals.length === 0) throw new WrongUse('At least one file or folder is needed.')
+    const rate = parseRate(typeof values.rate === 'string' ? values.rate : '25')?.rate
+    if (!rate) throw new WrongUse(`--rate takes a rate as in 24 or 23.976, not “${String(values.rate)}”.`)
     let status = 0
-    for await (const { found, result } of readAll(positionals, values)) {
+    const results = values.numbered ? numbered(positionals, rate) : readAll(positionals, values)
+    for await (const { found, result } of results) {
       const { path } = found
       if (!result.ok) status = 1
       print(json ? JSON.stringify(toJson(path, result)) : forPeople(path, result))
     }
     return status
   },
+}
+
+/** As `readAll`, with numbered pictures as one clip each. */
+async function* numbered(paths: readonly string[], rate: Rate): AsyncGenerator<ReadFound> {
+  const { readFile } = await import('./read-file')
+  const files: Found[] = []
+  for await (const found of filesOf(paths)) files.push(found)
+  for await (const { found, result } of asClips(files, rate, readFile))
+    yield { found, result: result ?? (await readFile(found)) }
 }
 
 function toJson(file: string, result: ReadResult) {

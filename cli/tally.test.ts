@@ -212,6 +212,32 @@ describe('the terminal', () => {
     expect(tolls.map((line) => JSON.parse(line).file)).toEqual(['a.mp4', 'b.mp4'])
   })
 
+  it('reads numbered pictures as one clip each, if it is asked to, and tells what is missing', async () => {
+    const folder = await mkdtemp(join(tmpdir(), 'plates-'))
+    const files = join(root, 'fixtures/files')
+    for (const n of [1001, 1002, 1004, 1005])
+      await copyFile(join(files, 'plate_10.dpx'), join(folder, `strike.${n}.dpx`))
+    await copyFile(join(files, 'score.aiff'), join(folder, 'score.aiff'))
+    const { stdout } = await tally('inspect', '--json', '--numbered', '--rate', '24', folder)
+    const lines = stdout.trim().split('\n')
+    const [score, strike] = lines.map((line) => JSON.parse(line) as { file: string; reading: object })
+    expect(lines).toHaveLength(2)
+    expect(score!.file).toBe(join(folder, 'score.aiff'))
+    expect(strike).toMatchObject({
+      file: join(folder, 'strike.[1001-1005].dpx'),
+      reading: {
+        ...{ kind: 'video', durationSec: 5 / 24 },
+        video: {
+          ...{ rate: { num: 24, den: 1 }, frameCount: 5 },
+          numbered: { first: 1001, last: 1005, leftOut: [{ from: 1003, to: 1003, why: 'missing' }] },
+        },
+      },
+    })
+    const alone = await tally('inspect', '--json', folder)
+    expect(alone.stdout.trim().split('\n')).toHaveLength(5)
+    expect((await tally('inspect', '--numbered', '--rate', 'often', folder)).code).toBe(2)
+  })
+
   it('walks on past what is no file, and knows no command that objects are born with', async () => {
     const folder = await mkdtemp(join(tmpdir(), 'walked-'))
     await promisify(execFile)('mkfifo', [join(folder, 'a_pipe.mp4')])

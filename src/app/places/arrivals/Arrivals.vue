@@ -218,7 +218,8 @@ function saveCsv() {
       <div v-else class="empty">
         <h2>Nothing has arrived yet</h2>
         <p>
-          Drop files or folders here, pick them, or take them from the siding:
+          Drop files or folders here – clips, stills, numbered pictures, sound –, pick them, or take them from
+          the siding:
           {{ arrivals.waiting.length }} files wait there.
         </p>
         <Button
