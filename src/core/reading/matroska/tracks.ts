@@ -1,6 +1,6 @@
 import { byteAt } from '../bytes/byte-at'
 import type { Rotation } from '../../picture/turn'
-import { nearestRational, rational, toNumber } from '../../rational/rational'
+import { type Rational, nearestRational, rational, toNumber } from '../../rational/rational'
 import { Cursor, latin } from '../bytes/cursor'
 import type { PictureClaim } from '../claims'
 import { videoCodec } from '../codecs'
@@ -131,6 +131,27 @@ function rotationOf(video: ReadonlyMap<number, Cursor>): Rotation {
   return turn === 90 || turn === 180 || turn === 270 ? turn : 0
 }
 
+/** Shapes of pixels of tape and of H.264's table E-1. */
+const standardShapes = [
+  ...[rational(1), rational(12, 11), rational(10, 11), rational(16, 11), rational(40, 33), rational(16, 15)],
+  ...[
+    rational(64, 45),
+    rational(8, 9),
+    rational(32, 27),
+    rational(4, 3),
+    rational(59, 54),
+    rational(118, 81),
+  ],
+  ...[rational(3, 2), rational(2)],
+]
+function shapeWithin(shape: number, tolerance: number) {
+  const apart = (standard: Rational) => Math.abs(toNumber(standard) - shape)
+  const [nearest] = standardShapes
+    .filter((standard) => apart(standard) <= tolerance)
+    .sort((a, b) => apart(a) - apart(b))
+  return nearest ?? nearestRational(shape, tolerance)
+}
+
 function videoClaims(video: ReadonlyMap<number, Cursor>): PictureClaim[] {
   const width = unsigned(video.get(0xb0)) ?? 0
   const height = unsigned(video.get(0xba)) ?? 0
@@ -149,11 +170,11 @@ function videoClaims(video: ReadonlyMap<number, Cursor>): PictureClaim[] {
     displayWidth < 1e6 &&
     displayHeight < 1e6
   ) {
-    // Sizes of display are whole pixels: the simplest shape that comes to them is meant. A ratio is meant as it stands.
+    // Sizes of display are whole pixels: a standard shape that comes to them is meant, else the simplest. A ratio is meant as it stands.
     const shape = rational(displayWidth * height, displayHeight * width)
     const isPixels = unit === 0
     facts.pixelAspect = isPixels
-      ? nearestRational(toNumber(shape), (0.5 * height) / (displayHeight * width))
+      ? shapeWithin(toNumber(shape), (0.5 * height) / (displayHeight * width))
       : shape
   }
   const interlaced = unsigned(video.get(0x9a))

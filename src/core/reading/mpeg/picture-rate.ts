@@ -1,5 +1,5 @@
 import { exactRate } from '../../rate/rate'
-import { type Rational, toNumber } from '../../rational/rational'
+import { type Rational, equal, toNumber } from '../../rational/rational'
 import { type StreamFacts, statedRateOf } from '../bitstream/frame-claims'
 import type { Note } from '../reading'
 import {
@@ -40,9 +40,10 @@ export function timingOf(
   const end = hasEnd ? (last?.times.at(-1) ?? null) : null
   const span = first === null || end === null ? null : (end - first) / clock
   const film = filmRate(stretches, stated)
-  const runs = surelyFollowing(stretches, isWhole)
+  const each = surelyFollowing(stretches, isWhole)
+  const runs = each.flat()
   const fixed = stream.statedIsFixed === true ? stated : null
-  const measured = film || (fixed !== null && agrees(runs, fixed)) ? null : rateOfRuns(runs)
+  const measured = film || (fixed !== null && agrees(runs, fixed)) ? null : rateOfStretches(each)
   const rate: RateFacts = film
     ? { rate: film, rateMode: 'constant' }
     : (measured ??
@@ -112,9 +113,9 @@ function agrees(runs: readonly DurationRun[], fixed: number): boolean {
   return runs.reduce((sum, { count }) => sum + count, 0) < few && runs.every(isMultiple)
 }
 
-/** The intervals between pictures that surely follow each other. */
-function surelyFollowing(stretches: readonly StretchTimes[], isWhole: boolean): DurationRun[] {
-  const runs: DurationRun[] = []
+/** The intervals between pictures that surely follow each other, by stretch. */
+function surelyFollowing(stretches: readonly StretchTimes[], isWhole: boolean): DurationRun[][] {
+  const runs: DurationRun[][] = []
   // A short stretch shows less of how far pictures are stored out of order than the others do.
   const [first, last] = [
     Math.max(...stretches.map(({ unsettled }) => unsettled.first)),
@@ -123,9 +124,24 @@ function surelyFollowing(stretches: readonly StretchTimes[], isWhole: boolean): 
   for (const [i, { times, frames }] of stretches.entries()) {
     if (times.length < frames) continue
     const isEnd = isWhole || i === stretches.length - 1
-    runs.push(...runsFromTimes(times.slice(i === 0 ? 0 : first, isEnd ? times.length : times.length - last)))
+    runs.push(runsFromTimes(times.slice(i === 0 ? 0 : first, isEnd ? times.length : times.length - last)))
   }
   return runs
+}
+
+/**
+ * The rate that stretches mean; null where there are too few intervals. Stretches that each keep the same rate keep it together: a period
+ * that is no whole number of ticks trembles by one in each, and by more where one follows on the other.
+ */
+function rateOfStretches(each: readonly (readonly DurationRun[])[]): RateFacts | null {
+  const rates = each.map((runs) => ({ runs, of: rateOfRuns(runs) }))
+  const first = rates.find(({ of }) => of?.rateMode === 'constant')?.of
+  const period = first?.rate && (clock * first.rate.den) / first.rate.num
+  const keeps = ({ runs, of }: (typeof rates)[number]) =>
+    of
+      ? of.rateMode === 'constant' && of.rate && first?.rate && equal(of.rate, first.rate)
+      : runs.every(({ duration }) => period && Math.abs(duration - period) <= 1)
+  return first && rates.every(keeps) ? first : rateOfRuns(each.flat())
 }
 
 /** The rate that intervals mean; null where there are too few. */
