@@ -8,7 +8,7 @@ import { root } from './prepare.mjs'
 
 /** Licences whose code may be given on as part of a work under GPL-3.0-or-later. */
 const fitting = new Set(
-  `MIT ISC 0BSD BSD-2-Clause BSD-3-Clause Apache-2.0 MPL-2.0 OFL-1.1 GPL-2.0-or-later GPL-3.0-or-later LGPL-2.1-or-later LGPL-2.1
+  `MIT ISC 0BSD BSD-2-Clause BSD-3-Clause Apache-2.0 MPL-2.0 OFL-1.1 GPL-2.0-or-later GPL-3.0-or-later LGPL-2.1-or-later LGPL-2.1 LGPL-3.0
    CC0-1.0 Unlicense BlueOak-1.0.0 Python-2.0`.split(/\s+/),
 )
 const { packages } = JSON.parse(readFileSync(join(root, 'package-lock.json'), 'utf8'))
