@@ -3,6 +3,8 @@ import type { Clip } from '../edit/clip'
 import { clipFormats, framings } from '../edit/cut.fixture'
 import { aClip, aDoc, aStill, aVideo } from '../edit/doc.fixture'
 import type { Draft } from '../edit/draft'
+import { present } from '../assert'
+import { joinStills } from '../edit/numbered'
 import * as parts from '../edit/parts'
 import type { Doc } from '../edit/project'
 import { rational } from '../rational/rational'
@@ -38,7 +40,17 @@ function aVariable(id: string, frames: number): Draft<Clip> {
   return clip
 }
 
-/** Clips of every kind: constant, interlaced, variable, in several files, with late sound, a still, sound alone. */
+/** Numbered pictures, of which some are missing: the one before is shown for as long. */
+function plates(id: string, count: number): Draft<Clip> {
+  const there = Array.from({ length: count }, (_, i) => i + 1).filter((n) => n % 17 !== 5)
+  const stills = there.map((n) => {
+    const name = `strike.${String(n).padStart(4, '0')}.dpx`
+    return { ...aStill(`${id}${n}`), name }
+  })
+  return present(joinStills(stills, id, rational(24)), 'numbered stills are a clip') as Draft<Clip>
+}
+
+/** Clips of every kind: constant, interlaced, variable, in several files, numbered pictures, with late sound, a still, sound alone. */
 export function everyKind(): Draft<Doc> {
   const split = [1, 2].map((n) => sounding(aVideo(`split_${n}`, '1920x1080@25p', 20)))
   const alone = sounding(aVideo('alone', '1920x1080@25p', 40)).reading!
@@ -48,6 +60,7 @@ export function everyKind(): Draft<Doc> {
     sounding(aVideo('tape', '720x480/8:9@59.94i', 60)),
     aVariable('phone', 900),
     parts.joinRecording(split, 'split') as Draft<Clip>,
+    plates('plates', 240),
     aStill('title'),
     aClip('song', { ...alone, kind: 'audio', video: null } as never, 'song.wav'),
   ])
