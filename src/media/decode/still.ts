@@ -3,8 +3,9 @@ import { type Rotation, isQuarterTurn } from '../../core/picture/turn'
 import { lumaOf } from '../../core/planes/planes'
 import type { MediaLocator } from '../source'
 import { FileWindow } from '../../core/reading/bytes/source'
-import { type ClipKind, type DecodedFrame, type Engine, NoPicture } from './engine'
+import { type ClipKind, type DecodedFrame, type Engine, NoPicture, noPicture } from './engine'
 import { heifPicture } from './heif'
+import { tiffPicture } from './tiff'
 import { planesOfSample } from './sample-planes'
 
 /** As the samples are: not turned, not converted, not multiplied. */
@@ -20,20 +21,34 @@ async function bitmapOf(blob: Blob, kind: ClipKind): Promise<ImageBitmap | null>
   if (container === 'DNG') return previewOf(blob, kind)
   const picture = await createImageBitmap(blob, asStored).catch(() => null)
   if (picture) return turnedBy === 0 ? picture : turnedBack(samplesOf(picture), turnedBy)
+  if (container === 'TIFF') return uncommonTiff(blob)
   if (container !== 'HEIF') return null
   const samples = await heifPicture(new Uint8Array(await blob.arrayBuffer()))
   return samples && turnedBack(samples, turnedBy)
 }
 
+/** A file in parts, as readers take it. */
+const windowOf = (blob: Blob): FileWindow =>
+  new FileWindow({
+    size: blob.size,
+    read: async (from, length) => new Uint8Array(await blob.slice(from, from + length).arrayBuffer()),
+  })
+
+/** A TIFF that the toolkit does not know; null of one that it does. */
+async function uncommonTiff(blob: Blob): Promise<ImageBitmap | null> {
+  const { isUncommonTiff } = await import('../../core/reading/still/tiff')
+  if (!(await isUncommonTiff(windowOf(blob)).catch(() => false))) return null
+  try {
+    return await createImageBitmap(await tiffPicture(blob), asStored)
+  } catch (error) {
+    throw noPicture(error)
+  }
+}
+
 /** The preview that lies in a raw picture, as large as that is: it is not developed here. @throws NoPicture where there is none */
 async function previewOf(blob: Blob, { width, height }: ClipKind): Promise<ImageBitmap> {
   const { previewOfDng } = await import('../../core/reading/still/tiff')
-  const source = {
-    size: blob.size,
-    read: async (from: number, length: number) =>
-      new Uint8Array(await blob.slice(from, from + length).arrayBuffer()),
-  }
-  const place = await previewOfDng(new FileWindow(source)).catch(() => null)
+  const place = await previewOfDng(windowOf(blob)).catch(() => null)
   const preview =
     place &&
     (await createImageBitmap(blob.slice(place.offset, place.offset + place.length, 'image/jpeg'), {

@@ -271,6 +271,13 @@ export async function previewOfDng(file: FileWindow): Promise<Preview | null> {
   return previews.sort((a, b) => b.width - a.width)[0] ?? null
 }
 
+/** Whether a TIFF has places of eight bytes, or floating-point samples: not every decoder knows these. */
+export async function isUncommonTiff(file: FileWindow): Promise<boolean> {
+  const writing = await writingOf(file)
+  const directory = await directoryAt(file, writing.start, writing)
+  return writing.isBig || directory.number(tags.format) === 3
+}
+
 /** Samples of a pixel by what they mean (TIFF 6.0, PhotometricInterpretation): grey, colours, a palette, CMYK, YCbCr, L*a*b*. */
 const samplesOf: Readonly<Record<number, number>> = { 0: 1, 1: 1, 2: 3, 3: 1, 5: 4, 6: 3, 8: 3 }
 const [palette, yCbCr] = [3, 6]
