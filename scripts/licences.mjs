@@ -9,7 +9,7 @@ import { root } from './prepare.mjs'
 /** Licences whose code may be given on as part of a work under GPL-3.0-or-later. */
 const fitting = new Set(
   `MIT ISC 0BSD BSD-2-Clause BSD-3-Clause Apache-2.0 MPL-2.0 OFL-1.1 GPL-2.0-or-later GPL-3.0-or-later LGPL-2.1-or-later LGPL-2.1 LGPL-3.0
-   CC0-1.0 Unlicense BlueOak-1.0.0 Python-2.0`.split(/\s+/),
+   Zlib CC0-1.0 Unlicense BlueOak-1.0.0 Python-2.0`.split(/\s+/),
 )
 const { packages } = JSON.parse(readFileSync(join(root, 'package-lock.json'), 'utf8'))
 const shipped = Object.entries(packages).flatMap(
@@ -25,7 +25,7 @@ const shipped = Object.entries(packages).flatMap(
         ],
 )
 /** Of several that hold together each has to fit. */
-const fits = (license) => license.split(' AND ').every((one) => fitting.has(one))
+const fits = (license) => license.replace(/[()]/g, '').split(' AND ').every((one) => fitting.has(one))
 const unknown = shipped.filter(({ license }) => !fits(license))
 const lines = shipped.map(({ name, version, license }) => `| ${name} | ${version} | ${license} |`)
 const text = `# Licences
