@@ -4,8 +4,7 @@ import { lumaOf } from '../../core/planes/planes'
 import type { MediaLocator } from '../source'
 import { FileWindow } from '../../core/reading/bytes/source'
 import { type ClipKind, type DecodedFrame, type Engine, NoPicture, noPicture } from './engine'
-import { heifPicture } from './heif'
-import { tiffPicture } from './tiff'
+import { decodedStill } from './stills'
 import { planesOfSample } from './sample-planes'
 
 /** As the samples are: not turned, not converted, not multiplied. */
@@ -23,7 +22,7 @@ async function bitmapOf(blob: Blob, kind: ClipKind): Promise<ImageBitmap | null>
   if (picture) return turnedBy === 0 ? picture : turnedBack(samplesOf(picture), turnedBy)
   if (container === 'TIFF') return uncommonTiff(blob)
   if (container !== 'HEIF') return null
-  const samples = await heifPicture(new Uint8Array(await blob.arrayBuffer()))
+  const samples = await decodedStill((service) => service.heif(blob))
   return samples && turnedBack(samples, turnedBy)
 }
 
@@ -39,7 +38,7 @@ async function uncommonTiff(blob: Blob): Promise<ImageBitmap | null> {
   const { isUncommonTiff } = await import('../../core/reading/still/tiff')
   if (!(await isUncommonTiff(windowOf(blob)).catch(() => false))) return null
   try {
-    return await createImageBitmap(await tiffPicture(blob), asStored)
+    return await createImageBitmap(await decodedStill((service) => service.tiff(blob)), asStored)
   } catch (error) {
     throw noPicture(error)
   }
