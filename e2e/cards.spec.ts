@@ -49,7 +49,7 @@ test('what is no clip is left aside in one line, and numbered stills are offered
   await expect(page.getByRole('heading', { name: /^3 arrived$/ })).toBeVisible()
   await row(page, 'strike_0001').click()
   const docket = page.getByRole('complementary', { name: 'Docket' })
-  await expect(docket).toContainText('10 numbered stills, strike_0001.png to strike_0010.png, at 12.5')
+  await expect(docket).toContainText('10 numbered pictures, strike_0001.png to strike_0010.png, at 12.5')
   await expect(docket.getByRole('img', { name: /A frame of strike_0001/ })).toBeVisible({ timeout: 30_000 })
   await saved(page)
   await page.reload()
