@@ -13,10 +13,16 @@ export interface Wrapper {
 }
 
 type Read = Wrapper['read']
-const lazily =
-  (load: () => Promise<Read>): Read =>
-  async (file) =>
-    (await load())(file)
+/** Loaded once: to ask for a module that is there already still takes a turn of its own for each file. */
+function lazily(load: () => Promise<Read>): Read {
+  let loaded: Promise<Read> | null = null
+  const again = (error: unknown) => {
+    // What could not be fetched is asked for anew with the next file.
+    loaded = null
+    throw error
+  }
+  return async (file) => (await (loaded ??= load().catch(again)))(file)
+}
 
 /** Brands of pictures (ISO/IEC 23008-12, AV1 Image File Format); what holds a sequence says it by its index. */
 const brands = new Set([
