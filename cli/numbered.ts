@@ -1,6 +1,6 @@
 import { stat } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
-import { fewestPictures, numberOf, numberedRuns } from '../src/core/reading/numbered/names'
+import { numberOf, numberedRuns } from '../src/core/reading/numbered/names'
 import { type NumberedPicture, numberedFacts, picturesToRead } from '../src/core/reading/numbered/facts'
 import type { ReadResult } from '../src/core/reading/read'
 import type { Rate } from '../src/core/rate/rate'
@@ -29,8 +29,7 @@ export async function* asClips(
   const done = new Set<Found>()
   for (const found of files) {
     if (done.has(found)) continue
-    const run = runOf.get(found)
-    const pictures = run && run.pictures.length >= fewestPictures ? run.pictures : []
+    const pictures = runOf.get(found)?.pictures ?? []
     const facts = pictures.length > 0 ? await factsOf(pictures, rate, read) : null
     const [first, last] = [pictures[0]?.file, pictures.at(-1)?.file]
     if (!facts || !first || !last) {

@@ -30,7 +30,7 @@ export function numberOf(name: string): NumberedName | null {
 }
 
 /** Fewer pictures than this are pictures, not a clip. */
-export const fewestPictures = 3
+const fewestPictures = 3
 /** Numbers that are missing between two stretches are a gap in one clip where they are fewer than a third of the pictures around. */
 const mostMissing = 1 / 3
 
