@@ -25,7 +25,11 @@ const shipped = Object.entries(packages).flatMap(
         ],
 )
 /** Of several that hold together each has to fit. */
-const fits = (license) => license.replace(/[()]/g, '').split(' AND ').every((one) => fitting.has(one))
+const fits = (license) =>
+  license
+    .replace(/[()]/g, '')
+    .split(' AND ')
+    .every((one) => fitting.has(one))
 const unknown = shipped.filter(({ license }) => !fits(license))
 const lines = shipped.map(({ name, version, license }) => `| ${name} | ${version} | ${license} |`)
 const text = `# Licences
