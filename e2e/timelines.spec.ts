@@ -159,14 +159,14 @@ test('a database of a newer version is left as it is, with a reason', async ({ p
   await page.evaluate(
     () =>
       new Promise((resolve) => {
-        indexedDB.open('yard-tally', 60).onsuccess = (event) => {
+        indexedDB.open('yard-tally', 70).onsuccess = (event) => {
           ;(event.target as IDBOpenDBRequest).result.close()
           resolve(null)
         }
       }),
   )
   await page.goto('/')
-  await expect(page.getByRole('alert')).toContainText('database 6, this one knows 5')
+  await expect(page.getByRole('alert')).toContainText('database 7, this one knows 6')
 })
 
 test('the best treatment is proposed with its price, taken for all in one step, and taken back', async ({

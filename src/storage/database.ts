@@ -6,6 +6,7 @@ import type { Habits } from '../core/edit/habits'
 import type { PutAside } from '../core/edit/mend'
 import { type StoredRows, migrated } from '../core/edit/migrate'
 import type { Rotation } from '../core/picture/turn'
+import type { MoreOfStep } from './history'
 import type { Doc, Project } from '../core/edit/project'
 
 /** A row that belongs to a project; the project's id leads its key. */
@@ -43,6 +44,9 @@ export interface StepRow {
   readonly patches: Patch[]
   readonly inverse: Patch[]
 }
+
+/** What was joined to a step of a project's history. */
+export type MoreRow = Owned<MoreOfStep>
 
 /** Where a project stands in its history, who may write it, and how often it was written. */
 export interface HistoryRow {
@@ -88,6 +92,7 @@ export const database = new Dexie('yard-tally') as Dexie & {
   handles: Table<HandleRow, [string, string]>
   habits: Table<Habits & { readonly id: string }, string>
   steps: Table<StepRow, [string, number]>
+  moreOfSteps: Table<MoreRow, [string, number, number]>
   histories: Table<HistoryRow, string>
   points: Table<PointRow, [string, string]>
   openings: Table<OpeningRow, string>
@@ -112,14 +117,16 @@ database
 
 database.version(4).upgrade((transaction) => bringAll(transaction, 2, 3))
 
-const newest = 5
-database.version(newest).stores({
+database.version(5).stores({
   steps: '[projectId+n], projectId',
   histories: 'projectId',
   points: '[projectId+id], projectId',
   openings: 'projectId',
   folders: 'id',
 })
+
+const newest = 6
+database.version(newest).stores({ moreOfSteps: '[projectId+n+part], projectId' })
 
 // The library would open what a newer version keeps as if it were ours, and our writing could spoil it.
 database.on('ready', () => {

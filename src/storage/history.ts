@@ -1,5 +1,5 @@
 import type { Patch } from 'immer'
-import { type StepRow, database } from './database'
+import { type MoreRow, type StepRow, database } from './database'
 
 /** So many steps of a project are kept when it is left, back and forward from where it is. */
 export const keptSteps = 200
@@ -10,6 +10,8 @@ export interface Journal {
   readonly position: number
   /** A step that is to be kept under its number. */
   readonly put: { readonly n: number; readonly step: StoredStep } | null
+  /** What was joined to a step that is kept: written beside it, since the step of a whole card is as large as the card. */
+  readonly more?: MoreOfStep
   /** Whether steps behind the position are gone. */
   readonly dropsLater: boolean
 }
@@ -20,6 +22,19 @@ export interface StoredStep {
   /** When it was done. */
   readonly at: string
   readonly patches: Patch[]
+  readonly inverse: Patch[]
+}
+
+/** What came to a step after it was kept. */
+export interface MoreOfStep {
+  readonly n: number
+  /** Counted up with each that is joined to the step. */
+  readonly part: number
+  /** What the step is called since, and when it was joined. */
+  readonly label: string
+  readonly at: string
+  readonly patches: Patch[]
+  /** Applied before those of the step and of the parts before. */
   readonly inverse: Patch[]
 }
 
@@ -39,33 +54,48 @@ export async function writeJournal(projectId: string, entries: readonly Journal[
   const last = entries.at(-1)
   if (!last) return
   const puts = new Map<number, StepRow>()
+  let joins: MoreRow[] = []
   let droppedFrom = Infinity
-  for (const { position, put, dropsLater } of entries) {
+  for (const { position, put, more, dropsLater } of entries) {
     if (put) {
       const { label, at, patches, inverse } = put.step
       puts.set(put.n, { projectId, n: put.n, label, at, patches, inverse })
+      joins = joins.filter(({ n }) => n !== put.n)
     }
+    if (more) joins.push({ projectId, ...more })
     if (!dropsLater) continue
     droppedFrom = Math.min(droppedFrom, position)
     for (const n of puts.keys()) if (n > position) puts.delete(n)
+    joins = joins.filter(({ n }) => n <= position)
   }
   // What is too far from where it is now is let go, on either side.
   const [first, end] = [last.position - keptSteps + 1, last.position + keptSteps]
-  const { steps } = database
-  const drop = (above: number, upTo: number) =>
-    steps.where('[projectId+n]').between([projectId, above], [projectId, upTo], false, true).delete()
+  const { steps, moreOfSteps } = database
+  const isKept = ({ n }: { n: number }) => n >= first && n <= end
+  const dropMore = (from: number, upTo: number) =>
+    moreOfSteps
+      .where('[projectId+n+part]')
+      .between([projectId, from, -Infinity], [projectId, upTo, Infinity])
+      .delete()
+  const drop = (above: number, upTo: number) => [
+    steps.where('[projectId+n]').between([projectId, above], [projectId, upTo], false, true).delete(),
+    dropMore(above + 1, upTo),
+  ]
   await Promise.all([
-    drop(Math.min(droppedFrom, end), Infinity),
-    drop(-Infinity, first - 1),
-    steps.bulkPut([...puts.values()].filter(({ n }) => n >= first && n <= end)),
+    ...drop(Math.min(droppedFrom, end), Infinity),
+    ...drop(-Infinity, first - 1),
+    ...[...puts.keys()].map((n) => dropMore(n, n)),
+    steps.bulkPut([...puts.values()].filter(isKept)),
+    moreOfSteps.bulkPut(joins.filter(isKept)),
   ])
 }
 
 /** The history of a project as it was kept; null where none was. Steps that do not join on are no history. */
 export async function loadPast(projectId: string): Promise<StoredPast | null> {
-  const [row, rows] = await Promise.all([
+  const [row, rows, joins] = await Promise.all([
     database.histories.get(projectId),
     database.steps.where({ projectId }).sortBy('n'),
+    database.moreOfSteps.where({ projectId }).sortBy('part'),
   ])
   if (!row || rows.length === 0) return null
   const { position } = row
@@ -74,16 +104,21 @@ export async function loadPast(projectId: string): Promise<StoredPast | null> {
   const steps: StepRow[] = []
   for (let n = position; byNumber.has(n); n--) steps.unshift(byNumber.get(n) as StepRow)
   const first = position - steps.length + 1
+  const moreOf = new Map<number, MoreRow[]>()
+  for (const more of joins) moreOf.set(more.n, [...(moreOf.get(more.n) ?? []), more])
   for (let n = position + 1; byNumber.has(n); n++) steps.push(byNumber.get(n) as StepRow)
   return {
     first,
     position,
-    steps: steps.map(({ label, at, patches, inverse }) => ({
-      label,
-      at,
-      patches,
-      inverse,
-      joins: undefined,
-    })),
+    steps: steps.map(({ n, label, at, patches, inverse }) => {
+      const more = moreOf.get(n) ?? []
+      return {
+        label: more.at(-1)?.label ?? label,
+        at: more.at(-1)?.at ?? at,
+        patches: [patches, ...more.map((part) => part.patches)].flat(),
+        inverse: [inverse, ...more.map((part) => part.inverse)].reverse().flat(),
+        joins: undefined,
+      }
+    }),
   }
 }

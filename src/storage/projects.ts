@@ -161,11 +161,11 @@ export async function loadProject(
   at: string,
   mayWrite = true,
 ): Promise<LoadedProject | null> {
-  const { projects, clips, timelines, leftAside, putAside, steps, histories } = database
+  const { projects, clips, timelines, leftAside, putAside, steps, moreOfSteps, histories } = database
   const of = <T>(table: Table<Owned<T>, [string, string]>) => table.where({ projectId }).toArray()
   return database.transaction(
     'rw',
-    [projects, clips, timelines, leftAside, putAside, steps, histories],
+    [projects, clips, timelines, leftAside, putAside, steps, moreOfSteps, histories],
     async () => {
       const [project, clipRows, timelineRows, leftRows, before] = await Promise.all([
         projects.get(projectId),
@@ -252,8 +252,8 @@ export async function saveTouched(
   ahead?: number,
 ): Promise<Written> {
   const projectId = doc.project.id
-  const { projects, clips, timelines, leftAside, steps, histories } = database
-  const tables = [projects, clips, timelines, leftAside, steps, histories]
+  const { projects, clips, timelines, leftAside, steps, moreOfSteps, histories } = database
+  const tables = [projects, clips, timelines, leftAside, steps, moreOfSteps, histories]
   return database.transaction('rw', tables, async () => {
     const [before, known] = await Promise.all([histories.get(projectId), projects.get(projectId)])
     if (before && before.writer !== writer && writer) throw new WrittenElsewhere(doc.project.name)
@@ -335,11 +335,13 @@ export async function deleteProject(projectId: string): Promise<void> {
     posters,
     handles,
     steps,
+    moreOfSteps,
     histories,
     points,
     openings,
   } = database
-  const theirs = [clips, timelines, leftAside, putAside, posters, handles, steps, histories, points, openings]
+  const its = [clips, timelines, leftAside, putAside, posters, handles]
+  const theirs = [...its, steps, moreOfSteps, histories, points, openings]
   await database.transaction('rw', [projects, ...theirs], async () => {
     await projects.delete(projectId)
     for (const table of theirs) await table.where({ projectId }).delete()

@@ -45,6 +45,8 @@ const version5 = {
   folders: 'id',
 }
 
+const version6 = { moreOfSteps: '[projectId+n+part], projectId' }
+
 /** A database as a version of before left it, and today's storage upon it. */
 async function storageOver(version: number, stores: Record<string, string>, dump: string | null) {
   vi.resetModules()
@@ -86,7 +88,7 @@ describe('a database of before', () => {
     expect((await stored.loadHabits()).ownFormats.map(({ format }) => formatText(format))).toEqual([
       '1080x1350@25p',
     ])
-    expect(stored.database.verno).toBe(5)
+    expect(stored.database.verno).toBe(6)
   })
 
   it('of version 3 opens whole: every placement where it was, each timeline on its own rate', async () => {
@@ -117,9 +119,9 @@ describe('a database of before', () => {
   })
 
   it('of a newer version is refused with a reason, and left as it is', async () => {
-    const stored = await storageOver(6, { ...version3, ...version5, bells: 'id' }, null)
+    const stored = await storageOver(7, { ...version3, ...version5, ...version6, bells: 'id' }, null)
     await expect(stored.listProjects()).rejects.toThrow(
-      'A newer Yard Tally keeps its projects in this browser (database 6, this one knows 5). They were left as they are.',
+      'A newer Yard Tally keeps its projects in this browser (database 7, this one knows 6). They were left as they are.',
     )
     await expect(stored.loadProject('any', '2026-06-01T08:00:00Z')).rejects.toThrow(
       'Open them with the newer',

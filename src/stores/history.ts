@@ -11,6 +11,8 @@ enablePatches()
 export interface Step extends StoredStep {
   /** Steps that follow each other with the same word are one. */
   readonly joins?: string | undefined
+  /** How many were joined to it and are written beside it. */
+  readonly parts?: number
 }
 
 /** A line of the history as it is listed. */
@@ -19,6 +21,17 @@ export interface HistoryLine {
   readonly label: string
   readonly at: string
   readonly isDone: boolean
+}
+
+/** A step with what is joined to it: in as few patches as do the same, or as a further part where none falls away. */
+function joinedStep(step: Step, patches: Patch[], inverse: Patch[]): Step {
+  const [forth, back] = [
+    [...step.patches, ...patches],
+    [...inverse, ...step.inverse],
+  ]
+  const [fewer, fewerBack] = [joined(forth), joined(back)]
+  const isFewer = fewer.length < forth.length || fewerBack.length < back.length
+  return { ...step, patches: fewer, inverse: fewerBack, parts: isFewer ? 0 : (step.parts ?? 0) + 1 }
 }
 
 /** What one change owes to the disk. */
@@ -185,20 +198,21 @@ export function useHistory<Doc extends object>(
     const { doc: next, patches, inverse } = changed
     doc.value = next
     const last = done.value.at(-1)
-    const isJoined = joins !== undefined && last?.joins === joins
-    const step: Step = isJoined
-      ? {
-          label,
-          at: clock(),
-          joins,
-          patches: joined([...last.patches, ...patches]),
-          inverse: joined([...inverse, ...last.inverse]),
-        }
-      : { label, at: clock(), joins, patches, inverse }
-    done.value = [...(isJoined ? done.value.slice(0, -1) : done.value), step]
     undone.value = []
+    if (joins === undefined || last?.joins !== joins) {
+      const step: Step = { label, at: clock(), joins, patches, inverse }
+      done.value = [...done.value, step]
+      const n = position.value
+      return persist(current, next, patches, [{ position: n, put: { n, step }, dropsLater: true }])
+    }
+    const step = joinedStep({ ...last, label, at: clock() }, patches, inverse)
+    done.value = [...done.value.slice(0, -1), step]
+    const n = position.value
+    const { parts: part = 0 } = step
     persist(current, next, patches, [
-      { position: position.value, put: { n: position.value, step }, dropsLater: true },
+      part > 0
+        ? { position: n, put: null, more: { n, part, label, at: step.at, patches, inverse }, dropsLater: true }
+        : { position: n, put: { n, step }, dropsLater: true },
     ])
   }
 

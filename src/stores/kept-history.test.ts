@@ -1,6 +1,8 @@
 import 'fake-indexeddb/auto'
+import fc from 'fast-check'
 import { afterEach, describe, expect, it } from 'vitest'
 import { aDoc, aVideo } from '../core/edit/doc.fixture'
+import { takeIn } from '../core/edit/operations'
 import type { Doc } from '../core/edit/project'
 import { useHistory } from './history'
 import { database } from '../storage/database'
@@ -89,6 +91,64 @@ describe('a history that is kept', () => {
     reopened.undo()
     expect(reopened.doc.value?.project.name).toBe('b')
     await reopened.settled()
+  })
+})
+
+describe('whatever is joined, undone and done again', () => {
+  const deed = fc.oneof(
+    fc.record({
+      does: fc.constant('edit' as const),
+      text: fc.constantFrom('bell', 'tower', 'yard'),
+      joins: fc.constantFrom('x', 'y', undefined),
+    }),
+    fc.record({
+      does: fc.constantFrom('take in' as const),
+      text: fc.constantFrom('bell', 'tower', 'yard'),
+      joins: fc.constantFrom('x', 'y'),
+    }),
+    fc.record({
+      does: fc.constantFrom('undo' as const, 'redo' as const, 'settled' as const, 'drop' as const),
+    }),
+  )
+  it('comes back as it was: names, times and the document at each step', () =>
+    fc.assert(
+      fc.asyncProperty(fc.array(deed, { maxLength: 25 }), async (deeds) => {
+        await Promise.all(database.tables.map((table) => table.clear()))
+        const { history, again } = await opened()
+        for (const one of deeds) {
+          if (one.does === 'edit') history.edit('name', name(one.text), one.joins)
+          else if (one.does === 'take in')
+            history.edit(
+              'take in',
+              (doc) => {
+                takeIn(doc, [aVideo(`c${Object.keys(doc.clips).length}`, '1920x1080@25p', 1)])
+              },
+              one.joins,
+            )
+          else if (one.does === 'drop') history.takeBack('x')
+          else await history[one.does]()
+        }
+        const reopened = await again()
+        expect(reopened.lines.value).toEqual(history.lines.value)
+        for (let n = 0; n <= history.lines.value.length; n++)
+          expect(reopened.docAt(n)).toEqual(history.docAt(n))
+      }),
+      { numRuns: 60 },
+    ))
+
+  it('writes what is joined to a step beside it, not the step again', async () => {
+    await saveDoc(bell())
+    const written: number[] = []
+    const history = useHistory<Doc>((doc, patches, journal) => {
+      written.push(JSON.stringify(journal).length)
+      return saveTouched(doc, patches, journal, 'here')
+    })
+    history.show(bell())
+    for (let i = 0; i < 40; i++) {
+      history.edit('take in', (doc) => takeIn(doc, [aVideo(`c${i}`, '1920x1080@25p', 1)]), 'card')
+      await history.settled()
+    }
+    expect(Math.max(...written.slice(1))).toBeLessThan(1.1 * Math.min(...written.slice(1)))
   })
 })
 
