@@ -211,7 +211,12 @@ export function useHistory<Doc extends object>(
     const { parts: part = 0 } = step
     persist(current, next, patches, [
       part > 0
-        ? { position: n, put: null, more: { n, part, label, at: step.at, patches, inverse }, dropsLater: true }
+        ? {
+            position: n,
+            put: null,
+            more: { n, part, label, at: step.at, patches, inverse },
+            dropsLater: true,
+          }
         : { position: n, put: { n, step }, dropsLater: true },
     ])
   }
