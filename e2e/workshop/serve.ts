@@ -17,7 +17,11 @@ export async function serveWorkshop(): Promise<{ readonly url: string; close(): 
         configureServer: ({ middlewares }) => void middlewares.use('/vanishing', vanishing),
       },
     ],
-    optimizeDeps: { entries: ['e2e/workshop/index.html'], exclude: ['@ffmpeg/core'] },
+    // A package that is found late loads the page anew, in the middle of a test: what workers take is found before.
+    optimizeDeps: {
+      entries: ['e2e/workshop/index.html', 'src/workers/*.ts', 'src/media/**/*.worker.ts'],
+      exclude: ['@ffmpeg/core'],
+    },
     server: {
       port: 0,
       host: '127.0.0.1',
