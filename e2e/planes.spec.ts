@@ -19,6 +19,8 @@ const apart: Readonly<Record<string, { readonly layout?: Partial<PlaneSamples>; 
   'toolkit mould_ffv1_yuva420p.mkv': { layout: { across: 1, down: 1 } },
   'toolkit mould_ffv1_yuva444p10le.mkv': { layout: { bitDepth: 8 } },
   'toolkit mould_av1.mp4': { none: 'AV1 is one of the browser' },
+  'toolkit mould_av1.ivf': { none: 'AV1 is one of the browser' },
+  'toolkit mould_av1.obu': { none: 'AV1 is one of the browser' },
   'toolkit yard_av1.webm': { none: 'AV1 is one of the browser' },
 }
 

@@ -4,6 +4,7 @@ import { nativeCodecs } from '../../core/toll/noted'
 import { toNumber } from '../../core/rational/rational'
 import type { MediaLocator } from '../source'
 import { openInput } from '../walk'
+import { isAv1File, wrappedAv1 } from './av1-file'
 import { type ClipKind, type DecodedFrame, type Engine, NoPicture, noPicture } from './engine'
 import { pacedSamples } from './paced-samples'
 import { drawPlanes, strideFor } from './planes-frame'
@@ -16,11 +17,12 @@ const openable = new Set(['MP4', 'QuickTime', 'Matroska', 'WebM', 'MPEG-TS'])
 /** A clip by the browser's decoder; null where the browser has none for its codec or its wrapper. */
 export async function openInBrowser(locator: MediaLocator, clip: ClipKind): Promise<Engine | null> {
   // Whether this browser is one that decodes it is asked below.
-  if (!nativeCodecs.has(clip.codec) || !openable.has(clip.container)) return null
+  const isBare = isAv1File(clip)
+  if (!nativeCodecs.has(clip.codec) || !(openable.has(clip.container) || isBare)) return null
   // Browsers take red, green and blue for luma and chroma.
   if (clip.meaning.matrix === 'rgb') return null
   if (clip.codec === 'ProRes') (await import('@mediabunny/prores')).registerProresDecoder()
-  const input = openInput(locator)
+  const input = isBare ? await wrappedAv1(locator, clip) : openInput(locator)
   try {
     const track = await input.getPrimaryVideoTrack()
     if (track && (await track.canDecode())) return await engineOf(input, track, clip)

@@ -7,6 +7,25 @@ const profileNames = ['Main', 'High', 'Professional']
 
 /** What an AV1 stream says in its sequence header (AV1 bitstream specification §5.5). @param stream open bitstream units */
 export function claimOfAv1(stream: Uint8Array): PictureClaim | null {
+  const header = sequenceHeaderOf(stream)
+  return header && { layer: 'stream', origin: 'sequence header', facts: readSequence(new Bits(header)) }
+}
+
+/** The rate that a sequence header states, where each picture is shown for as long (§5.5.3); null where it states none. */
+export function statedRateOfAv1(stream: Uint8Array): number | null {
+  const header = sequenceHeaderOf(stream)
+  if (!header) return null
+  const bits = new Bits(header)
+  bits.skip(4)
+  const [isReduced, isTimed] = [bits.flag(), bits.flag()]
+  if (isReduced || !isTimed) return null
+  const [unitsInTick, unitsASecond] = [bits.u(32), bits.u(32)]
+  const ticks = bits.flag() ? bits.ue() + 1 : null
+  return ticks && unitsInTick && unitsASecond ? unitsASecond / (unitsInTick * ticks) : null
+}
+
+/** The first sequence header in a stretch of units. */
+function sequenceHeaderOf(stream: Uint8Array): Uint8Array | null {
   let at = 0
   for (let n = 0; n < 16 && at < stream.length; n++) {
     const type = (byteAt(stream, at) >> 3) & 15
@@ -22,12 +41,7 @@ export function claimOfAv1(stream: Uint8Array): PictureClaim | null {
         if (!(byte & 0x80)) break
       }
     }
-    if (type === 1)
-      return {
-        layer: 'stream',
-        origin: 'sequence header',
-        facts: readSequence(new Bits(stream.subarray(at, at + size))),
-      }
+    if (type === 1) return stream.subarray(at, at + size)
     at += size
   }
   return null

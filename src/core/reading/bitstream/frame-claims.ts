@@ -1,7 +1,8 @@
 import { byteAt } from '../bytes/byte-at'
 import type { PictureClaim } from '../claims'
 import { type Fault, ReadingFault } from '../fault'
-import { claimOfAv1, claimsOfAv1Configuration } from './av1'
+import { concat } from '../bytes/concat'
+import { claimOfAv1, claimsOfAv1Configuration, statedRateOfAv1 } from './av1'
 import { claimOfDnx } from './dnx'
 import { claimsOfDv } from './dv'
 import { claimOfFfv1 } from './ffv1'
@@ -102,7 +103,8 @@ function factsOfStream(codec: string, frame: Uint8Array, setup: Uint8Array): Str
       return some(claimOfVp9(frame))
     case 'AV1': {
       const configured = claimsOfAv1Configuration(setup)
-      return configured.length ? { claims: configured } : some(claimOfAv1(frame))
+      if (configured.length) return { claims: configured }
+      return { ...some(claimOfAv1(frame)), statedRate: statedRateOfAv1(frame) }
     }
     case 'Motion JPEG': {
       const jpeg = factsOfJpeg(frame)
@@ -133,14 +135,6 @@ const groupTimecode = (t: {
 }) => {
   const two = (n: number) => String(n).padStart(2, '0')
   return `${two(t.hours)}:${two(t.minutes)}:${two(t.seconds)}${t.dropFrame ? ';' : ':'}${two(t.pictures)}`
-}
-
-function concat(a: Uint8Array, b: Uint8Array): Uint8Array {
-  if (a.length === 0) return b
-  const both = new Uint8Array(a.length + b.length)
-  both.set(a)
-  both.set(b, a.length)
-  return both
 }
 
 type Sets = (record: Uint8Array) => { lengthSize: number; units: Uint8Array[] } | null

@@ -1,10 +1,11 @@
 import { byteAt } from '../bytes/byte-at'
+import { av1FileOf } from './av1-units'
 
 /** A stream of pictures without a wrapper, by the codec whose headers it begins with; null where it is none. */
 export function elementaryCodec(head: Uint8Array): string | null {
   const lead =
     head[0] === 0 && head[1] === 0 ? (head[2] === 1 ? 3 : head[2] === 0 && head[3] === 1 ? 4 : 0) : 0
-  if (lead === 0) return isObu(head) ? 'AV1' : null
+  if (lead === 0) return av1FileOf(head) ? 'AV1' : null
   const code = byteAt(head, lead)
   if (code === 0xb3) return 'MPEG-2'
   if (code === 0x0f) return 'VC-1'
@@ -15,7 +16,3 @@ export function elementaryCodec(head: Uint8Array): string | null {
     return 'HEVC'
   return code === 0x09 || (code & 0x9f) === 7 ? 'H.264' : null
 }
-
-/** A temporal delimiter, then a sequence header (AV1 bitstream specification §5.3). */
-const isObu = (head: Uint8Array): boolean =>
-  head[0] === 0x12 && head[1] === 0 && ((byteAt(head, 2) >> 3) & 15) === 1

@@ -1,4 +1,6 @@
+import { av1FileOf, temporalUnits } from './av1-units'
 import { elementaryCodec } from './elementary-codec'
+import { ivfFrames } from './ivf'
 import { exactRate, snapToStandard } from '../../rate/rate'
 import { toNumber } from '../../rational/rational'
 import { type WrapperReading, assemblePicture, makeReading } from '../assemble'
@@ -20,7 +22,9 @@ export async function readElementary(file: FileWindow): Promise<WrapperReading> 
   const isWhole = file.size <= headLength
   const bytes = (await file.some(0, headLength)).slice()
   const codec = elementaryCodec(bytes) ?? ''
-  const stream = claimsOfStream(codec, bytes)
+  const kind = av1FileOf(bytes)
+  const units = kind ? [...temporalUnits(bytes, kind)] : []
+  const stream = claimsOfStream(codec, kind ? (units[0]?.bytes() ?? bytes.subarray(0)) : bytes)
   if (stream.fault) throw new ReadingFault(stream.fault.code, stream.fault.message, 0)
   if (stream.claims.length === 0)
     throw new ReadingFault(
@@ -28,17 +32,12 @@ export async function readElementary(file: FileWindow): Promise<WrapperReading> 
       `It begins like ${codec}, but says nothing of its picture. Copy it again.`,
       0,
     )
-  const pictures = codedPictures(stream.codec ?? codec, bytes) ?? []
+  const pictures = kind ? units : (codedPictures(stream.codec ?? codec, bytes) ?? [])
   const stated = statedRateOf(stream)
   const rate: RateFacts = stated
     ? { rate: snapToStandard(stated) ?? exactRate(stated), rateMode: 'constant' }
     : { rate: null, rateMode: 'unknown' }
-  const last = pictures.at(-1)?.at ?? 0
-  const frames = isWhole
-    ? pictures.length
-    : pictures.length > 1
-      ? Math.round(((pictures.length - 1) * file.size) / last)
-      : null
+  const frames = isWhole ? pictures.length : reckoned(pictures, file.size)
   const picture = assemblePicture({
     codec: stream.codec ?? codec,
     claims: stream.claims,
@@ -52,11 +51,7 @@ export async function readElementary(file: FileWindow): Promise<WrapperReading> 
       code: 'rate-not-said',
       message: 'The stream does not say its rate: set it by a correction.',
     })
-  if (!isWhole && frames)
-    notes.push({
-      code: 'reckoned-count',
-      message: `${frames} frames are reckoned from those at the beginning: nothing in it counts them.`,
-    })
+  if (!isWhole && frames) notes.push(reckonedNote(frames))
   return {
     reading: makeReading({
       kind: 'video',
@@ -74,6 +69,18 @@ export async function readElementary(file: FileWindow): Promise<WrapperReading> 
   }
 }
 
+/** How many pictures a file has, if it goes on as it begins; null where too few are at hand. */
+function reckoned(pictures: readonly { readonly at: number }[], sizeBytes: number): number | null {
+  const [first, last] = [pictures[0], pictures.at(-1)]
+  if (!first || !last || first === last) return null
+  return Math.round(((pictures.length - 1) * (sizeBytes - first.at)) / (last.at - first.at))
+}
+
+const reckonedNote = (frames: number): Note => ({
+  code: 'reckoned-count',
+  message: `${frames} frames are reckoned from those at the beginning: nothing in it counts them.`,
+})
+
 const ivfCodecs: Readonly<Record<string, string>> = { AV01: 'AV1', VP90: 'VP9', VP80: 'VP8' }
 
 /** Reads IVF: a head of 32 bytes, then frames with their times. */
@@ -85,29 +92,37 @@ export async function readIvf(file: FileWindow): Promise<WrapperReading> {
   const [perSecond, scale, counted] = [head.u32(true), head.u32(true), head.u32(true)]
   const codec = ivfCodecs[code]
   if (!codec) throw new ReadingFault('unsupported', `An IVF of “${code.trim()}” is not read here.`, 8)
-  const start = 44
-  const length = file.size > start ? new Cursor(await file.some(32, 4)).u32(true) : 0
-  const stream = claimsOfStream(codec, (await file.some(start, Math.min(length, 32 * 1024))).slice())
+  const bytes = (await file.some(0, headLength)).slice()
+  const frames = [...ivfFrames(bytes)]
+  const { begin = 44, end = bytes.length } = frames[0] ?? {}
+  const stream = claimsOfStream(codec, bytes.subarray(begin, end))
   const isRate = perSecond > 0 && scale > 0 && perSecond / scale <= mostStated
   const rate = isRate ? (snapToStandard(perSecond / scale) ?? exactRate(perSecond / scale)) : null
-  const frames = counted > 0 && counted <= file.size / 12 ? counted : null
+  const isWhole = file.size <= headLength
+  // Writers that cannot go back to the head leave its count empty.
+  const isCounted = counted > 0 && counted <= file.size / 12
+  const count = isWhole ? frames.length : isCounted ? counted : reckoned(frames, file.size)
+  const isReckoned = !isWhole && !isCounted && count !== null
   const picture = assemblePicture({
     codec: stream.codec ?? codec,
     claims: [...stream.claims, { layer: 'wrapper', origin: 'IVF header', facts: { width, height } }],
     rate: rate ? { rate, rateMode: 'constant' } : { rate: null, rateMode: 'unknown' },
     rateOrigin: 'IVF header',
-    frameCount: frames,
+    frameCount: count,
   })
   return {
     reading: makeReading({
       kind: 'video',
       container: 'IVF',
       sizeBytes: file.size,
-      durationSec: frames && rate ? frames / toNumber(rate) : null,
+      durationSec: count && rate ? count / toNumber(rate) : null,
       video: picture.video,
-      notes: picture.notes,
+      notes: [...picture.notes, ...(isReckoned ? [reckonedNote(count)] : [])],
     }),
-    origins: picture.origins,
+    origins: {
+      ...picture.origins,
+      'video.frameCount': isWhole ? 'frames, counted' : isReckoned ? 'frames, reckoned' : 'IVF header',
+    },
     fault: stream.fault ?? null,
   }
 }
