@@ -54,6 +54,22 @@ describe('rate from frame times', () => {
     )
   })
 
+  it('finds the half of a standard rate, where every other frame was left out, in clips of any length', () => {
+    const fractional = standardRates.filter(({ den }) => den === 1001)
+    fc.assert(
+      fc.property(fc.constantFrom(...fractional), fc.integer({ min: 18, max: 6000 }), (rate, count) => {
+        const half = toNumber(rate) / 2
+        const found = rateFromDurations(atMilliseconds(half, count), 1000)
+        // The twin without 1/1001 cannot be told from it in a few seconds of milliseconds.
+        expect(Math.abs(toNumber(found.rate!) / half - 1)).toBeLessThan(0.0011)
+        expect([
+          found.rateMode,
+          found.rate!.den === 1 || found.rate!.den % 1001 === 0 || found.rate!.den === 2,
+        ]).toEqual(['constant', true])
+      }),
+    )
+  })
+
   it('calls a clip variable that departs by more than the clock’s unit, with its figures', () => {
     const facts = rateFromDurations(
       [

@@ -1,5 +1,5 @@
 import { nearestRational, rational, toNumber } from '../rational/rational'
-import { type Rate, exactRate, snapToStandard, standardRates } from '../rate/rate'
+import { type Rate, exactRate, halved, snapToStandard, standardRates } from '../rate/rate'
 
 /** Frames that last equally long, one after the other: how wrappers keep durations short. */
 export interface DurationRun {
@@ -115,11 +115,17 @@ function latticeRate(runs: readonly DurationRun[], clock: number): Rate | null {
     return true
   }
   const mean = (clock * frames) / total
-  const near = [...standardRates].sort((a, b) => Math.abs(toNumber(a) - mean) - Math.abs(toNumber(b) - mean))
-  for (const rate of near.slice(0, 3)) if (passes(clock / toNumber(rate))) return rate
-  // Rates that no standard has (15, 12.5): the simplest number that both ends of the line allow.
+  const fits = (rate: Rate) => passes(clock / toNumber(rate))
+  const nearest = (rates: readonly Rate[]) =>
+    [...rates].sort((a, b) => Math.abs(toNumber(a) - mean) - Math.abs(toNumber(b) - mean)).slice(0, 3)
+  const standard = nearest(standardRates).find(fits)
+  if (standard) return standard
+  // Rates that no standard has (15, 12.5): the simplest number that both ends of the line allow; of one whose every other frame is left
+  // out (14.985) the half is meant, not a fraction near it.
   const simple = nearestRational(mean, mean / Math.max(2, total))
-  if (passes(clock / toNumber(simple))) return simple
+  const half = simple.den > 2 ? nearest(standardRates.map(halved)).find(fits) : undefined
+  if (half) return half
+  if (fits(simple)) return simple
   return passes(total / frames) ? exactRate(mean) : null
 }
 
