@@ -99,6 +99,32 @@ for (const [file, isCovered] of [
     expect(furthest(seen!.alpha, alpha)).toBeLessThanOrEqual(1)
   })
 
+test('of an OpenEXR with overscan its display window is shown, or all that it holds', async ({
+  workshop,
+}) => {
+  const row = (
+    name: string,
+    line: number,
+    holds?: { left: number; top: number; width: number; height: number },
+  ) => {
+    const { url, size } = workshop.fixture(name)
+    return workshop.page.evaluate(([u, s, l, h]) => window.workshop.row(u, s, 'toolkit', l, h), [
+      url,
+      size,
+      line,
+      holds,
+    ] as const)
+  }
+  const whole = await row('light.exr', 18)
+  // The window begins at 8, 4 and is 48 pixels wide; one file holds lines, the other tiles.
+  for (const file of ['light_over.exr', 'light_tiled.exr']) {
+    const shown = await row(file, 14)
+    expect(shown!.red, file).toEqual(whole!.red.slice(8, 56))
+    const held = await row(file, 18, { left: -8, top: -4, width: 64, height: 36 })
+    expect(held, file).toEqual(whole)
+  }
+})
+
 for (const file of ['red_hd_png.mov', 'red_hd_ffv1.mkv', 'red_hd_h264.mp4'])
   test(`${file}: red, green and blue of high definition come back as they were stored`, async ({
     workshop,

@@ -18,7 +18,7 @@ import type { Luma } from '../../src/core/planes/luma'
 import { toScreen } from '../../src/core/planes/screen'
 import { openClip } from '../../src/media/decode/clip'
 import { openInBrowser } from '../../src/media/decode/browser-clip'
-import type { Engine } from '../../src/media/decode/engine'
+import type { ClipKind, Engine } from '../../src/media/decode/engine'
 import { soundInBrowser } from '../../src/media/decode/browser-sound'
 import { soundByToolkit } from '../../src/media/decode/toolkit-sound'
 import { openStill } from '../../src/media/decode/still'
@@ -306,10 +306,16 @@ const workshop = {
     clip.close()
     return { planes, screen: screenSamplesOf({ width, height, bytesEach: 4, bytes }) }
   },
-  /** Red, blue and opacity along a line of the first frame, as a screen takes them. */
-  async row(url: string, sizeBytes: number, engine: 'browser' | 'toolkit', line: number) {
+  /** Red, blue and opacity along a line of the first frame, as a screen takes them. @param holds of all that the file holds */
+  async row(
+    url: string,
+    sizeBytes: number,
+    engine: 'browser' | 'toolkit',
+    line: number,
+    holds?: NonNullable<ClipKind['window']>,
+  ) {
     const { locator, kind } = await described(url, sizeBytes)
-    const clip = await openClip(locator, kind, never)
+    const clip = await openClip(locator, holds ? { ...kind, ...holds, window: holds } : kind, never)
     if (clip.engine !== engine) return null
     const frame = await clip.sample(0, never)
     const { width, data } = toScreen(await frame.planes(), frame.meaning)

@@ -7,6 +7,7 @@ import { matrixOf } from '../core/picture/colour'
 import type { Rotation } from '../core/picture/turn'
 import { isStandardDefinition } from '../core/picture/size'
 import type { Meaning } from '../core/planes/screen'
+import { type Corrections, decodedSize } from '../core/reading/correct'
 import type { Reading, VideoFacts } from '../core/reading/reading'
 import type { ClipKind } from './decode/engine'
 import type { WantedFile } from './frames'
@@ -25,11 +26,13 @@ export async function frameOfClip(clip: Clip, index: number, locate: Locate): Pr
   const stored = storedIndexOf(clip, index)
   const lying = partAt(clip, stored)
   const { name } = lying?.part ?? clip
-  const key = contentKey(lying?.part ?? clip)
   const locator = await locate(lying?.part ?? clip)
   if (!locator) return { error: `${name} is not at hand: take the file in again to see it.` }
   const kind = present(kindOf(clip, lying?.part), 'a clip with a picture is decoded')
   const within = Math.max(0, Math.min(countOf(kind.steps) - 1, lying?.index ?? stored))
+  // Whatever changes what is decoded, or what it means, makes another source of it.
+  const { premultiplied, window, meaning } = kind
+  const key = `${contentKey(lying?.part ?? clip)} ${JSON.stringify({ premultiplied, window, meaning })}`
   return { file: { key, locator, kind, rotation: reading.video.rotation }, within }
 }
 
@@ -55,9 +58,17 @@ export function kindOf(clip: Clip, part?: Part): ClipKind | null {
       : {}),
     // What the file holds, whatever was corrected: of a turn and of a crop too.
     turnedBy: turnByDecoder(part ? readingOfPart(clip, part) : (claimsOf(clip) ?? clip.reading)),
-    width: claimed?.width ?? kind.width,
-    height: claimed?.height ?? kind.height,
+    ...(claimed ? decodedFrom(claimed, clip.corrections) : {}),
   }
+}
+
+/** The part of a file that is decoded, and its size. */
+function decodedFrom(
+  claimed: VideoFacts,
+  corrections: Corrections,
+): Pick<ClipKind, 'width' | 'height' | 'window'> {
+  const { width, height } = decodedSize(claimed, corrections)
+  return { width, height, window: (corrections.window && claimed.dataWindow) ?? null }
 }
 
 /** What the samples of a file mean. */
@@ -84,6 +95,7 @@ export function kindOfReading(reading: Reading, timing: ClipTiming): ClipKind | 
     bitDepth: video.bitDepth ?? 8,
     alpha: video.alpha,
     premultiplied: video.premultiplied ?? false,
+    window: null,
     turnedBy: turnByDecoder(reading),
     meaning: meaningOfVideo(video),
     steps: framesOf(timing),

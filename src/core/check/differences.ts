@@ -50,6 +50,7 @@ const factWords: Readonly<Record<keyof Corrections, string>> = {
   rotation: 'turn',
   colour: 'colour',
   premultiplied: 'alpha',
+  window: 'picture area',
   crop: 'baked bars',
   repeatsOut: 'repeats',
 }

@@ -2,7 +2,7 @@ import * as z from 'zod'
 import { present } from '../assert'
 import { Priority } from '../choice/vote'
 import { Evidence } from '../evidence/evidence'
-import { Corrections } from '../reading/correct'
+import { Corrections, decodedSize } from '../reading/correct'
 import { Fault } from '../reading/fault'
 import { FrameTimes } from '../reading/frame-times'
 import type { ReadResult } from '../reading/read'
@@ -120,3 +120,9 @@ export const readingOfPart = (clip: Pick<Clip, 'parts'>, part: Part): Reading =>
 
 /** What a clip's file claims, whatever was corrected. */
 export const claimsOf = (clip: Clip): Reading | null => clip.claimed ?? clip.reading
+
+/** The size of the picture that is decoded of a clip, before bars are taken off; null without a picture. */
+export function decodedSizeOf(clip: Clip): { width: number; height: number } | null {
+  const video = claimsOf(clip)?.video
+  return video ? decodedSize(video, clip.corrections) : null
+}

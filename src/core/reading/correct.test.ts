@@ -26,6 +26,23 @@ describe('corrections', () => {
     expect(consequences(claimed, { rate: rational(100) })[0]).toMatch(/200 % speed, 4.00 s become 2.00 s/)
   })
 
+  it('take all that the file holds for the picture, before bars are taken off, and say so', () => {
+    const claimed = reading('1920x1080@24p', 4)
+    Object.assign(claimed.video!, { dataWindow: { left: -20, top: -10, width: 1960, height: 1100 } })
+    const held = applyCorrections(claimed, { window: 'data' }).video!
+    expect([held.width, held.height]).toEqual([1960, 1100])
+    const cropped = applyCorrections(claimed, {
+      window: 'data',
+      crop: { left: 0, right: 0, top: 10, bottom: 20 },
+    }).video!
+    expect([cropped.width, cropped.height]).toEqual([1960, 1070])
+    expect(consequences(claimed, { window: 'data' })).toEqual([
+      'All that the file holds is the picture: 1960×1100 instead of 1920×1080.',
+    ])
+    // Where both are one there is nothing to take.
+    expect(applyCorrections(reading('1920x1080@24p', 4), { window: 'data' }).video!.width).toBe(1920)
+  })
+
   it('of a variable rate make it steady', () => {
     const claimed = reading('1920x1080@30p', 4)
     Object.assign(claimed.video!, {

@@ -35,6 +35,8 @@ export const Corrections = z
     colour: Colour.optional(),
     /** Whether the colours are multiplied by what is seen through. */
     premultiplied: z.boolean().optional(),
+    /** What the file holds is the picture, not what it shows of it: its overscan, or the part that was rendered. */
+    window: z.literal('data').optional(),
     /** Bars that are baked in: stored pixels on each side that are no picture. */
     crop: Sides.optional(),
     /** Frames that repeat inside the clip: each is taken once, at the true rate. */
@@ -57,6 +59,10 @@ export function changed(corrections: Corrections, change: CorrectionChange): Cor
 export const isCorrected = (corrections: Corrections): boolean =>
   Object.values(corrections).some((v) => v !== undefined)
 
+/** The size of the picture that is decoded: of what the file shows, or of what it holds. */
+export const decodedSize = (video: VideoFacts, { window }: Corrections): { width: number; height: number } =>
+  (window && video.dataWindow) ?? video
+
 /**
  * A reading as corrected. Another rate plays the same frames faster or slower: the running time follows, the frames do not change.
  * Sound and stills have no rate to correct.
@@ -69,10 +75,13 @@ export function applyCorrections(claimed: Reading, corrections: Corrections): Re
   const { premultiplied: _claimed, ...timedVideo } =
     claimed.kind === 'video' ? retimed(video, corrections) : video
   const scan = corrections.scan ?? video.scan
+  const { width, height } = decodedSize(video, corrections)
   const corrected: VideoFacts = {
     ...timedVideo,
     ...(premultiplied && video.alpha ? { premultiplied: true as const } : {}),
-    ...(crop ? cropped(video, crop) : {}),
+    width,
+    height,
+    ...(crop ? cropped({ width, height }, crop) : {}),
     pixelAspect: pixelAspect ?? video.pixelAspect,
     rotation: rotation ?? video.rotation,
     colour: colour ?? video.colour,
@@ -116,7 +125,10 @@ function seenOrder({ fieldOrder }: Evidence): FieldOrder | null | undefined {
 }
 
 /** A picture without its baked bars; never less than a pixel. */
-const cropped = ({ width, height }: VideoFacts, { left, right, top, bottom }: Sides) => ({
+const cropped = (
+  { width, height }: { width: number; height: number },
+  { left, right, top, bottom }: Sides,
+) => ({
   width: Math.max(1, Math.round(width - left - right)),
   height: Math.max(1, Math.round(height - top - bottom)),
   ...(Math.round(top) % 2 === 1 ? { firstLine: 1 as const } : {}),
@@ -199,8 +211,13 @@ export function consequences(claimed: Reading, corrections: Corrections): string
       `Shows as ${Math.round(shape.width)}×${shape.height}, ${aspectName(is)}, instead of ${aspectName(was)}.`,
     )
   }
+  const { width, height } = decodedSize(was, corrections)
+  if (width !== was.width || height !== was.height)
+    said.push(
+      `All that the file holds is the picture: ${width}×${height} instead of ${was.width}×${was.height}.`,
+    )
   if (corrections.crop)
-    said.push(`Of ${was.width}×${was.height} stays ${is.width}×${is.height}: the bars are no picture.`)
+    said.push(`Of ${width}×${height} stays ${is.width}×${is.height}: the bars are no picture.`)
   if (corrections.rotation !== undefined && corrections.rotation !== was.rotation) {
     const shown = displaySize(uprightSize(is))
     const [width, height] = isQuarterTurn(is.rotation)

@@ -64,6 +64,11 @@ export const VideoFacts = z
     /** The colours are multiplied by what is seen through; left out where they are straight. */
     premultiplied: z.literal(true).optional(),
     colour: Colour.prefault({}),
+    /** What the file holds, from the corner of what it shows of it (OpenEXR's data window and display window); left out where both are one. */
+    dataWindow: z
+      .object({ left: z.number().int(), top: z.number().int(), width: Pixels, height: Pixels })
+      .readonly()
+      .optional(),
     /** Of numbered pictures: their first and last number, and what is left out between. */
     numbered: z
       .object({

@@ -1,3 +1,4 @@
+import type { Patch } from '../../core/reading/still/exr-window'
 import type { MediaLocator } from '../source'
 
 /** What the toolkit's file system mounts: a file, or something that gives out parts of itself as one does. */
@@ -58,5 +59,24 @@ export const mountable = (locator: MediaLocator, name: string): Mountable => {
     size: file.size,
     lastModifiedDate: new Date(0),
     slice: (from, to) => file.slice(from, to),
+  }
+}
+
+/** A file some of whose bytes are others. @param patches in order, none over another */
+export function patched(file: Mountable, patches: readonly Patch[]): Mountable {
+  if (patches.length === 0) return file
+  return {
+    ...file,
+    slice(from, to) {
+      const parts: BlobPart[] = []
+      let done = from
+      for (const { at, bytes } of patches) {
+        const [begin, end] = [Math.max(done, at), Math.min(to, at + bytes.length)]
+        if (begin >= end) continue
+        parts.push(file.slice(done, begin), bytes.slice(begin - at, end - at))
+        done = end
+      }
+      return new Blob([...parts, file.slice(done, to)])
+    },
   }
 }

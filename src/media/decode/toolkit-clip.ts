@@ -3,7 +3,8 @@ import { type Y4mHead, readY4mHead } from '../../core/planes/y4m'
 import { type Planes, planesOf } from '../../core/planes/planes'
 import type { Meaning } from '../../core/planes/screen'
 import { toNumber } from '../../core/rational/rational'
-import type { MediaLocator } from '../source'
+import { exrShowing } from '../../core/reading/still/exr-window'
+import { type MediaLocator, byteSource } from '../source'
 import { type ClipKind, type DecodedFrame, type Engine, noPicture } from './engine'
 import { planesFrame } from './planes-frame'
 import { turns } from '../turns'
@@ -59,6 +60,7 @@ async function framesFrom(
   const seek = start ? ['-noaccurate_seek', ...seekWords(start)] : []
   const order: ToolkitOrder = {
     locator,
+    patches: kind.container === 'OpenEXR' ? await exrShowing(byteSource(locator), kind.window) : [],
     timed: 'frames',
     ringBytes: Math.max(leastRing, Math.min(mostRing, ringFrames * frameBytes)),
     before: ['-noautorotate', '-copyts', ...seek],

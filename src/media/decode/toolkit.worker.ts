@@ -2,7 +2,8 @@ import type { Core } from '@ffmpeg/core'
 import { expose } from 'comlink'
 import { reasonOf } from '../../core/words/reason'
 import type { MediaLocator } from '../source'
-import { mountable } from './mount'
+import type { Patch } from '../../core/reading/still/exr-window'
+import { mountable, patched } from './mount'
 import { newCore } from './toolkit-core'
 import { type Ring, ringWriter } from './ring'
 import { type TimedStream, timedFrames, timedSound } from './timed-stream'
@@ -10,6 +11,8 @@ import { type TimedStream, timedFrames, timedSound } from './timed-stream'
 /** What the toolkit is to do with a clip. What it writes to `out` comes through the ring. */
 export interface ToolkitJob {
   readonly locator: MediaLocator
+  /** Bytes of the clip that the toolkit is given instead of its own. */
+  readonly patches?: readonly Patch[]
   /** What comes, and so how its times go with it. */
   readonly timed: 'frames' | 'sound'
   /** Words before the clip, which is `-i` by itself, and words after it. */
@@ -49,7 +52,7 @@ function intoStream({ FS }: Core, stream: TimedStream): void {
 
 const service = {
   /** Does one job from beginning to end; the worker hears nothing else meanwhile. */
-  async run({ locator, timed, before, after, ring }: ToolkitJob): Promise<ToolkitEnd> {
+  async run({ locator, patches = [], timed, before, after, ring }: ToolkitJob): Promise<ToolkitEnd> {
     const writer = ringWriter(ring)
     const stream = (timed === 'frames' ? timedFrames : timedSound)((bytes) => writer.write(bytes))
     const said: string[] = []
@@ -63,7 +66,7 @@ const service = {
       intoStream(core, stream)
       const { FS } = core
       FS.mkdir('/in')
-      FS.mount(FS.filesystems.WORKERFS, { files: [mountable(locator, 'clip')] }, '/in')
+      FS.mount(FS.filesystems.WORKERFS, { files: [patched(mountable(locator, 'clip'), patches)] }, '/in')
       const code = core.exec('-nostdin', '-nostats', ...before, '-i', '/in/clip', ...after, '-y', out)
       return { code, said }
     } catch (error) {

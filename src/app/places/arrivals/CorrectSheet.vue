@@ -57,6 +57,7 @@ const before = {
   alpha: common(({ premultiplied }) =>
     premultiplied === undefined ? undefined : premultiplied ? 'premultiplied' : 'straight',
   ),
+  window: common(({ window }) => window),
   colour: common(colourOf),
   range: common(({ colour }) => colour?.range ?? undefined),
 }
@@ -111,6 +112,7 @@ const change = computed<CorrectionChange>(() => {
     fieldOrder: is(form.order, before.order, () => form.order),
     rotation: is(form.rotation, before.rotation, () => Number(form.rotation)),
     premultiplied: is(form.alpha, before.alpha, () => form.alpha === 'premultiplied'),
+    window: is(form.window, before.window, () => form.window),
     colour: colourChange(),
   }
   // A rate typed with its scan (50i) says both.
@@ -232,6 +234,13 @@ const takenBack = computed<CorrectionChange>(
             { value: 'straight', label: 'straight' },
             { value: 'premultiplied', label: 'premultiplied' },
           ]"
+      /></label>
+      <label v-if="clips.some((clip) => claimsOf(clip)?.video?.dataWindow)"
+        >picture area
+        <NativeSelect
+          v-model:value="form.window"
+          aria-label="Picture area"
+          :options="[...unchanged(before.window), { value: 'data', label: 'all that the file holds' }]"
       /></label>
       <label
         >range

@@ -1,4 +1,5 @@
 import { Cursor } from '../bytes/cursor'
+import { concat } from '../bytes/concat'
 import type { FileWindow } from '../bytes/source'
 import { readVint } from './ebml'
 import type { MatroskaTrack } from './tracks'
@@ -62,18 +63,11 @@ export async function walkBlocks(
         if (firstFrame.length === 0 && (flags & 6) === 0 && size > head.at) {
           const at = offset + head.at
           const bytes = await file.some(at, Math.min(body + size - at, firstBytes, end - at))
-          firstFrame = joined(track.strippedHeader, bytes)
+          firstFrame = concat(track.strippedHeader, bytes)
         }
       }
     }
     offset = body + size
   }
   return { times, firstFrame, begins, complete: true }
-}
-
-function joined(a: Uint8Array, b: Uint8Array): Uint8Array {
-  const both = new Uint8Array(a.length + b.length)
-  both.set(a)
-  both.set(b, a.length)
-  return both
 }

@@ -179,7 +179,7 @@ async function readPicture(
   const fallback = stream.statedRate
     ? { rate: exactRate(stream.statedRate), rateMode: 'unknown' as const }
     : null
-  const sorted = [...blocks.times].sort((a, b) => a - b)
+  const sorted = [...(blocks.complete ? blocks.times : settledTimes(blocks.times))].sort((a, b) => a - b)
   const film = filmRateOfTimes(runsFromTimes(sorted), 1e9 / scale, stream.statedRate ?? null)
   const { rate, origin } = film
     ? { rate: { rate: film, rateMode: 'constant' as const }, origin: 'block times, repeat_first_field' }
@@ -212,6 +212,17 @@ async function readPicture(
   const notes =
     film && stream.statedRate ? [filmNote(film, stream.statedRate), ...picture.notes] : picture.notes
   return { ...picture, notes, durationSec: exact ?? stated, begins, firstShown }
+}
+
+/**
+ * The times between which nothing is missing, of a stream that was left somewhere: what was stored last may be shown behind pictures that
+ * are stored after it.
+ * @param times in the order stored
+ */
+export function settledTimes(times: readonly number[]): number[] {
+  let [before, most] = [-Infinity, -Infinity]
+  for (const time of times) if (time > most) [before, most] = [most, time]
+  return times.filter((time) => time <= before)
 }
 
 /** Times of blocks decide, if enough of them were seen; else the duration that the track states. */

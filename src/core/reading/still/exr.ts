@@ -14,19 +14,24 @@ const depths = [32, 16, 32] as const
 
 interface Attribute {
   readonly type: string
+  /** Where its value begins in the file. */
+  readonly at: number
   readonly body: Cursor
 }
 
-/**
- * Reads the first header of an OpenEXR (its published file layout): display and data window, channels, pixel shape, rate, timecode.
- * The picture is its display window; its samples are linear to light, and no picture for a display.
- */
-export async function readExr(file: FileWindow): Promise<WrapperReading> {
-  const bytes = (await file.some(0, Math.min(file.size, mostHeader))).slice()
+/** A header taken apart: its attributes, whose values begin where they are told, and where it ends. */
+export interface ExrHeader {
+  readonly isMultiPart: boolean
+  readonly isTiled: boolean
+  readonly attributes: ReadonlyMap<string, Attribute>
+  readonly end: number
+}
+
+/** The first header of an OpenEXR. @param bytes from the beginning of the file @throws ReadingFault */
+export function exrHeader(bytes: Uint8Array): ExrHeader {
   const cursor = new Cursor(bytes)
   cursor.skip(4)
   const version = cursor.u32(true)
-  const isMultiPart = (version & 0x1000) !== 0
   const word = () => {
     const end = bytes.indexOf(0, cursor.at)
     if (end < 0 || end - cursor.at > 255)
@@ -38,15 +43,41 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
   const attributes = new Map<string, Attribute>()
   for (let name = word(); name !== ''; name = word()) {
     const type = word()
-    attributes.set(name, { type, body: cursor.sub(cursor.u32(true)) })
+    const length = cursor.u32(true)
+    attributes.set(name, { type, at: cursor.at, body: cursor.sub(length) })
   }
-  const window = (name: string) => {
-    const body = attributes.get(name)?.body
-    if (!body || body.left < 16) throw new ReadingFault('damaged', `Its header has no ${name}.`, 8)
-    const [left, top, right, bottom] = [body.i32(true), body.i32(true), body.i32(true), body.i32(true)]
-    return { left, top, width: right - left + 1, height: bottom - top + 1 }
+  return {
+    isMultiPart: (version & 0x1000) !== 0,
+    isTiled: (version & 0x200) !== 0,
+    attributes,
+    end: cursor.at,
   }
-  const [display, data] = [window('displayWindow'), window('dataWindow')]
+}
+
+/** A window of a header, in pixels from the origin of both. @throws ReadingFault */
+export function exrWindow({ attributes }: ExrHeader, name: 'displayWindow' | 'dataWindow') {
+  const body = attributes.get(name)?.body
+  if (!body || body.bytes.length < 16) throw new ReadingFault('damaged', `Its header has no ${name}.`, 8)
+  const value = new Cursor(body.bytes)
+  const [left, top, right, bottom] = [value.i32(true), value.i32(true), value.i32(true), value.i32(true)]
+  return { left, top, width: right - left + 1, height: bottom - top + 1 }
+}
+
+/** How many lines lie together in a chunk; null where the header does not say. */
+export function linesInChunk({ attributes }: ExrHeader): number | null {
+  const body = attributes.get('compression')?.body
+  return body && body.bytes.length > 0 ? (linesOf[body.bytes[0] ?? 0] ?? 1) : null
+}
+
+/**
+ * Reads the first header of an OpenEXR (its published file layout): display and data window, channels, pixel shape, rate, timecode.
+ * The picture is its display window; its samples are linear to light, and no picture for a display.
+ */
+export async function readExr(file: FileWindow): Promise<WrapperReading> {
+  const bytes = (await file.some(0, Math.min(file.size, mostHeader))).slice()
+  const header = exrHeader(bytes)
+  const { attributes, isMultiPart } = header
+  const [display, data] = [exrWindow(header, 'displayWindow'), exrWindow(header, 'dataWindow')]
   if (display.width < 1 || display.height < 1 || display.width > 65_535 || display.height > 65_535)
     throw new ReadingFault('damaged', 'The picture has no size.', 8)
   const channels = channelsIn(attributes.get('channels')?.body)
@@ -57,13 +88,15 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
   const notes: Note[] = [
     { code: 'colour-linear', message: 'Its samples are linear to light: this is no picture for a display.' },
   ]
-  const { left, top, width, height } = data
-  if (left !== display.left || top !== display.top || width !== display.width || height !== display.height) {
-    const isMore =
-      left <= display.left && top <= display.top && width >= display.width && height >= display.height
+  const { width, height } = data
+  const [left, top] = [data.left - display.left, data.top - display.top]
+  const isApart = left !== 0 || top !== 0 || width !== display.width || height !== display.height
+  const isPicture = width > 0 && height > 0 && width <= 65_535 && height <= 65_535
+  if (isApart) {
+    const isMore = left <= 0 && top <= 0 && left + width >= display.width && top + height >= display.height
     notes.push({
       code: 'data-window',
-      message: `It holds ${width}×${height} from ${left - display.left}, ${top - display.top}: ${isMore ? 'more than is shown' : 'outside of that the picture is empty'}.`,
+      message: `It holds ${width}×${height} from ${left}, ${top}: ${isMore ? 'more than is shown' : 'outside of that the picture is empty'}.`,
     })
   }
   if (isMultiPart)
@@ -82,15 +115,16 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
   const depth =
     channels.find(({ name }) => /^(R|G|B|Y)$/.test(name.split('.').at(-1) ?? ''))?.kind ?? channels[0]?.kind
   const code = attributes.get('timeCode')?.body
-  const compression = attributes.get('compression')?.body
+  const lines = linesInChunk(header)
   const fault =
-    isMultiPart || version & 0x200 || !compression || compression.left < 1
+    isMultiPart || header.isTiled || lines === null
       ? null
-      : await faultOfLines(file, cursor.at, Math.ceil(height / (linesOf[compression.u8()] ?? 1)))
+      : await faultOfLines(file, header.end, Math.ceil(height / lines))
   return {
     reading: stillReading('OpenEXR', file.size, {
       width: display.width,
       height: display.height,
+      ...(isApart && isPicture ? { dataWindow: { left, top, width, height } } : {}),
       bitDepth: depths[depth ?? 1] ?? null,
       chroma: isLuma ? (hasChroma ? '4:2:0' : '4:0:0') : '4:4:4',
       alpha: names.has('A'),

@@ -17,6 +17,8 @@ export interface StillFacts {
   readonly pixelAspect?: Rational
   readonly rotation?: Rotation
   readonly colour?: Partial<Colour>
+  /** What the file holds, from the corner of what it shows, where that is another. */
+  readonly dataWindow?: NonNullable<Reading['video']>['dataWindow']
   /** Frames a second, where the picture says that it is one of many. */
   readonly rate?: Rate | null
   readonly timecode?: Reading['timecode']
@@ -49,6 +51,7 @@ export function stillReading(container: string, sizeBytes: number, facts: StillF
       alpha: facts.alpha,
       ...(facts.alpha && facts.premultiplied ? { premultiplied: true as const } : {}),
       colour: { ...unknownColour, ...facts.colour },
+      ...(facts.dataWindow ? { dataWindow: facts.dataWindow } : {}),
     },
     audio: [],
     timecode: facts.timecode ?? null,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { type Clip, claimsOf } from '../../../../core/edit/clip'
+import { type Clip, decodedSizeOf } from '../../../../core/edit/clip'
 import type { Proof } from '../../../../media/proof'
 import type { Field } from '../../../../media/play/field'
 import { rasterOf } from '../../../picture/layer-of-clip'
@@ -12,7 +12,7 @@ import type { View } from './views'
 /** A frame taken apart: its two fields, itself beside the one before it, or its spectra. */
 const props = defineProps<{ clip: Clip; view: View; frame: number; proof: Proof | null }>()
 const before = computed(() => Math.max(0, props.frame - 1))
-const size = computed(() => claimsOf(props.clip)?.video ?? rasterOf(props.clip))
+const size = computed(() => decodedSizeOf(props.clip) ?? rasterOf(props.clip))
 
 /** The order that the clip is held to have; null where its frames are held to be whole. */
 const flagged = computed(() => {

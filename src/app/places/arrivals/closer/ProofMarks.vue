@@ -2,14 +2,14 @@
 import { computed } from 'vue'
 import type { Clip } from '../../../../core/edit/clip'
 import type { Patch } from '../../../../core/evidence/proof'
-import { claimsOf } from '../../../../core/edit/clip'
+import { decodedSizeOf } from '../../../../core/edit/clip'
 import { present } from '../../../../core/assert'
 
 /** What is marked on a frame: blocks that comb, or the edges of baked bars. Drawn over it, turned as it is. */
 const props = defineProps<{ clip: Clip; blocks: readonly Patch[]; edges: boolean }>()
 
 const video = computed(() => present(props.clip.reading?.video, 'only what has a picture is marked'))
-const stored = computed(() => claimsOf(props.clip)?.video ?? video.value)
+const stored = computed(() => decodedSizeOf(props.clip) ?? video.value)
 const crop = computed(() => props.clip.corrections.crop)
 /** The stored pixels that are shown: all, or what a correction leaves of them. */
 const origin = computed(() => ({ x: crop.value?.left ?? 0, y: crop.value?.top ?? 0 }))
