@@ -28,7 +28,7 @@ const besidePicture = (startSec: number) =>
 
 /** What of a clip's corrections speaks of a line. */
 const spoken: Readonly<Record<string, readonly (keyof Clip['corrections'])[]>> = {
-  picture: ['pixelAspect', 'rotation', 'crop'],
+  picture: ['window', 'pixelAspect', 'rotation', 'crop'],
   motion: ['rate', 'repeatsOut'],
   scan: ['scan', 'fieldOrder'],
   colour: ['colour'],
