@@ -16,12 +16,11 @@ import { read } from '../../src/core/reading/read'
 import { simdKernels } from '../../src/core/evidence/simd'
 import type { Luma } from '../../src/core/planes/luma'
 import { toScreen } from '../../src/core/planes/screen'
-import { openClip } from '../../src/media/decode/clip'
+import { openClip, openHere } from '../../src/media/decode/clip'
 import { openInBrowser } from '../../src/media/decode/browser-clip'
 import type { ClipKind, Engine } from '../../src/media/decode/engine'
 import { soundInBrowser } from '../../src/media/decode/browser-sound'
 import { soundByToolkit } from '../../src/media/decode/toolkit-sound'
-import { openStill } from '../../src/media/decode/still'
 import { newCore } from '../../src/media/decode/toolkit-core'
 import { toolkitClip } from '../../src/media/decode/toolkit-clip'
 import { kindOfReading } from '../../src/media/lying'
@@ -56,8 +55,7 @@ async function described(url: string, sizeBytes: number) {
 
 async function opened(url: string, sizeBytes: number, engine: 'browser' | 'toolkit'): Promise<Engine | null> {
   const { locator, kind } = await described(url, sizeBytes)
-  if (engine === 'browser' && kind.kind === 'still') return openStill(locator, kind)
-  return engine === 'toolkit' ? toolkitClip(locator, kind) : openInBrowser(locator, kind)
+  return engine === 'toolkit' ? toolkitClip(locator, kind) : openHere(locator, kind)
 }
 
 /** Where the drawn picture lies in a raster that has bars above and below, and a line of the mark. */

@@ -23,6 +23,14 @@ function straightEngine(engine: Engine): Engine {
   }
 }
 
+/** A clip by what the browser decodes, and by what is no more than unpacked; null where it is left to the toolkit. */
+export async function openHere(locator: MediaLocator, clip: ClipKind): Promise<Engine | null> {
+  if (clip.container === 'DPX') return (await import('./dpx')).openDpx(locator, clip)
+  // Light of a scene becomes a signal in the toolkit.
+  if (clip.meaning.transfer === 'linear') return null
+  return clip.kind === 'still' ? openStill(locator, clip) : openInBrowser(locator, clip)
+}
+
 /**
  * Opens a clip by the browser's own decoder where it has one; else by the toolkit that ships, which is slower and knows nearly all.
  * @throws NoPicture
@@ -33,13 +41,7 @@ export async function openClip(
   signal: AbortSignal,
 ): Promise<OpenClip> {
   signal.throwIfAborted()
-  // Light of a scene becomes a signal in the toolkit.
-  const isLight = clip.meaning.transfer === 'linear'
-  const engine = isLight
-    ? toolkitClip(locator, clip)
-    : clip.kind === 'still'
-      ? ((await openStill(locator, clip)) ?? toolkitClip(locator, clip))
-      : ((await openInBrowser(locator, clip)) ?? toolkitClip(locator, clip))
+  const engine = (await openHere(locator, clip)) ?? toolkitClip(locator, clip)
   const straight = clip.alpha && clip.premultiplied && clip.meaning.transfer !== 'linear'
   const opened = straight ? straightEngine(engine) : engine
   return {
