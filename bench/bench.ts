@@ -6,6 +6,7 @@ import { measureList } from './list'
 import { measureLoudness } from './loudness'
 import { measureMoving, measurePaying } from './moving'
 import { measureLarge } from './large'
+import { measureLargeStill } from './large-still'
 import { measureKernels } from './measuring'
 import { measureNesting } from './nesting'
 import { measureNumbered } from './numbered'
@@ -142,6 +143,11 @@ if (asked('numbered') && hasBrowser) {
   const { listed, megabytes } = await measureNumbered()
   line('10000 numbered pictures, ten missing, listed as one clip (target 2000 ms)', `${listed} ms`)
   line('read of them (target 16 MB)', `${megabytes.toFixed(1)} MB`)
+}
+if (asked('large-still') && hasBrowser) {
+  const { seen, megabytes } = await measureLargeStill()
+  line('a plate of 8192×4320 in 16 bits is seen', `${seen} ms`)
+  line('the page holds for it, at most (target 300 MB)', `${megabytes.toFixed(0)} MB`)
 }
 if (asked('posters') && hasBrowser) {
   const { seconds, made, choosing } = await measurePosters()

@@ -9,7 +9,7 @@ import { turns } from '../turns'
 
 const headerLength = 2048
 /** Lines are read in stretches of so many bytes: of a large picture nothing is held but its planes. */
-const stretchBytes = 4 * 2 ** 20
+const stretchBytes = 16 * 2 ** 20
 
 /** A DPX by its own samples; null where they lie in a way that is not known here. */
 export async function openDpx(locator: MediaLocator, { steps, meaning }: ClipKind): Promise<Engine | null> {
