@@ -106,6 +106,8 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
   )
   if (layers.size > 0 && own.length > 0)
     notes.push({ code: 'several-layers', message: `Beside the picture it holds ${[...layers].join(', ')}.` })
+  const { primaries, note } = primariesOf(attributes.get('chromaticities')?.body)
+  if (note) notes.push(note)
   const aspect = attributes.get('pixelAspectRatio')?.body
   const shape = aspect && aspect.left >= 4 ? aspect.f32(true) : 1
   const perSecond = attributes.get('framesPerSecond')?.body
@@ -131,7 +133,7 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
       // By its definition: colours are multiplied by how much of the pixel they cover.
       premultiplied: true,
       pixelAspect: shape > 0 && shape < 100 ? nearestRational(shape, 1e-4) : rational(1),
-      colour: { transfer: 'linear', ...(isLuma ? {} : { matrix: 'rgb', range: 'full' as const }) },
+      colour: { transfer: 'linear', primaries, ...(isLuma ? {} : { matrix: 'rgb', range: 'full' as const }) },
       rate,
       timecode: code && code.left >= 4 ? timecodeOfDigits(code.u32(true)) : null,
       reel: textIn(attributes.get('reelName') ?? attributes.get('owner')),
@@ -139,6 +141,37 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
     }),
     origins: { 'video.width': 'displayWindow', 'video.rate': 'framesPerSecond', timecode: 'timeCode' },
     fault,
+  }
+}
+
+/** Red, green, blue and white in CIE x and y, by name (ITU-R BT.709 and BT.2020, SMPTE RP 431-2 and EG 432-1). */
+const known: Readonly<Record<string, readonly number[]>> = {
+  bt709: [0.64, 0.33, 0.3, 0.6, 0.15, 0.06, 0.3127, 0.329],
+  bt2020: [0.708, 0.292, 0.17, 0.797, 0.131, 0.046, 0.3127, 0.329],
+  'dci-p3': [0.68, 0.32, 0.265, 0.69, 0.15, 0.06, 0.314, 0.351],
+  'display-p3': [0.68, 0.32, 0.265, 0.69, 0.15, 0.06, 0.3127, 0.329],
+}
+
+/** The primaries that a picture states; those of no display are told as they are. */
+function primariesOf(body: Cursor | undefined): { primaries: string | null; note: Note | null } {
+  if (!body || body.left < 32) return { primaries: null, note: null }
+  const stated = Array.from({ length: 8 }, () => body.f32(true))
+  const near = (values: readonly number[]) =>
+    values.every((value, i) => Math.abs(value - (stated[i] ?? NaN)) < 0.002)
+  const primaries = Object.keys(known).find((name) => near(known[name] ?? [])) ?? null
+  if (primaries) return { primaries, note: null }
+  const [red, green, blue] = [0, 2, 4].map((i) =>
+    stated
+      .slice(i, i + 2)
+      .map((value) => value.toFixed(3))
+      .join(', '),
+  )
+  return {
+    primaries,
+    note: {
+      code: 'colour-primaries',
+      message: `Its primaries are red ${red}, green ${green} and blue ${blue}, those of no display: its colours shift until they are converted.`,
+    },
   }
 }
 
