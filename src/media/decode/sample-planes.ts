@@ -1,3 +1,4 @@
+import { concat } from '../../core/reading/bytes/concat'
 import type { Luma } from '../../core/planes/luma'
 import { type Planes, lumaOf, planesOf } from '../../core/planes/planes'
 import { type Meaning, weightsOf } from '../../core/planes/screen'
@@ -145,13 +146,7 @@ function joined(parts: readonly Uint8Array[]): Uint8Array {
   const last = parts.at(-1)
   if (first && last && follow)
     return new Uint8Array(first.buffer, first.byteOffset, last.byteOffset + last.length - first.byteOffset)
-  const all = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0))
-  let at = 0
-  for (const part of parts) {
-    all.set(part, at)
-    at += part.length
-  }
-  return all
+  return concat(...parts)
 }
 
 /** Red, green and blue as luma and chroma of a matrix, limited or full as it is meant, chroma whole. */

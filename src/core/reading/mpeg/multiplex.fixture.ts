@@ -1,3 +1,4 @@
+import { concat } from '../bytes/concat'
 import { bitWriter } from '../bytes/bit-writer.fixture'
 
 /** Writes small multiplexes as another writer would: streams of MPEG-2 pictures and of sound, laid into packets. */
@@ -15,15 +16,8 @@ export interface Carried {
   readonly parts: readonly Part[]
 }
 
-const joined = (parts: readonly (Uint8Array | readonly number[])[]): Uint8Array => {
-  const all = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0))
-  let at = 0
-  for (const part of parts) {
-    all.set(part, at)
-    at += part.length
-  }
-  return all
-}
+const joined = (parts: readonly (Uint8Array | readonly number[])[]): Uint8Array =>
+  concat(...parts.map((part) => Uint8Array.from(part)))
 
 /** Bytes that hold no start code and no sync of any sound. */
 export const filler = (length: number) => new Uint8Array(length).fill(0x55)
