@@ -146,7 +146,7 @@ function joined(parts: readonly Uint8Array[]): Uint8Array {
   const last = parts.at(-1)
   if (first && last && follow)
     return new Uint8Array(first.buffer, first.byteOffset, last.byteOffset + last.length - first.byteOffset)
-  return concat(...parts)
+  return concat(parts)
 }
 
 /** Red, green and blue as luma and chroma of a matrix, limited or full as it is meant, chroma whole. */

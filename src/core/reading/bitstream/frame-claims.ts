@@ -72,7 +72,7 @@ function factsOfStream(codec: string, frame: Uint8Array, setup: Uint8Array): Str
       return claimsOfHevc(nalUnits(frame, setup, hevcSets).units)
     case 'MPEG-1':
     case 'MPEG-2': {
-      const { claims, statedRate, isMpeg2, timecode } = claimsOfMpeg2(concat(setup, frame))
+      const { claims, statedRate, isMpeg2, timecode } = claimsOfMpeg2(concat([setup, frame]))
       if (claims.length === 0) return nothing
       return {
         claims,
@@ -83,7 +83,7 @@ function factsOfStream(codec: string, frame: Uint8Array, setup: Uint8Array): Str
       }
     }
     case 'MPEG-4 Visual':
-      return { claims: claimsOfMpeg4(concat(setup, frame)) }
+      return { claims: claimsOfMpeg4(concat([setup, frame])) }
     case 'DV': {
       const dv = claimsOfDv(frame)
       return dv

@@ -63,7 +63,7 @@ export async function walkBlocks(
         if (firstFrame.length === 0 && (flags & 6) === 0 && size > head.at) {
           const at = offset + head.at
           const bytes = await file.some(at, Math.min(body + size - at, firstBytes, end - at))
-          firstFrame = concat(track.strippedHeader, bytes)
+          firstFrame = concat([track.strippedHeader, bytes])
         }
       }
     }

@@ -17,7 +17,7 @@ export interface Carried {
 }
 
 const joined = (parts: readonly (Uint8Array | readonly number[])[]): Uint8Array =>
-  concat(...parts.map((part) => Uint8Array.from(part)))
+  concat(parts.map((part) => (part instanceof Uint8Array ? part : Uint8Array.from(part))))
 
 /** Bytes that hold no start code and no sync of any sound. */
 export const filler = (length: number) => new Uint8Array(length).fill(0x55)

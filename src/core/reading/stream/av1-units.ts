@@ -80,7 +80,7 @@ function withSize(unit: Uint8Array): Uint8Array {
   const length = headerLength(header)
   const head = unit.slice(0, length)
   head[0] = header | 2
-  return concat(head, sized(unit.length - length), unit.subarray(length))
+  return concat([head, sized(unit.length - length), unit.subarray(length)])
 }
 
 /** How AV1 lies in a file that begins so; null where it is none. */
@@ -108,7 +108,7 @@ export function* temporalUnits(bytes: Uint8Array, kind: Av1File): Generator<Temp
 
 const openUnits = (bytes: Uint8Array, at: number, end: number) =>
   concat(
-    ...[...unitsOf(bytes, at, end)]
+    [...unitsOf(bytes, at, end)]
       .filter(({ type }) => type !== delimiter && type !== padding)
       .map((unit) => bytes.subarray(unit.at, unit.end)),
   )
@@ -146,7 +146,7 @@ function* ofSizedUnits(bytes: Uint8Array): Generator<TemporalUnit> {
       end,
       bytes: () =>
         concat(
-          ...units
+          units
             .map((unit) => bytes.subarray(unit.at, unit.end))
             .filter((unit) => typeOf(byteAt(unit, 0)) !== delimiter)
             .map(withSize),
