@@ -158,6 +158,7 @@ ul {
   width: 100%;
   display: grid;
   grid-template-columns: 1fr auto;
+  column-gap: 8px;
   cursor: pointer;
   min-height: 24px;
 }
