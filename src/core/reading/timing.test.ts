@@ -67,6 +67,7 @@ describe('rate from frame times', () => {
           found.rate!.den === 1 || found.rate!.den % 1001 === 0 || found.rate!.den === 2,
         ]).toEqual(['constant', true])
       }),
+      { numRuns: 2000 },
     )
   })
 

@@ -123,7 +123,8 @@ function latticeRate(runs: readonly DurationRun[], clock: number): Rate | null {
   // Rates that no standard has (15, 12.5): the simplest number that both ends of the line allow; of one whose every other frame is left
   // out (14.985) the half is meant, not a fraction near it.
   const simple = nearestRational(mean, mean / Math.max(2, total))
-  const half = simple.den > 2 ? nearest(standardRates.map(halved)).find(fits) : undefined
+  if (simple.den <= 2 && fits(simple)) return simple
+  const half = nearest(standardRates.map(halved)).find(fits)
   if (half) return half
   if (fits(simple)) return simple
   return passes(total / frames) ? exactRate(mean) : null

@@ -103,12 +103,16 @@ export async function readFlv(file: FileWindow): Promise<WrapperReading> {
               ? Math.round((last.picture - (sorted[0] ?? 0) / 1000) * perSecond) + 1
               : null,
         })
+  // A steady picture is on as long as its frames are, also where sound or the description end before.
+  const counted =
+    rate.rate && rate.rateMode === 'constant' ? (picture?.video.frameCount ?? 0) / toNumber(rate.rate) : 0
+  const lasts = duration === null && counted === 0 ? null : Math.max(duration ?? 0, counted)
   return {
     reading: makeReading({
       kind: picture ? 'video' : 'audio',
       container: 'FLV',
       sizeBytes: file.size,
-      durationSec: duration,
+      durationSec: lasts,
       video: picture?.video ?? null,
       audio: sound ? [sound] : [],
       notes: picture?.notes ?? [],
