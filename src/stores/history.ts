@@ -275,7 +275,8 @@ export function useHistory<Doc extends object>(
   function takeBack(joins: string): void {
     if (done.value.at(-1)?.joins !== joins) return
     undo()
-    undone.value = undone.value.slice(0, -1)
+    // What was undone before followed on it, and follows on nothing now.
+    undone.value = []
     if (current && doc.value)
       persist(current, doc.value, [], [{ position: position.value, put: null, dropsLater: true }])
   }

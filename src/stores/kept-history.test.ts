@@ -133,7 +133,7 @@ describe('whatever is joined, undone and done again', () => {
         for (let n = 0; n <= history.lines.value.length; n++)
           expect(reopened.docAt(n)).toEqual(history.docAt(n))
       }),
-      { numRuns: 60 },
+      { numRuns: 150 },
     ))
 
   it('writes what is joined to a step beside it, not the step again', async () => {

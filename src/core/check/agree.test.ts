@@ -116,10 +116,13 @@ describe('the toll and what is shown', () => {
           const found = charge(kind)
           return found && 'share' in found ? found.share : 0
         }
-        expect(share('bars')).toBeCloseTo(bars, 6)
-        expect(share('crop')).toBeCloseTo(crop, 6)
+        // A field order that is turned shows the picture a line lower, which has its own charge.
+        const line = charge('field-order') ? 1 : 0
+        const [ofFrame, ofPicture] = [line / format.height, line / (layer!.size.down * y)]
+        expect(Math.abs(share('bars') - bars)).toBeLessThanOrEqual(ofFrame + 5e-7)
+        expect(Math.abs(share('crop') - crop)).toBeLessThanOrEqual(ofPicture + 5e-7)
       }),
-      { numRuns: 300 },
+      { numRuns: 600 },
     )
   })
 
