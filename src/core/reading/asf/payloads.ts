@@ -1,14 +1,18 @@
 import type { Cursor } from '../bytes/cursor'
 
-/** Sizes of a number by the two bits that tell them; of none it is nought. */
-const number = (cursor: Cursor, bits: number): number =>
-  [0, 1, 2, 4][bits & 3] === 0
-    ? 0
-    : (bits & 3) === 1
-      ? cursor.u8()
-      : (bits & 3) === 2
-        ? cursor.u16(true)
-        : cursor.u32(true)
+/** A number of as many bytes as its two bits tell; of none it is nought. */
+function number(cursor: Cursor, bits: number): number {
+  switch (bits & 3) {
+    case 1:
+      return cursor.u8()
+    case 2:
+      return cursor.u16(true)
+    case 3:
+      return cursor.u32(true)
+    default:
+      return 0
+  }
+}
 
 /** A picture that begins in a packet: when it is shown, in milliseconds, and its number, counted by the writer as far as it has room. */
 export interface Begun {
