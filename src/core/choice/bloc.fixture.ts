@@ -11,9 +11,10 @@ export const bloc = (text: string, weight = 10, more: Partial<Picture> = {}): Bl
   weight,
 })
 
-/** `60 3840x2160@25p, 40 1920x1080@50p` as footage. */
+/** `60 3840x2160@25p, 40 1920x1080@50p` as footage; what ends in `~` varies in its rate, 4 % of the frames off nominal. */
 export const footage = (text: string): Bloc[] =>
   text.split(', ').map((part) => {
     const [weight, format] = part.split(' ')
-    return bloc(format!, Number(weight))
+    const varies = format!.endsWith('~') ? { offNominalShare: 0.04 } : {}
+    return bloc(format!.replace('~', ''), Number(weight), varies)
   })

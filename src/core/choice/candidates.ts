@@ -1,20 +1,21 @@
 import { type Format, type FormatColour, formatKey, makeFormat, rec709 } from '../format/format'
-import type { Rate } from '../rate/rate'
 import { isHdr } from '../picture/colour'
 import { type FieldOrder } from '../picture/scan'
 import { type FrameSize, sizeKey, square } from '../picture/size'
 import { uprightSize } from '../picture/turn'
-import type { Mains, Policy } from '../toll/policy'
-import { candidateRates, heldRates, rateKey, regionRates } from './rates'
+import { isTapeRaster } from '../format/standard'
+import type { Lean, Mains, Policy } from '../toll/policy'
+import { candidateRates, interlacedRates, regionRates } from './rates'
 import { candidateSizes } from './sizes'
 import type { Bloc } from './vote'
-import { gatherWeight, holds, mostHeld, weightOf } from './weight'
+import { gatherWeight, mostHeld } from './weight'
 
 /** What the candidates follow besides the footage. */
 export interface Wanted {
   readonly deliverables: readonly Format[]
   readonly mains: Mains | null
   readonly policy: Policy
+  readonly lean?: Lean
 }
 
 /**
@@ -24,24 +25,26 @@ export interface Wanted {
  */
 export function candidateFormats(
   blocs: readonly Bloc[],
-  { deliverables, mains, policy }: Wanted,
+  wanted: Wanted,
   tried: readonly Format[] = [],
 ): Format[] {
+  const { deliverables, mains, policy } = wanted
   const colour = commonColour(blocs, deliverables)
+  const lean = wanted.lean ?? 'balanced'
   const formats = new Map<string, Format>()
   const add = (format: Format) => {
     if (!formats.has(formatKey(format))) formats.set(formatKey(format), format)
   }
   if (blocs.length > 0) {
-    const sizes = candidateSizes(blocs, deliverables, policy)
-    const rates = candidateRates(blocs, deliverables, policy)
-    const fields = fieldsOffered(blocs, deliverables, policy)
+    const rates = candidateRates(blocs, deliverables, mains, policy)
+    const fields = interlacedRates(blocs, deliverables, policy)
     const fieldOrder = commonFieldOrder(blocs)
-    for (const size of sizes) {
-      for (const rate of rates) {
-        add(makeFormat(size, rate, 'progressive', colour))
-        if (fields(size, rate)) add({ ...makeFormat(size, rate, 'interlaced', colour), fieldOrder })
-      }
+    const isInterlacedToo = interlacedSizes(blocs, deliverables)
+    const isProgressiveToo = progressiveSizes(blocs, deliverables)
+    for (const size of candidateSizes(blocs, deliverables, policy, lean)) {
+      if (isProgressiveToo(size)) for (const rate of rates) add(makeFormat(size, rate, 'progressive', colour))
+      if (isInterlacedToo(size))
+        for (const rate of fields) add({ ...makeFormat(size, rate, 'interlaced', colour), fieldOrder })
     }
   } else if (deliverables.length > 0) deliverables.forEach((format) => add({ ...format, colour }))
   else {
@@ -52,31 +55,32 @@ export function candidateFormats(
   return [...formats.values()]
 }
 
-/**
- * Where an interlaced format is offered: at the frame rates of interlaced deliverables, and of interlaced footage that holds
- * half of the weight; at HD and at the sizes that these have.
- */
-function fieldsOffered(
+/** Sizes that are offered interlaced: HD, and those of interlaced footage and deliverables. */
+function interlacedSizes(
   blocs: readonly Bloc[],
   deliverables: readonly Format[],
-  policy: Policy,
-): (size: FrameSize, rate: Rate) => boolean {
-  const footage = blocs.filter((bloc) => bloc.picture.scan === 'interlaced')
-  const delivered = deliverables.filter((format) => format.scan === 'interlaced')
-  const half = holds(weightOf(footage), weightOf(blocs), policy.shares.interlaced)
-  if (!half && delivered.length === 0) return () => false
-  const inEarnest = new Set(heldRates(blocs, policy).map(rateKey))
-  const ofFootage = half ? footage.flatMap(({ picture }) => picture.rate ?? []).map(rateKey) : []
-  const rates = new Set([
-    ...ofFootage.filter((key) => inEarnest.has(key)),
-    ...delivered.map(({ rate }) => rateKey(rate)),
-  ])
+): (size: FrameSize) => boolean {
   const sizes = new Set([
     sizeKey(hd),
-    ...footage.map(({ picture }) => sizeKey(uprightSize(picture))),
-    ...delivered.map(sizeKey),
+    ...blocs.flatMap(({ picture }) => (picture.scan === 'interlaced' ? [sizeKey(uprightSize(picture))] : [])),
+    ...deliverables.flatMap((format) => (format.scan === 'interlaced' ? [sizeKey(format)] : [])),
   ])
-  return (size, rate) => rates.has(rateKey(rate)) && sizes.has(sizeKey(size))
+  return (size) => sizes.has(sizeKey(size))
+}
+
+/** Sizes that are offered progressive: the raster of a tape beside deliverables only where one of them has it, or no clip is interlaced. */
+function progressiveSizes(
+  blocs: readonly Bloc[],
+  deliverables: readonly Format[],
+): (size: FrameSize) => boolean {
+  const hasFields = blocs.some(({ picture }) => picture.scan === 'interlaced')
+  return (size) =>
+    deliverables.length === 0 ||
+    !hasFields ||
+    !isTapeRaster(size) ||
+    deliverables.some(
+      (deliverable) => deliverable.scan === 'progressive' && sizeKey(deliverable) === sizeKey(size),
+    )
 }
 
 const hd: FrameSize = { width: 1920, height: 1080, pixelAspect: square }

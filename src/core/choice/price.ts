@@ -1,6 +1,7 @@
 import { type Grade } from '../toll/grade'
 import type { Format } from '../format/format'
 import { type Toll, tollFrom } from '../toll/charge'
+import { aspectOfCharge } from '../toll/sentence'
 import { type Out, type Pricing, outgoing } from './outgoing'
 import type { Bloc } from './vote'
 
@@ -10,6 +11,8 @@ export interface Price {
   /** 0 = nothing lost, 1 = all. Footage, and what is lost after the timeline, together. */
   readonly score: number
   readonly untouchedShare: number
+  /** The same, with what only varies in its rate. */
+  readonly steadyShare: number
   readonly shareByGrade: Readonly<Record<Grade, number>>
 }
 
@@ -27,11 +30,22 @@ export function faresIn(format: Format, blocs: readonly Bloc[], pricing: Pricing
   const row = pricing.table.at(format)
   const outOf = outgoing(format, pricing)
   return blocs.map((bloc) => {
-    const toll = row.of(bloc.picture)
-    const out = outOf(bloc.picture, toll)
+    const toll = bloc.frameForFrame ? withoutMotion(row.of(bloc.picture)) : row.of(bloc.picture)
+    const out = outOf(bloc.frameForFrame ? null : bloc.picture, toll)
     return { bloc, toll, out, loss: 1 - (1 - toll.loss) * (1 - out.loss) }
   })
 }
+
+/** A toll of what is shown frame for frame, whatever the rate. */
+const withoutMotion = ({ charges, untouched }: Toll): Toll =>
+  tollFrom(
+    charges.filter(({ kind }) => aspectOfCharge(kind) !== 'motion'),
+    untouched,
+  )
+
+/** Whether nothing is done to a clip but that its rate varies: of a steady one of its nominal rate it would be free. */
+const isFree = ({ grade, charges }: Toll): boolean =>
+  grade === 'free' || charges.every((charge) => charge.grade === 'free' || charge.kind === 'variable-rate')
 
 /** What a timeline loses after it where no footage decides. */
 export const emptyOut = (format: Format, pricing: Pricing): Out =>
@@ -40,10 +54,11 @@ export const emptyOut = (format: Format, pricing: Pricing): Out =>
 /** The price of a format: Σ weight · loss / Σ weight; without footage, what is lost after the timeline. */
 export function priceIn(format: Format, blocs: readonly Bloc[], pricing: Pricing): Price {
   const shares: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
-  let [weight, lost] = [0, 0]
+  let [weight, lost, steady] = [0, 0, 0]
   for (const { bloc, toll, loss } of faresIn(format, blocs, pricing)) {
     weight += bloc.weight
     lost += bloc.weight * loss
+    if (isFree(toll)) steady += bloc.weight
     shares[toll.grade] += bloc.weight
   }
   if (weight === 0)
@@ -51,6 +66,7 @@ export function priceIn(format: Format, blocs: readonly Bloc[], pricing: Pricing
       format,
       score: emptyOut(format, pricing).loss,
       untouchedShare: 1,
+      steadyShare: 1,
       shareByGrade: { ...shares, free: 1 },
     }
   const { free, light, heavy, severe } = shares
@@ -58,6 +74,7 @@ export function priceIn(format: Format, blocs: readonly Bloc[], pricing: Pricing
     format,
     score: lost / weight,
     untouchedShare: free / weight,
+    steadyShare: steady / weight,
     shareByGrade: {
       free: free / weight,
       light: light / weight,

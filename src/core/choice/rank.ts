@@ -7,7 +7,7 @@ import type { Pricing } from './outgoing'
 import { type Price, priceIn } from './price'
 import { reasonFor } from './reason'
 import { isUpright } from '../picture/size'
-import type { Bloc } from './vote'
+import { type Bloc, counted } from './vote'
 
 /** A format with its price for all footage, and why it stands where it stands. */
 export interface Candidate extends Price {
@@ -38,11 +38,12 @@ export const pricingOf = ({
 }: RankOptions): Pricing => ({ table: table ?? tollTable(leaning(policy, lean)), deliverables, mains })
 
 /** Prices every candidate for the footage and puts the best first. Does not depend on the order of the blocs. */
-export function rank(blocs: readonly Bloc[], options: RankOptions): Candidate[] {
+export function rank(all: readonly Bloc[], options: RankOptions): Candidate[] {
   const { policy, lean = 'balanced', tried = [], explained = Infinity } = options
   const pricing = pricingOf(options)
   const { deliverables, mains } = pricing
-  return candidateFormats(blocs, { deliverables, mains, policy }, tried)
+  const blocs = counted(all, policy)
+  return candidateFormats(blocs, { deliverables, mains, policy, lean }, tried)
     .map((format) => priceIn(format, blocs, pricing))
     .sort((a, b) => comparePrices(a, b, lean))
     .map((price, i) => ({
@@ -52,8 +53,9 @@ export function rank(blocs: readonly Bloc[], options: RankOptions): Candidate[] 
 }
 
 /** The price of one format, sentence included. */
-export function priceOf(format: Format, blocs: readonly Bloc[], options: RankOptions): Candidate {
+export function priceOf(format: Format, all: readonly Bloc[], options: RankOptions): Candidate {
   const pricing = pricingOf(options)
+  const blocs = counted(all, options.policy)
   return { ...priceIn(format, blocs, pricing), reason: reasonFor(format, blocs, pricing) }
 }
 
@@ -70,7 +72,7 @@ const beyondDust = (x: number) => (Math.abs(x) < 1e-9 ? 0 : x)
 export function comparePrices(a: Price, b: Price, lean: Lean): number {
   const freer = beyondDust(b.untouchedShare - a.untouchedShare)
   return (
-    (lean === 'majority' ? freer : 0) ||
+    (lean === 'majority' ? beyondDust(b.steadyShare - a.steadyShare) : 0) ||
     beyondDust(a.score - b.score) ||
     freer ||
     Number(a.format.scan === 'interlaced') - Number(b.format.scan === 'interlaced') ||

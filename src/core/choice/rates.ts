@@ -1,70 +1,124 @@
 import type { Format } from '../format/format'
-import { type Rate, doubled, halved, isStandardRate } from '../rate/rate'
-import { rational, toNumber } from '../rational/rational'
+import { type Rate, doubled, halved } from '../rate/rate'
+import { equal, rational, toNumber } from '../rational/rational'
 import type { Mains, Policy } from '../toll/policy'
 import type { Bloc } from './vote'
-import { gatherWeight, holds, weightOf } from './weight'
-
-/** Rates that a project is set up in, in frames a second. */
-const [slowest, fastest] = [20, 60]
-/** Above this, half of a rate is proposed too. */
-const halvedAbove = 30
+import { type Held, gatherWeight, holds, weightOf } from './weight'
 
 export const rateKey = ({ num, den }: Rate): string => `${num}/${den}`
 
-/** Halved until it is at most the fastest that a project is set up in. */
-function broughtDown(rate: Rate): Rate {
-  while (toNumber(rate) > fastest) rate = halved(rate)
-  return rate
+const [r25, r50] = [rational(25), rational(50)]
+const [r29, r59] = [rational(30000, 1001), rational(60000, 1001)]
+
+/** The rates in which programmes are shown. */
+const homeRates: readonly Rate[] = [
+  rational(24000, 1001),
+  rational(24),
+  r25,
+  r29,
+  rational(30),
+  r50,
+  r59,
+  rational(60),
+]
+const isHome = (rate: Rate): boolean => homeRates.some((home) => equal(home, rate))
+/** Above this a rate that is at home nowhere is halved. */
+const halvedAbove = 30
+/** No programme is shown in more. */
+const fastest = 60
+
+/** The rate that a progressive clip speaks for: its own where programmes are shown in it; a fast one halved, a slow one doubled. Null for none. */
+export function homeRate(rate: Rate): Rate | null {
+  if (isHome(rate)) return rate
+  if (toNumber(rate) < halvedAbove) return isHome(doubled(rate)) ? doubled(rate) : null
+  let half = rate
+  while (toNumber(half) > halvedAbove) half = halved(half)
+  return isHome(half) ? half : null
 }
 
-/** What a rate that was filmed proposes: itself, halves of a fast one, the double of a slow one. */
-function proposals(rate: Rate): Rate[] {
-  const own = broughtDown(rate)
-  if (toNumber(own) < slowest) return [doubled(own)]
-  return toNumber(own) > halvedAbove ? [own, halved(own)] : [own]
-}
+/** Whether a clip was filmed to be slowed or sped up: no programme is shown as fast, or as slowly. */
+export const isFilmedOtherwise = (rate: Rate): boolean => toNumber(rate) < 20 || toNumber(rate) > fastest
 
-/** The rates that footage holds in earnest: frames of all clips, and fields of interlaced ones. */
-export function heldRates(blocs: readonly Bloc[], policy: Policy): Rate[] {
+/** What footage speaks for: progressive clips for one rate each, interlaced ones for their fields and frames where they hold enough. */
+function spokenFor(blocs: readonly Bloc[], policy: Policy): Held<Rate>[] {
   const whole = weightOf(blocs)
-  const held = gatherWeight(
-    blocs.flatMap(({ picture: { rate, scan }, weight }) =>
-      rate
-        ? (scan === 'interlaced' ? [rate, doubled(rate)] : [rate]).map((value) => ({ value, weight }))
-        : [],
-    ),
+  const interlaced = weightOf(blocs.filter(({ picture }) => picture.scan === 'interlaced'))
+  const hold = (share: number) => holds(interlaced, whole, share)
+  const { fields, interlaced: half } = policy.shares
+  return gatherWeight(
+    blocs.flatMap(({ picture: { rate, scan }, weight }) => {
+      if (!rate) return []
+      const own =
+        scan === 'interlaced'
+          ? [...(hold(fields) ? [doubled(rate)] : []), ...(hold(half) ? [rate] : [])].filter(isHome)
+          : [homeRate(rate)]
+      return own.flatMap((value) => (value ? [{ value, weight }] : []))
+    }),
     rateKey,
   )
-  return held.filter((one) => holds(one.weight, whole, policy.shares.proposes)).map((one) => one.value)
 }
 
-/**
- * The rates worth pricing: standard ones from 20 to 60 that enough footage proposes, and every one that is delivered.
- * Where none is left, what the footage holds, halved to at most 60.
- */
+/** The rates at which a timeline is offered progressive. */
 export function candidateRates(
+  blocs: readonly Bloc[],
+  deliverables: readonly Format[],
+  mains: Mains | null,
+  policy: Policy,
+): Rate[] {
+  const whole = weightOf(blocs)
+  const rates = new Map<string, Rate>()
+  const add = (rate: Rate) => rates.set(rateKey(rate), rate)
+  const { proposes, otherRate } = policy.shares
+  if (deliverables.length > 0) {
+    for (const { rate, scan } of deliverables) if (scan === 'progressive') add(rate)
+    const progressive = blocs.filter(({ picture }) => picture.scan !== 'interlaced')
+    for (const { value, weight } of spokenFor(progressive, policy))
+      if (holds(weight, whole, otherRate) && !deliverables.some((d) => isTwin(value, d))) add(value)
+    return [...rates.values()]
+  }
+  const spoken = spokenFor(blocs, policy)
+  for (const { value, weight } of spoken)
+    if (holds(weight, whole, isForeignRate(value, mains) ? otherRate : proposes)) add(value)
+  if (rates.size > 0) return [...rates.values()]
+  const [most] = [...spoken].sort((a, b) => b.weight - a.weight || toNumber(a.value) - toNumber(b.value))
+  if (most) return [most.value]
+  for (const { picture } of blocs) if (picture.rate) add(broughtDown(picture.rate))
+  return [...rates.values()]
+}
+
+/** The rates at which a timeline is offered interlaced: of interlaced deliverables, and of interlaced footage that holds half. */
+export function interlacedRates(
   blocs: readonly Bloc[],
   deliverables: readonly Format[],
   policy: Policy,
 ): Rate[] {
-  const rates = new Map<string, Rate>()
-  const add = (rate: Rate) => rates.set(rateKey(rate), rate)
-  const held = heldRates(blocs, policy)
-  held
-    .flatMap(proposals)
-    .filter((rate) => isStandardRate(rate) && toNumber(rate) >= slowest && toNumber(rate) <= fastest)
-    .forEach(add)
-  for (const { rate } of deliverables) add(rate)
-  if (rates.size === 0) {
-    const all = blocs.flatMap(({ picture }) => picture.rate ?? [])
-    for (const rate of held.length ? held : all) add(broughtDown(rate))
-  }
-  return [...rates.values()]
+  const whole = weightOf(blocs)
+  const footage = blocs.filter(({ picture }) => picture.scan === 'interlaced')
+  const held = gatherWeight(
+    footage.flatMap(({ picture: { rate }, weight }) => (rate ? [{ value: rate, weight }] : [])),
+    rateKey,
+  )
+  const ofFootage = holds(weightOf(footage), whole, policy.shares.interlaced)
+    ? held.filter(({ weight }) => holds(weight, whole, policy.shares.proposes)).map(({ value }) => value)
+    : []
+  const delivered = deliverables.filter(({ scan }) => scan === 'interlaced').map(({ rate }) => rate)
+  return [...new Map([...delivered, ...ofFootage].map((rate) => [rateKey(rate), rate])).values()]
 }
 
-const [r25, r50] = [rational(25), rational(50)]
-const [r29, r59] = [rational(30000, 1001), rational(60000, 1001)]
+/** Whether a rate is all but that of a deliverable, of its frames or its fields: one conforms to what was ordered. */
+function isTwin(rate: Rate, { rate: delivered, scan }: Format): boolean {
+  const rates = scan === 'interlaced' ? [delivered, doubled(delivered)] : [delivered]
+  return rates.some((other) => {
+    const apart = Math.abs(toNumber(rate) / toNumber(other) - 1)
+    return apart > 0 && apart < 0.0011
+  })
+}
+
+/** Halved until it is at most the fastest in which programmes are shown. */
+function broughtDown(rate: Rate): Rate {
+  while (toNumber(rate) > fastest) rate = halved(rate)
+  return rate
+}
 
 /** Rates, the usual one first. */
 export type RegionRates = readonly [Rate, ...Rate[]]
@@ -77,4 +131,4 @@ const foreign: Record<Mains, readonly Rate[]> = { 50: [r29, rational(30), r59, r
 
 /** Whether lamps and screens of a mains region beat with a rate; those of cinema are at home everywhere. */
 export const isForeignRate = (rate: Rate, mains: Mains | null): boolean =>
-  mains !== null && foreign[mains].some((other) => rateKey(other) === rateKey(rate))
+  mains !== null && foreign[mains].some((other) => equal(other, rate))

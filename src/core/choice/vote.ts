@@ -1,6 +1,9 @@
 import * as z from 'zod'
 import type { Reading, VideoFacts } from '../reading/reading'
 import { type Picture, gatherPictures } from '../picture/picture'
+import type { Policy } from '../toll/policy'
+import { isFilmedOtherwise } from './rates'
+import { holds, weightOf } from './weight'
 
 /** How much a clip counts when the format is chosen. */
 export const Priority = z.enum(['normal', 'key', 'left-out'])
@@ -23,6 +26,8 @@ export interface Bloc {
   readonly seconds: number
   /** Running time × priority. */
   readonly weight: number
+  /** It was filmed to be slowed or sped up: it will be shown frame for frame, at whatever rate. */
+  readonly frameForFrame?: true
 }
 
 export type Exclusion = 'still' | 'sound' | 'left-out' | 'not-read' | 'no-duration'
@@ -65,6 +70,20 @@ export function gatherVotes(electors: readonly Elector[]): Ballot {
     },
   )
   return { blocs, excluded }
+}
+
+/**
+ * Footage as it counts: hours of a watching camera of which seconds are used, and what was filmed for slow motion, decide less than what is
+ * shown as it was filmed, as long as there is some of that.
+ */
+export function counted(blocs: readonly Bloc[], { shares }: Policy): readonly Bloc[] {
+  const isOther = ({ picture }: Bloc) => picture.rate !== null && isFilmedOtherwise(picture.rate)
+  const others = blocs.filter(isOther)
+  if (others.length === 0) return blocs
+  if (!holds(weightOf(blocs) - weightOf(others), weightOf(blocs), shares.usualRates)) return blocs
+  return blocs.map((bloc) =>
+    isOther(bloc) ? { ...bloc, weight: bloc.weight * shares.filmedOtherwise, frameForFrame: true } : bloc,
+  )
 }
 
 function voterOf({ id, reading, priority }: Elector): Voter | Exclusion {

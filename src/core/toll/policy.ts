@@ -1,23 +1,23 @@
 import * as z from 'zod'
 
 /** What the editor leans to when sizes are mixed. */
-export const Lean = z.enum(['balanced', 'sharp', 'detail', 'majority'])
+export const Lean = z.enum(['balanced', 'sharp', 'detail', 'majority', 'motion'])
 export type Lean = z.infer<typeof Lean>
 
 const weight = z.number().min(0).max(1)
 
 /** What a lean sets: how much it weighs that detail is left unused, that pixels are invented, that the frame stays empty. */
+const weightsOfLean = (unused: number, invented: number, bars: number) =>
+  z.object({
+    /** Loss for each share of the source's pixels that a reduction leaves unused. */
+    unused: weight.default(unused),
+    /** Loss for each share of the output's pixels that an enlargement invents. */
+    invented: weight.default(invented),
+    /** Loss for each share of the frame that is barred. */
+    bars: weight.default(bars),
+  })
 const leanWeights = (unused: number, invented: number, bars: number) =>
-  z
-    .object({
-      /** Loss for each share of the source's pixels that a reduction leaves unused. */
-      unused: weight.default(unused),
-      /** Loss for each share of the output's pixels that an enlargement invents. */
-      invented: weight.default(invented),
-      /** Loss for each share of the frame that is barred. */
-      bars: weight.default(bars),
-    })
-    .prefault({})
+  weightsOfLean(unused, invented, bars).prefault({})
 export type LeanWeights = z.infer<ReturnType<typeof leanWeights>>
 
 /** Every weight of a charge and every share of the choice: the one place where they stand, shown to and changeable by the editor. */
@@ -27,7 +27,12 @@ export const Policy = z.object({
     .object({
       balanced: leanWeights(0.3, 1, 0.5),
       sharp: leanWeights(0.12, 1, 0.5),
-      detail: leanWeights(1, 0.3, 0.25),
+      // Bars lose no pixel.
+      detail: leanWeights(1, 0.25, 0.25),
+      /** Loss for the share of frames that are left out, where every moment is to be kept. */
+      motion: weightsOfLean(0.3, 1, 0.5)
+        .extend({ skip: weight.default(0.3) })
+        .prefault({}),
     })
     .prefault({}),
   /** Loss for each share of the picture that is cropped. */
@@ -36,7 +41,7 @@ export const Policy = z.object({
   /** Loss for the share of timeline frames that show a source frame again. */
   repeat: weight.default(0.06),
   /** Loss for the share of source frames that are left out. */
-  skip: weight.default(0.05),
+  skip: weight.default(0.08),
   slip: weight.default(0.02),
   /** Loss for each slip a minute, at most `slipMost`. */
   slipPerMinute: weight.default(0.01),
@@ -48,9 +53,13 @@ export const Policy = z.object({
   /** Loss for the share of frames that two source frames are mixed in, besides half of what unevenness costs. */
   blend: weight.default(0.1),
   speedSlight: weight.default(0.005),
+  /** Two thirds of a semitone: 23.976, 24 and 25 in each other. */
+  speedNear: weight.default(0.05),
   speed: weight.default(0.2),
-  deinterlaceSameRate: weight.default(0.15),
-  deinterlaceDoubleRate: weight.default(0.08),
+  /** By method, whatever of it is shown; a single field has half of the lines, and both averaged are soft and double. */
+  deinterlaceAdaptive: weight.default(0.08),
+  deinterlaceInterpolate: weight.default(0.1),
+  deinterlaceSingle: weight.default(0.13),
   weave: weight.default(0.6),
   fieldsFromFrames: weight.default(0.02),
   fieldOrder: weight.default(0.03),
@@ -84,8 +93,18 @@ export const Policy = z.object({
       orientation: weight.default(0.25),
       /** For a size that nobody would set up otherwise. */
       oddSize: weight.default(0.9),
-      /** For interlaced footage to propose an interlaced format. */
+      /** The same, where the largest share that is untouched decides. */
+      oddSizeMajority: weight.default(0.5),
+      /** For interlaced footage to propose an interlaced format, and its rate of frames. */
       interlaced: weight.default(0.5),
+      /** For interlaced footage to propose its rate of fields. */
+      fields: weight.default(1 / 3),
+      /** For a rate that is foreign to the region, and for one that is not delivered where others are. */
+      otherRate: weight.default(0.5),
+      /** For clips of usual rates, before those count less that were filmed to be slowed or sped up. */
+      usualRates: weight.default(0.05),
+      /** What those count then. */
+      filmedOtherwise: weight.default(0.1),
     })
     .prefault({}),
 })

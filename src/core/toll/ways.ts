@@ -153,14 +153,8 @@ function deinterlaced(at: Case): PricedWay {
       return {
         way: way(treatment.motion, { kind: 'deinterlaced', method: 'blend', keep: 'first', mixed }),
         charges: [
-          ...motion(rate, format.rate),
-          {
-            kind: 'deinterlace',
-            doubleRate: false,
-            both: true,
-            grade: 'heavy',
-            loss: weights.deinterlaceSameRate,
-          },
+          ...oneInTwo(at),
+          { kind: 'deinterlace', doubleRate: false, both: true, ...priceOf('blend', weights) },
         ],
       }
     case 'deinterlace':
@@ -168,23 +162,33 @@ function deinterlaced(at: Case): PricedWay {
         ? everyField(at, fields.method)
         : oneField(at, fields.method, fields.rate.keep)
     default:
-      return landsWhole(rate, format.rate) ? oneField(at, 'adaptive', 'first') : everyField(at, 'adaptive')
+      return cheapest([
+        ...(landsWhole(rate, format.rate) ? [oneField(at, 'adaptive', 'first')] : []),
+        everyField(at, 'adaptive'),
+      ])
   }
 }
 
 type Method = Extract<Taking, { kind: 'deinterlaced' }>['method']
 
+/** What a method costs: a single field has half of the lines, both averaged are soft and double. */
+function priceOf(method: Method | 'blend', weights: Weights): { grade: 'light' | 'heavy'; loss: number } {
+  if (method === 'adaptive') return { grade: 'light', loss: weights.deinterlaceAdaptive }
+  if (method === 'interpolate') return { grade: 'light', loss: weights.deinterlaceInterpolate }
+  return { grade: 'heavy', loss: weights.deinterlaceSingle }
+}
+
+/** What the motion of one field of each frame costs: of twice as many moments every second, and those as they land. */
+const oneInTwo = ({ rate, format, motion, held }: Case): Charge[] => [
+  ...held(doubled(rate), rate),
+  ...motion(rate, format.rate),
+]
+
 const oneField = (at: Case, method: Method, keep: 'first' | 'second'): PricedWay => ({
   way: way(at.treatment.motion, { kind: 'deinterlaced', method, keep, mixed: mixes(at) }),
   charges: [
-    ...at.motion(at.rate, at.format.rate),
-    {
-      kind: 'deinterlace',
-      doubleRate: false,
-      both: false,
-      grade: 'heavy',
-      loss: at.weights.deinterlaceSameRate,
-    },
+    ...oneInTwo(at),
+    { kind: 'deinterlace', doubleRate: false, both: false, ...priceOf(method, at.weights) },
   ],
 })
 
@@ -192,13 +196,7 @@ const everyField = (at: Case, method: Method): PricedWay => ({
   way: way(at.treatment.motion, { kind: 'deinterlaced', method, keep: 'each', mixed: mixes(at) }),
   charges: [
     ...at.motion(doubled(at.rate), at.format.rate),
-    {
-      kind: 'deinterlace',
-      doubleRate: true,
-      both: false,
-      grade: 'light',
-      loss: at.weights.deinterlaceDoubleRate,
-    },
+    { kind: 'deinterlace', doubleRate: true, both: false, ...priceOf(method, at.weights) },
   ],
 })
 

@@ -22,6 +22,7 @@ export const weightGroups: readonly { title: string; words: Partial<Record<FlatW
       pulldown: '2:3 pulldown',
       blend: 'frames mixed, a share',
       speedSlight: 'speed within 0.1 %',
+      speedNear: 'speed within 4.3 %',
       speed: 'other speed, not wanted',
       variableRate: 'variable rate',
       variableMost: 'frames off nominal, at most',
@@ -30,8 +31,9 @@ export const weightGroups: readonly { title: string; words: Partial<Record<FlatW
   {
     title: 'Fields',
     words: {
-      deinterlaceSameRate: 'deinterlaced, same rate',
-      deinterlaceDoubleRate: 'deinterlaced, double rate',
+      deinterlaceAdaptive: 'deinterlaced by motion',
+      deinterlaceInterpolate: 'deinterlaced, lines interpolated',
+      deinterlaceSingle: 'one field alone, or both averaged',
       weave: 'woven on progressive',
       fieldsFromFrames: 'a field from each frame',
       fieldOrder: 'field order turned',
@@ -72,5 +74,10 @@ export const shareWords: Record<keyof Policy['shares'], string> = {
   proposes: 'to propose a size or a rate',
   orientation: 'for upright or lying to count',
   oddSize: 'for a size that is not usual',
+  oddSizeMajority: 'the same, ranked by majority',
   interlaced: 'for interlaced formats',
+  fields: 'for the field rate of interlaced footage',
+  otherRate: 'for a rate foreign to the region, or not delivered',
+  usualRates: 'of usual rates, for others to count less',
+  filmedOtherwise: 'counted of clips filmed to be slowed or sped up',
 }

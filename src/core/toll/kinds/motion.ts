@@ -85,9 +85,11 @@ export function cadenceCharges(
 function speedCharges(exact: Rational, wanted: boolean, weights: Weights): MotionCharge[] {
   const speed = toNumber(exact)
   if (speed === 1) return []
-  const slight = Math.abs(speed - 1) <= 0.001 + 1e-9
-  const loss = slight ? weights.speedSlight : wanted ? 0 : weights.speed
-  return [{ kind: 'speed', speed, grade: slight || wanted ? 'light' : 'heavy', loss }]
+  // The pair of 1000 and 1001; two thirds of a semitone, which nobody hears.
+  const isSlight = Math.abs(speed - 1) <= 0.0011
+  const isNear = Math.abs(speed - 1) <= 0.043
+  const loss = wanted ? 0 : isSlight ? weights.speedSlight : isNear ? weights.speedNear : weights.speed
+  return [{ kind: 'speed', speed, grade: isNear || wanted ? 'light' : 'heavy', loss }]
 }
 
 /** What frames pay that are shown as they land; null where each is shown once. */
