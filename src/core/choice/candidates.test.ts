@@ -52,8 +52,8 @@ describe('candidates', () => {
         .sort()
     const lying = [bloc('1920x1080@25p')]
     expect(of(lying, '1280x720@25p', '720x1280@25p')).toEqual(['1280x720@25p', '1920x1080@25p'])
-    // Where none lies as the footage does, it is proposed all the same.
-    expect(of(lying, '720x1280@25p')).toEqual(['1920x1080@25p', '720x1280@25p'])
+    // Where none lies as the footage does, theirs and larger masters of their shape are.
+    expect(of(lying, '720x1280@25p')).toEqual(['1080x1920@25p', '720x1280@25p'])
   })
 
   it('are interlaced only at rates that interlaced footage holds in earnest, or that is delivered so', () => {
@@ -77,12 +77,12 @@ describe('candidates', () => {
     ])
   })
 
-  it('have rates from 20 to 60, halves of what is above 30, doubles of what is slow', () => {
+  it('have the rates in which programmes are shown: halves of what is faster, doubles of what is slow', () => {
     const rates = (...of: string[]) => [
       ...new Set(texts(...of.map((text) => bloc(`1920x1080@${text}p`))).map((text) => text.split('@')[1])),
     ]
     expect(rates('30')).toEqual(['30p'])
-    expect(rates('48')).toEqual(['24p', '48p'])
+    expect(rates('48')).toEqual(['24p'])
     expect(rates('10')).toEqual(['10p'])
     expect(rates('12.5')).toEqual(['25p'])
     // No standard rate at all: what is held stays.

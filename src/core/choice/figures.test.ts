@@ -91,7 +91,7 @@ describe('the figures of the choice', () => {
 
   it('of mixed sizes and rates: HD at the frames of most, then at the fields', () => {
     const all = ranked('60 3840x2160@25p, 40 1920x1080@50p')
-    expect(all).toContain('1920x1080@25p 0.1450')
+    expect(all).toContain('1920x1080@25p 0.1510')
     expect(all).toContain('1920x1080@50p 0.1489')
   })
 })

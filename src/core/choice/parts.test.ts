@@ -26,8 +26,8 @@ describe('the parts of a score', () => {
       },
     )
     expect(parts.map((part) => part.kind)).toEqual(['enlarge', 'delivery', 'even-skip'])
-    // Half of the time loses 1 − 0.25 · 0.975, nearly all of it to the enlargement.
-    expect(parts[0]!.value).toBeCloseTo((0.5 * (1 - 0.25 * 0.975) * 0.75) / 0.775, 12)
+    // Half of the time loses 1 − 0.25 · 0.96, nearly all of it to the enlargement.
+    expect(parts[0]!.value).toBeCloseTo((0.5 * (1 - 0.25 * 0.96) * 0.75) / 0.79, 12)
   })
 
   it('add up to the score', () => {

@@ -3,7 +3,7 @@ import type { ChargeKind } from '../toll/charge'
 import type { OutTerm } from './outgoing'
 import { emptyOut, faresIn } from './price'
 import { type RankOptions, pricingOf } from './rank'
-import type { Bloc } from './vote'
+import { type Bloc, counted } from './vote'
 import { weightOf } from './weight'
 
 /** How much of a score comes from one kind of charge, or from one reason after the timeline. */
@@ -16,8 +16,9 @@ export interface ScorePart {
  * Takes a score apart, the largest part first; the parts add up to it. The loss of a clip is shared among its charges in
  * proportion to their own losses; what is lost after the timeline has what it adds to that, shared in the same way.
  */
-export function scoreParts(format: Format, blocs: readonly Bloc[], options: RankOptions): ScorePart[] {
+export function scoreParts(format: Format, all: readonly Bloc[], options: RankOptions): ScorePart[] {
   const pricing = pricingOf(options)
+  const blocs = counted(all, options.policy)
   const values = new Map<ScorePart['kind'], number>()
   const share = (lost: number, among: readonly { kind: ScorePart['kind']; loss: number }[]) => {
     const sum = among.reduce((total, one) => total + one.loss, 0)

@@ -74,11 +74,18 @@ describe('tolls', () => {
       ],
     ],
     ['1920x1080@25p', '1920x1080@50p', [['even-hold', 'light', 0.03]]],
-    ['1920x1080@50p', '1920x1080@25p', [['even-skip', 'light', 0.025]]],
+    ['1920x1080@50p', '1920x1080@25p', [['even-skip', 'light', 0.04]]],
     ['1920x1080@23.976p', '1920x1080@24p', [['slip', 'light', 0.0344]]],
     ['1920x1080@24p', '1920x1080@60p', [['uneven', 'heavy', 0.3693]]],
-    ['1920x1080@30p', '1920x1080@25p', [['uneven', 'severe', 0.5417]]],
-    ['1920x1080@50i', '1920x1080@25p', [['deinterlace', 'heavy', 0.15]]],
+    ['1920x1080@30p', '1920x1080@25p', [['uneven', 'severe', 0.5467]]],
+    [
+      '1920x1080@50i',
+      '1920x1080@25p',
+      [
+        ['even-skip', 'light', 0.04],
+        ['deinterlace', 'light', 0.08],
+      ],
+    ],
     ['1920x1080@50i', '1920x1080@50p', [['deinterlace', 'light', 0.08]]],
     ['1920x1080@25p', '1920x1080@50i', []],
     [
@@ -139,7 +146,7 @@ describe('tolls', () => {
 
   it('multiply what is kept', () => {
     const toll = tollOf(clip('1920x1080@50p'), format('3840x2160@25p'))
-    expect(toll.loss).toBeCloseTo(1 - 0.25 * 0.975, 12)
+    expect(toll.loss).toBeCloseTo(1 - 0.25 * 0.96, 12)
     expect(toll.grade).toBe('severe')
   })
 

@@ -3,7 +3,7 @@ import { pictureOfFormat } from '../format/format'
 import { parseFormat } from '../format/parse'
 import type { Picture } from '../picture/picture'
 import { rational } from '../rational/rational'
-import { type Override, plainTreatment, treated } from '../treatment/treatment'
+import { type Fields, type Override, plainTreatment, treated } from '../treatment/treatment'
 import { wayWords } from '../treatment/words'
 import { tollSentence } from './sentence'
 import { settleToll, tollOf } from './toll'
@@ -47,7 +47,8 @@ describe('nobody’s treatment', () => {
   it('deinterlaces to one field of two where each frame lands once, else to every field', () => {
     expect(way('1920x1080@50i', '1920x1080@25p')).toBe('the first field of each frame')
     expect(way('1920x1080@50i', '1920x1080@50p')).toBe('each field made a frame')
-    expect(way('1920x1080@59.94i', '1920x1080@30p')).toBe('the first field of each frame')
+    // The fields as they land lose less than every second of them with a slip.
+    expect(way('1920x1080@59.94i', '1920x1080@30p')).toBe('each field made a frame')
     expect(way('1920x1080@50i', '1920x1080@24p')).toBe('each field made a frame')
     expect(settle('1920x1080@50i', '1920x1080@25p').way).toEqual({
       passing: { kind: 'in-time', factor: rational(1) },
@@ -99,7 +100,7 @@ describe('a treatment', () => {
       'frames held as they land',
     )
     expect(paid('1920x1080@50p', '1920x1080@50i', { motion: { kind: 'hold' } })).toEqual([
-      'even-skip light 0.025',
+      'even-skip light 0.04',
     ])
     expect(way('1920x1080@23.976p', '1920x1080@59.94i', { motion: { kind: 'hold' } })).toBe(
       'frames held as they land',
@@ -154,19 +155,32 @@ describe('a treatment', () => {
       'weave severe 0.6',
     ])
     expect(paid('1920x1080@50i', '1920x1080@25p', { fields: { kind: 'blend' } })).toEqual([
-      'deinterlace heavy 0.15',
+      'even-skip light 0.04',
+      'deinterlace heavy 0.13',
     ])
     expect(way('1920x1080@50i', '1920x1080@25p', { fields: { kind: 'blend' } })).toBe('both fields averaged')
     expect(way('1920x1080@50i', '1920x1080@25p', deinterlace({ kind: 'same', keep: 'second' }))).toBe(
       'the second field of each frame',
     )
     expect(paid('1920x1080@50i', '1920x1080@25p', deinterlace({ kind: 'double' }))).toEqual([
-      'even-skip light 0.025',
-      'deinterlace light 0.08',
+      'even-skip light 0.04',
+      'deinterlace light 0.1',
     ])
     expect(paid('1920x1080@50i', '1920x1080@50i', deinterlace({ kind: 'double' }))).toContain(
-      'deinterlace light 0.08',
+      'deinterlace light 0.1',
     )
+    // One price for one result, whatever it is called: both cost what is left out, and the method.
+    const methods = ['adaptive', 'interpolate', 'single'] as const
+    for (const method of methods) {
+      const by = (rate: Extract<Fields, { kind: 'deinterlace' }>['rate']) =>
+        settle('1920x1080@50i', '1920x1080@25p', { fields: { kind: 'deinterlace', method, rate } }).toll.loss
+      expect(by({ kind: 'same', keep: 'first' })).toBeCloseTo(by({ kind: 'double' }), 12)
+    }
+    const lossOf = (fields: Fields) => settle('1920x1080@50i', '1920x1080@25p', { fields }).toll.loss
+    for (const method of methods)
+      expect(lossOf({ kind: 'auto' })).toBeLessThanOrEqual(
+        lossOf({ kind: 'deinterlace', method, rate: { kind: 'double' } }) + 1e-12,
+      )
     expect(paid('1920x1080@50i', '1920x1080@50i', { fields: { kind: 'weave' } })).toEqual([])
     expect(paid('1280x720@50i', '1920x1080@50i', { fields: { kind: 'weave' } })).toContain('weave severe 0.6')
     expect(way('1920x1080@50i', '1920x1080@50p', once())).toBe('each field made a frame, every frame once')
@@ -242,8 +256,8 @@ describe('the way, to the letter', () => {
     const of = (runsIn: string) => (settle(i50, runsIn).way.taking as { keep: string }).keep
     expect(
       ['1920x1080@12.5p', '1920x1080@25p', '1920x1080@24.999p', '1920x1080@30p', '1920x1080@50p'].map(of),
-    ).toEqual(['first', 'first', 'first', 'each', 'each'])
-    expect((settle('1920x1080@59.94i', '1920x1080@30p').way.taking as { keep: string }).keep).toBe('first')
+    ).toEqual(['each', 'first', 'first', 'each', 'each'])
+    expect((settle('1920x1080@59.94i', '1920x1080@29.97p').way.taking as { keep: string }).keep).toBe('first')
   })
 
   it('tells what both fields together cost, and each alone', () => {

@@ -19,10 +19,11 @@ describe('the weights in words', () => {
     expect(leaning(defaultPolicy, 'majority')).toEqual(leaning(defaultPolicy, 'balanced'))
     expect(leaning(defaultPolicy, 'detail')).toMatchObject({
       unused: 1,
-      invented: 0.3,
+      invented: 0.25,
       bars: 0.25,
       blend: 0.1,
     })
+    expect(leaning(defaultPolicy, 'motion')).toEqual({ ...leaning(defaultPolicy, 'balanced'), skip: 0.3 })
     expect(leaning(defaultPolicy, 'sharp')).toMatchObject({ unused: 0.12, invented: 1, bars: 0.5 })
   })
 })
