@@ -2,17 +2,18 @@ import { rank } from '../src/core/choice/rank'
 import { type Elector, gatherVotes } from '../src/core/choice/vote'
 import { formatText } from '../src/core/format/format'
 import { Lean, Mains, defaultPolicy } from '../src/core/toll/policy'
+import { leanNames } from '../src/core/toll/weights'
 import { figure, percent } from '../src/core/words/figures'
 import { type Command, WrongUse, aligned, print, readFormat, tell, words } from './command'
 import { givenTo, readingsOption } from './readings'
 
 export const chooseCommand: Command = {
   usage:
-    'choose [--deliver FORMAT]… [--lean balanced|sharp|detail|majority] [--mains 50|60] [--readings FILE|-] FILE… [--json]',
+    'choose [--deliver FORMAT]… [--rank-for balance|sharpness|detail|motion|majority] [--mains 50|60] [--readings FILE|-] FILE… [--json]',
   summary: 'The formats that the footage could run in, the best first.',
   options: [
     ['--deliver FORMAT', 'what is handed over; several times for several'],
-    ['--lean LEAN', 'balanced, sharp, detail or majority'],
+    ['--rank-for WHAT', 'balance, sharpness, detail, motion or majority'],
     ['--mains 50|60', 'the region that the film is made for'],
     ['--readings FILE|-', 'lines of inspect --json instead of files'],
     ['--jobs N', 'reads with N workers'],
@@ -23,12 +24,18 @@ export const chooseCommand: Command = {
   async run(args) {
     const { positionals, values, json } = words(args, {
       deliver: { type: 'string', multiple: true },
+      'rank-for': { type: 'string' },
+      // As it was called before.
       lean: { type: 'string' },
       mains: { type: 'string' },
       ...readingsOption,
     })
-    const lean = Lean.safeParse(values.lean ?? 'balanced')
-    if (!lean.success) throw new WrongUse(`There is no lean “${values.lean}”.`)
+    const wanted = (values['rank-for'] ?? values.lean ?? 'balanced') as string
+    const lean = Lean.options.find((option) => option === wanted || leanNames[option] === wanted)
+    if (!lean)
+      throw new WrongUse(
+        `Candidates are ranked for ${Object.values(leanNames).join(', ')}, not for “${wanted}”.`,
+      )
     const mains = Mains.nullable().safeParse(values.mains === undefined ? null : Number(values.mains))
     if (!mains.success) throw new WrongUse(`Mains have 50 or 60 Hz, not ${values.mains}.`)
     const deliverables = ((values.deliver as string[] | undefined) ?? []).map((text) =>
@@ -47,12 +54,12 @@ export const chooseCommand: Command = {
     const { blocs, excluded } = gatherVotes(electors)
     const candidates = rank(blocs, {
       deliverables,
-      lean: lean.data,
+      lean,
       mains: mains.data,
       policy: defaultPolicy,
-    }).map(({ format, score, untouchedShare, reason }) => ({
+    }).map(({ format, loss, untouchedShare, reason }) => ({
       format: formatText(format),
-      score,
+      loss,
       untouchedShare,
       reason,
     }))
@@ -66,11 +73,11 @@ export const chooseCommand: Command = {
         .map((c, i) => [
           String(i + 1).padStart(2),
           c.format,
-          figure(c.score, 3),
+          figure(c.loss, 3),
           percent(c.untouchedShare),
           c.reason,
         ])
-      aligned([['', 'format', 'score', 'untouched', 'why'], ...rows]).forEach(print)
+      aligned([['', 'format', 'loss', 'untouched', 'why'], ...rows]).forEach(print)
       if (left.length) print(`\nDo not vote: ${left.map((l) => `${l.file} (${l.why})`).join(', ')}`)
     }
     return status

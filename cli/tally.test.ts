@@ -110,7 +110,7 @@ describe('the terminal', () => {
       grade: 'severe',
       charges: [
         { kind: 'enlarge', loss: 0.75 },
-        { kind: 'even-skip', loss: 0.025 },
+        { kind: 'even-skip', loss: 0.04 },
       ],
     })
   })
@@ -200,7 +200,7 @@ describe('the terminal', () => {
     await writeFile(path, lines)
     const { stdout, stderr, code } = await tally('choose', '--readings', path, '--mains', '60', '--json')
     const { candidates, excluded } = JSON.parse(stdout)
-    expect([candidates[0].format, candidates[0].score.toFixed(4)]).toEqual(['1920x1080@59.94p', '0.0040'])
+    expect([candidates[0].format, candidates[0].loss.toFixed(4)]).toEqual(['1920x1080@59.94p', '0.0000'])
     expect(excluded).toEqual([{ file: 'd.mp4', why: 'not-read' }])
     expect(stderr).toMatch(/line 2: this is no JSON/)
     expect(stderr).toMatch(/line 4: reading\.video\.rate: a rate is/)

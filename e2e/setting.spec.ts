@@ -115,7 +115,7 @@ test('a format is set from a clip, what it does is told before, and the log keep
   await docket.getByRole('button', { name: '‹ candidates' }).click()
   await candidates.getByRole('button', { name: /^log/ }).click()
   await expect(candidates.getByRole('listitem').first()).toContainText(
-    'The format of bell_swing_B011.mp4. Score 0.3',
+    'The format of bell_swing_B011.mp4. Loss 0.3',
   )
   await candidates.getByRole('button', { name: 'Copy the log' }).click()
   const copied = await page.evaluate(() => navigator.clipboard.readText())

@@ -46,7 +46,7 @@ test('candidates are tried by keys, by mouse and by typing, and the figures foll
   await expect(tolls).toContainText('2160×4096 · 25p')
 })
 
-test('delivery, leans, weights and priorities change the ranking, and all of it is undone', async ({
+test('delivery, rankings, weights and priorities change the ranking, and all of it is undone', async ({
   page,
 }) => {
   await openDemo(page)
@@ -67,7 +67,7 @@ test('delivery, leans, weights and priorities change the ranking, and all of it 
   await page.getByRole('button', { name: 'undo' }).click()
   await expect(best).toHaveText('3840×2160 · 25p')
 
-  await candidates.getByRole('button', { name: 'sharp' }).click()
+  await candidates.getByRole('button', { name: 'sharpness' }).click()
   await expect(best).not.toContainText('3840×2160')
   await page.getByRole('button', { name: 'undo' }).click()
   await expect(best).toHaveText('3840×2160 · 25p')
@@ -124,7 +124,7 @@ test('two candidates stand side by side, clip by clip', async ({ page }) => {
   await expect(bell).toContainText('enlarged 2.0 · 1 frame in 2')
   await expect(bell.getByRole('gridcell').last()).toContainText('enlarged 2.0')
   await expect(bell.getByRole('gridcell').last()).not.toContainText('1 frame in 2')
-  await expect(tolls).toContainText(/3840×2160 · 25p scores 0\.(2[5-9]|3[0-3])/)
+  await expect(tolls).toContainText(/3840×2160 · 25p loses 0\.(2[5-9]|3[0-3])/)
   await expect(tolls).toContainText(/\d+ pay less at the first, \d+ at the second, 1 the same/)
   // A title card pays the same at any rate.
   await findPayer(page, 'title_card')
@@ -132,7 +132,7 @@ test('two candidates stand side by side, clip by clip', async ({ page }) => {
   await expect(tolls.getByRole('row', { name: /title_card/ })).toBeHidden()
   // The candidate moves, the second stays.
   await page.getByRole('application').press('ArrowDown')
-  await expect(tolls).toContainText('2704×1520 · 25p scores')
+  await expect(tolls).toContainText('2704×1520 · 25p loses')
   await findPayer(page, 'bell_swing_B011')
   await expect(bell.getByRole('gridcell').last()).not.toContainText('1 frame in 2')
 })

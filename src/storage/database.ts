@@ -125,8 +125,10 @@ database.version(5).stores({
   folders: 'id',
 })
 
-const newest = 6
-database.version(newest).stores({ moreOfSteps: '[projectId+n+part], projectId' })
+database.version(6).stores({ moreOfSteps: '[projectId+n+part], projectId' })
+
+const newest = 7
+database.version(newest).upgrade((transaction) => bringAll(transaction, 3, 4))
 
 // The library would open what a newer version keeps as if it were ours, and our writing could spoil it.
 database.on('ready', () => {

@@ -19,7 +19,6 @@ const ownWeights = {
   },
   crop: 0.4,
   repeat: 0.1,
-  skip: 0.05,
   judderPerMs: 0.04,
 }
 
@@ -88,7 +87,7 @@ describe('a database of before', () => {
     expect((await stored.loadHabits()).ownFormats.map(({ format }) => formatText(format))).toEqual([
       '1080x1350@25p',
     ])
-    expect(stored.database.verno).toBe(6)
+    expect(stored.database.verno).toBe(7)
   })
 
   it('of version 3 opens whole: every placement where it was, each timeline on its own rate', async () => {
@@ -119,9 +118,9 @@ describe('a database of before', () => {
   })
 
   it('of a newer version is refused with a reason, and left as it is', async () => {
-    const stored = await storageOver(7, { ...version3, ...version5, ...version6, bells: 'id' }, null)
+    const stored = await storageOver(8, { ...version3, ...version5, ...version6, bells: 'id' }, null)
     await expect(stored.listProjects()).rejects.toThrow(
-      'A newer Yard Tally keeps its projects in this browser (database 7, this one knows 6). They were left as they are.',
+      'A newer Yard Tally keeps its projects in this browser (database 8, this one knows 7). They were left as they are.',
     )
     await expect(stored.loadProject('any', '2026-06-01T08:00:00Z')).rejects.toThrow(
       'Open them with the newer',

@@ -93,7 +93,7 @@ describe('projects', () => {
   it('of which one in a backup is damaged leave the others', async () => {
     const { projects, id } = await begun()
     const text = await projects.backUp([id])
-    const damaged = text.replace('"projects":[', '"projects":[{"kind":"yard-tally-project","version":3},')
+    const damaged = text.replace('"projects":[', '"projects":[{"kind":"yard-tally-project","version":5},')
     const offered = await projects.open(fileOf(damaged))
     expect(offered.map(({ state }) => state)).toEqual(['unreadable', 'same'])
   })

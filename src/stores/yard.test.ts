@@ -57,13 +57,13 @@ describe('the yard', () => {
     const last = () => project.doc!.project.decisions.at(-1)!
     yard.chooseCandidate()
     expect(last()).toMatchObject({ setBy: 'recommended' })
-    expect(last().reason).toMatch(/^Score 0\.\d\d, balanced\. 80 % stays untouched/)
+    expect(last().reason).toMatch(/^Loss 0\.\d\d, ranked for balance\. 80 % stays untouched/)
     yard.look(format('1280x720@25p'), 'typed')
     yard.chooseCandidate()
     expect(last()).toMatchObject({ setBy: 'typed' })
     yard.chooseFromClip(project.doc!.clips.reel!)
     expect(last()).toMatchObject({ setBy: 'clip' })
-    expect(last().reason).toMatch(/^The format of reel\.mp4\. Score/)
+    expect(last().reason).toMatch(/^The format of reel\.mp4\. Loss/)
     expect(formatText(last().format)).toBe('720x576/64:45@50i')
     // A still has no format to give.
     yard.chooseFromClip(project.doc!.clips.title!)
@@ -97,7 +97,7 @@ describe('the yard', () => {
     await vi.waitFor(() => expect(best()).not.toContain('3840x2160'))
     expect(yard.ballot.excluded.map((e) => e.why)).toEqual(['left-out', 'still'])
     yard.setLean('detail')
-    expect(yard.weights).toMatchObject({ unused: 1, invented: 0.3, bars: 0.25 })
+    expect(yard.weights).toMatchObject({ unused: 1, invented: 0.25, bars: 0.25 })
   })
 
   it('sets a second format beside the first, and forgets both with the project', async () => {

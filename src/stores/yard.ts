@@ -15,6 +15,7 @@ import { deliveredFormats, weightsOf } from '../core/edit/project'
 import { type Format, formatName, sameFormat } from '../core/format/format'
 import type { Lean, Mains } from '../core/toll/policy'
 import { tollTable } from '../core/toll/table'
+import { leanNames } from '../core/toll/weights'
 import { askFor } from '../workers/job'
 import { choiceService } from '../workers/services'
 import { newId, now, useProject } from './project'
@@ -149,7 +150,8 @@ export const useYard = defineStore('yard', () => {
       if (clip) clip.priority = priority
     })
 
-  const setLean = (value: Lean) => project.edit(`lean to ${value}`, (doc) => void (doc.project.lean = value))
+  const setLean = (value: Lean) =>
+    project.edit(`rank for ${leanNames[value]}`, (doc) => void (doc.project.lean = value))
 
   const setMains = (value: Mains | null) =>
     project.edit(
@@ -160,8 +162,8 @@ export const useYard = defineStore('yard', () => {
   /** Makes a format the project's, and writes into the log who chose it, from what, and why. */
   function choose(format: Format, setBy: SetBy, clip?: string): void {
     if (!project.doc) return
-    const { score, reason } = priceOf(format, ballot.value.blocs, pricing.value)
-    const words = `${clip ? `The format of ${clip}. ` : ''}Score ${figure(score, 2)}, ${lean.value}. ${reason}`
+    const { loss, reason } = priceOf(format, ballot.value.blocs, pricing.value)
+    const words = `${clip ? `The format of ${clip}. ` : ''}Loss ${figure(loss, 2)}, ranked for ${leanNames[lean.value]}. ${reason}`
     project.edit(`set the format to ${formatName(format)}`, (doc) =>
       setProjectFormat(doc, { at: now(), setBy, format, reason: words, ...(clip ? { clip } : {}) }),
     )

@@ -166,7 +166,7 @@ describe('what follows from a correction', () => {
     const dub = withEvidence(clip('1920x1080@25p'), combedEvidence('top-first'))
     const hd = parseFormat('1920x1080@25p')!.format
     expect(outcomeOf(dub, contradictionsOf(dub)[0]!.change, [hd], defaultWeights)).toContain(
-      'In 1920×1080 · 25p its toll goes from severe to heavy.',
+      'In 1920×1080 · 25p its toll goes from severe to light.',
     )
   })
 })

@@ -17,7 +17,7 @@ interface Given {
 }
 const ranked = (text: string, { lean, deliver = [], mains }: Given = {}) =>
   rank(footage(text), { policy: defaultPolicy, lean, mains, deliverables: deliver.map(format) }).map(
-    (candidate) => `${formatText(candidate.format)} ${candidate.score.toFixed(4)}`,
+    (candidate) => `${formatText(candidate.format)} ${candidate.loss.toFixed(4)}`,
   )
 
 describe('the figures of the choice', () => {
@@ -151,17 +151,17 @@ describe('a seasoned editor’s rules', () => {
   })
 
   it('a region makes the other one’s rates foreign, cinema’s never', () => {
-    const score = (text: string, mains?: Mains) => Number(ranked(text, { mains })[0]!.split(' ')[1])
-    expect(score('100 1920x1080@25p', 60)).toBeCloseTo(0.03, 6)
-    expect(score('100 1920x1080@25p', 50)).toBe(0)
-    expect(score('100 1920x1080@29.97p', 50)).toBeCloseTo(0.03, 6)
-    expect(score('100 1920x1080@23.976p', 50)).toBe(0)
+    const loss = (text: string, mains?: Mains) => Number(ranked(text, { mains })[0]!.split(' ')[1])
+    expect(loss('100 1920x1080@25p', 60)).toBeCloseTo(0.03, 6)
+    expect(loss('100 1920x1080@25p', 50)).toBe(0)
+    expect(loss('100 1920x1080@29.97p', 50)).toBeCloseTo(0.03, 6)
+    expect(loss('100 1920x1080@23.976p', 50)).toBe(0)
   })
 
   it('without any video the deliveries are ranked, else HD and UHD at the region’s rates; nothing is lost', () => {
     const texts = (mains: Mains | null, deliverables: string[] = []) =>
       rank([], { policy: defaultPolicy, mains, deliverables: deliverables.map(format) }).map(
-        (c) => `${formatText(c.format)} ${c.score}`,
+        (c) => `${formatText(c.format)} ${c.loss}`,
       )
     expect(texts(50)).toEqual(['1920x1080@25p 0', '1920x1080@50p 0', '3840x2160@25p 0', '3840x2160@50p 0'])
     expect(texts(60)[0]).toBe('1920x1080@29.97p 0')
@@ -177,15 +177,15 @@ describe('a seasoned editor’s rules', () => {
 
   it('held footage is delivered as it was filmed, and fields are not turned into frames twice', () => {
     // 25p whole in 50i goes out as 25p; held in 50p it is 25p again; nothing is lost on the way.
-    const score = (at: string, deliver: string) =>
+    const loss = (at: string, deliver: string) =>
       rank([bloc('1920x1080@25p')], {
         policy: defaultPolicy,
         deliverables: [format(deliver)],
         tried: [format(at)],
-      }).find((c) => formatText(c.format) === at)!.score
-    expect(score('1920x1080@50i', '1920x1080@25p')).toBeCloseTo(0, 12)
-    expect(score('1920x1080@50p', '1920x1080@25p')).toBeCloseTo(0.03, 12)
-    expect(score('1920x1080@50p', '1920x1080@50p')).toBeCloseTo(0.03, 12)
+      }).find((c) => formatText(c.format) === at)!.loss
+    expect(loss('1920x1080@50i', '1920x1080@25p')).toBeCloseTo(0, 12)
+    expect(loss('1920x1080@50p', '1920x1080@25p')).toBeCloseTo(0.03, 12)
+    expect(loss('1920x1080@50p', '1920x1080@50p')).toBeCloseTo(0.03, 12)
   })
 })
 

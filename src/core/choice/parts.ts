@@ -6,21 +6,21 @@ import { type RankOptions, pricingOf } from './rank'
 import { type Bloc, counted } from './vote'
 import { weightOf } from './weight'
 
-/** How much of a score comes from one kind of charge, or from one reason after the timeline. */
-export interface ScorePart {
+/** How much of a loss comes from one kind of charge, or from one reason after the timeline. */
+export interface LossPart {
   readonly kind: ChargeKind | OutTerm['kind']
   readonly value: number
 }
 
 /**
- * Takes a score apart, the largest part first; the parts add up to it. The loss of a clip is shared among its charges in
+ * Takes a loss apart, the largest part first; the parts add up to it. The loss of a clip is shared among its charges in
  * proportion to their own losses; what is lost after the timeline has what it adds to that, shared in the same way.
  */
-export function scoreParts(format: Format, all: readonly Bloc[], options: RankOptions): ScorePart[] {
+export function lossParts(format: Format, all: readonly Bloc[], options: RankOptions): LossPart[] {
   const pricing = pricingOf(options)
   const blocs = counted(all, options.policy)
-  const values = new Map<ScorePart['kind'], number>()
-  const share = (lost: number, among: readonly { kind: ScorePart['kind']; loss: number }[]) => {
+  const values = new Map<LossPart['kind'], number>()
+  const share = (lost: number, among: readonly { kind: LossPart['kind']; loss: number }[]) => {
     const sum = among.reduce((total, one) => total + one.loss, 0)
     if (sum > 0)
       for (const { kind, loss } of among) values.set(kind, (values.get(kind) ?? 0) + (lost * loss) / sum)

@@ -9,7 +9,7 @@ import type { Bloc } from './vote'
 export interface Price {
   readonly format: Format
   /** 0 = nothing lost, 1 = all. Footage, and what is lost after the timeline, together. */
-  readonly score: number
+  readonly loss: number
   readonly untouchedShare: number
   /** The same, with what only varies in its rate. */
   readonly steadyShare: number
@@ -30,11 +30,13 @@ export function faresIn(format: Format, blocs: readonly Bloc[], pricing: Pricing
   const row = pricing.table.at(format)
   const outOf = outgoing(format, pricing)
   return blocs.map((bloc) => {
-    const toll = bloc.frameForFrame ? withoutMotion(row.of(bloc.picture)) : row.of(bloc.picture)
-    const out = outOf(bloc.frameForFrame ? null : bloc.picture, toll)
+    const toll = isFrameForFrame(bloc) ? withoutMotion(row.of(bloc.picture)) : row.of(bloc.picture)
+    const out = outOf(isFrameForFrame(bloc) ? null : bloc.picture, toll)
     return { bloc, toll, out, loss: 1 - (1 - toll.loss) * (1 - out.loss) }
   })
 }
+
+const isFrameForFrame = ({ frameForFrame }: Bloc) => frameForFrame !== undefined
 
 /** A toll of what is shown frame for frame, whatever the rate. */
 const withoutMotion = ({ charges, untouched }: Toll): Toll =>
@@ -64,7 +66,7 @@ export function priceIn(format: Format, blocs: readonly Bloc[], pricing: Pricing
   if (weight === 0)
     return {
       format,
-      score: emptyOut(format, pricing).loss,
+      loss: emptyOut(format, pricing).loss,
       untouchedShare: 1,
       steadyShare: 1,
       shareByGrade: { ...shares, free: 1 },
@@ -72,7 +74,7 @@ export function priceIn(format: Format, blocs: readonly Bloc[], pricing: Pricing
   const { free, light, heavy, severe } = shares
   return {
     format,
-    score: lost / weight,
+    loss: lost / weight,
     untouchedShare: free / weight,
     steadyShare: steady / weight,
     shareByGrade: {

@@ -95,7 +95,7 @@ describe('ranking', () => {
       deliverables: [format('1920x1080@25p')],
     })
     // Half loses nothing, half three quarters to enlargement; both are reduced on the way out.
-    expect(uhd.score).toBeCloseTo(1 - 0.625 * 0.775, 12)
+    expect(uhd.loss).toBeCloseTo(1 - 0.625 * 0.775, 12)
     expect(uhd.untouchedShare).toBeCloseTo(0.5, 12)
     expect(uhd.reason).toMatch(/50 % stays untouched/)
   })
@@ -124,7 +124,7 @@ describe('ranking', () => {
           const lost = blocs.reduce((sum, b) => sum + weightOf(b) * (1 - keptBy(b) * kept), 0)
           const seconds = blocs.reduce((sum, b) => sum + weightOf(b), 0)
           const found = priceOf(at, blocs, { policy: defaultPolicy })
-          expect(found.score).toBeCloseTo(lost / seconds, 12)
+          expect(found.loss).toBeCloseTo(lost / seconds, 12)
           const [first] = blocs
           if (isOther(first!)) return
           const grade = tollOf(first!.picture, format(tried)).grade
@@ -170,12 +170,12 @@ describe('ranking', () => {
 
 describe('what ties', () => {
   const free = { free: 1, light: 0, heavy: 0, severe: 0 }
-  const price = (text: string, more: { score?: number; untouchedShare?: number; bitDepth?: number } = {}) => {
-    const { score = 0.25, untouchedShare = 0.5, bitDepth = 8 } = more
+  const price = (text: string, more: { loss?: number; untouchedShare?: number; bitDepth?: number } = {}) => {
+    const { loss = 0.25, untouchedShare = 0.5, bitDepth = 8 } = more
     const of = format(text)
     return {
       format: { ...of, colour: { ...of.colour, bitDepth } },
-      score,
+      loss,
       untouchedShare,
       steadyShare: untouchedShare,
       shareByGrade: free,
@@ -190,17 +190,17 @@ describe('what ties', () => {
   const hd = '1920x1080@25p'
 
   it('is the smaller loss; for the majority what leaves more free', () => {
-    const [dear, free] = [price(hd, { score: 0.3, untouchedShare: 0.9 }), price('3840x2160@25p')]
+    const [dear, free] = [price(hd, { loss: 0.3, untouchedShare: 0.9 }), price('3840x2160@25p')]
     expect(first(dear, free)).toBe('second')
     expect(first(dear, free, 'majority')).toBe('first')
-    expect(first(price(hd, { score: 0.3 }), price('3840x2160@25p'), 'majority')).toBe('second')
+    expect(first(price(hd, { loss: 0.3 }), price('3840x2160@25p'), 'majority')).toBe('second')
   })
 
   it('is settled by the larger share that is free', () => {
     expect(first(price('3840x2160@25i', { untouchedShare: 0.6 }), price(hd))).toBe('first')
     // A difference of rounding is none: the fewer pixels come first.
     expect(
-      first(price('3840x2160@25p', { untouchedShare: 0.5 + 1e-12, score: 0.25 - 1e-12 }), price(hd)),
+      first(price('3840x2160@25p', { untouchedShare: 0.5 + 1e-12, loss: 0.25 - 1e-12 }), price(hd)),
     ).toBe('second')
   })
 

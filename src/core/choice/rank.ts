@@ -73,7 +73,7 @@ export function comparePrices(a: Price, b: Price, lean: Lean): number {
   const freer = beyondDust(b.untouchedShare - a.untouchedShare)
   return (
     (lean === 'majority' ? beyondDust(b.steadyShare - a.steadyShare) : 0) ||
-    beyondDust(a.score - b.score) ||
+    beyondDust(a.loss - b.loss) ||
     freer ||
     Number(a.format.scan === 'interlaced') - Number(b.format.scan === 'interlaced') ||
     a.format.width * a.format.height - b.format.width * b.format.height ||

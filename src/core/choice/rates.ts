@@ -25,7 +25,7 @@ const isHome = (rate: Rate): boolean => homeRates.some((home) => equal(home, rat
 /** Above this a rate that is at home nowhere is halved. */
 const halvedAbove = 30
 /** No programme is shown in more. */
-const fastest = 60
+export const fastest = 60
 
 /** The rate that a progressive clip speaks for: its own where programmes are shown in it; a fast one halved, a slow one doubled. Null for none. */
 export function homeRate(rate: Rate): Rate | null {

@@ -1,11 +1,11 @@
 import { runningTime } from '../words/figures'
 import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../format/parse'
-import { type Mains, defaultWeights } from '../toll/policy'
+import { type Mains, defaultPolicy, defaultWeights } from '../toll/policy'
 import { tollTable } from '../toll/table'
 import { bloc } from './bloc.fixture'
 import { reasonFor } from './reason'
-import type { Bloc } from './vote'
+import { type Bloc, counted } from './vote'
 
 const format = (text: string) => parseFormat(text)!.format
 const said = (at: string, blocs: Bloc[], delivered: string[] = [], mains: Mains | null = null) =>
@@ -38,6 +38,19 @@ describe('the reason of a candidate', () => {
     )
     expect(said('1920x1080@24p', [])).toBe('No footage votes.')
   })
+  it('says once what counts less, since it was filmed to be slowed or sped up', () => {
+    const counts = [bloc('1920x1080@25p', 60)].concat(
+      [bloc('1920x1080@100p', 30), bloc('1280x720@100p', 3), bloc('1920x1080@119.88p', 1)],
+      [bloc('1920x1080@9p', 9)],
+    )
+    const words = said('1920x1080@25p', [...counted(counts, defaultPolicy)])
+    expect(words).toContain(
+      'Filmed to be slowed, 100p and 119.88p count 10 %. Filmed to be sped up, 9p counts 10 %.',
+    )
+    // Where there is nothing else, it counts in full.
+    expect(said('1920x1080@25p', [...counted(counts.slice(1), defaultPolicy)])).not.toContain('Filmed')
+  })
+
   it('adds up each kind over all clips, and names the one that pays most of it', () => {
     // Two small ones are enlarged, and together dearer than the one with another rate.
     const clips = [

@@ -1,17 +1,21 @@
 import { percent, runningTime } from '../words/figures'
 import { type Format, formatName, pixelSizeName } from '../format/format'
 import { rateName, rateWithScan } from '../rate/rate'
+import { toNumber } from '../rational/rational'
 import type { Charge, ChargeKind } from '../toll/charge'
 import { sentence } from '../toll/sentence'
 import type { Out, OutTerm, Pricing } from './outgoing'
 import { type Fare, emptyOut, faresIn } from './price'
+import { fastest } from './rates'
 import type { Bloc } from './vote'
 
 /** Why a format stands where it stands: what stays untouched, what costs most, and what is lost after the timeline. */
 export function reasonFor(format: Format, blocs: readonly Bloc[], pricing: Pricing): string {
   const fares = faresIn(format, blocs, pricing)
   const outs = fares.length > 0 ? fares.map(({ out }) => out) : [emptyOut(format, pricing)]
-  return [untouched(fares), dearest(fares), ...after(format, outs, pricing)].filter(Boolean).join(' ')
+  return [untouched(fares), dearest(fares), ...after(format, outs, pricing), ...filmedOtherwise(blocs)]
+    .filter(Boolean)
+    .join(' ')
 }
 
 function untouched(fares: readonly Fare[]): string {
@@ -24,6 +28,19 @@ function untouched(fares: readonly Fare[]): string {
   if (share > 1 - 1e-9) return 'All footage stays untouched.'
   return `${percent(share)} stays untouched (${runningTime(seconds)}).`
 }
+
+/** What counts less, since it was filmed to be slowed or sped up. */
+const filmedOtherwise = (blocs: readonly Bloc[]): string[] =>
+  ['slowed', 'sped up'].map((becomes) => {
+    const meant = blocs.filter(
+      ({ frameForFrame, picture: { rate } }) =>
+        frameForFrame !== undefined && rate && toNumber(rate) > fastest === (becomes === 'slowed'),
+    )
+    const rates = [...new Set(meant.map(({ picture }) => rateWithScan(picture.rate!, picture.scan)))]
+    return rates.length > 0
+      ? `Filmed to be ${becomes}, ${rates.join(' and ')} ${rates.length > 1 ? 'count' : 'counts'} ${percent(meant[0]?.frameForFrame ?? 1)}.`
+      : ''
+  })
 
 /** The kind of charge that loses most over all footage, with its time and its worst case. */
 function dearest(fares: readonly Fare[]): string {

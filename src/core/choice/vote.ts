@@ -26,8 +26,8 @@ export interface Bloc {
   readonly seconds: number
   /** Running time × priority. */
   readonly weight: number
-  /** It was filmed to be slowed or sped up: it will be shown frame for frame, at whatever rate. */
-  readonly frameForFrame?: true
+  /** It was filmed to be slowed or sped up, and will be shown frame for frame at whatever rate: the share of it that counts. */
+  readonly frameForFrame?: number
 }
 
 export type Exclusion = 'still' | 'sound' | 'left-out' | 'not-read' | 'no-duration'
@@ -82,7 +82,9 @@ export function counted(blocs: readonly Bloc[], { shares }: Policy): readonly Bl
   if (others.length === 0) return blocs
   if (!holds(weightOf(blocs) - weightOf(others), weightOf(blocs), shares.usualRates)) return blocs
   return blocs.map((bloc) =>
-    isOther(bloc) ? { ...bloc, weight: bloc.weight * shares.filmedOtherwise, frameForFrame: true } : bloc,
+    isOther(bloc)
+      ? { ...bloc, weight: bloc.weight * shares.filmedOtherwise, frameForFrame: shares.filmedOtherwise }
+      : bloc,
   )
 }
 

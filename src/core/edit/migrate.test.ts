@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../format/parse'
 import { readProjectFile, writeProjectFile } from '../exchange/project-file'
 import { toNumber } from '../rational/rational'
-import { defaultPolicy } from '../toll/policy'
+import { Policy, defaultPolicy } from '../toll/policy'
 import type { Override } from '../treatment/treatment'
 import { mend } from './mend'
 import { canMigrate, migrated, storedVersion } from './migrate'
@@ -95,22 +95,39 @@ describe('project files of every version', () => {
     expect(second!.start).toBeGreaterThan(first!.start + first!.length)
   })
 
+  it('of version 3 weigh as is usual today where they weighed as was usual then, and keep what is their own', () => {
+    const { project, clips } = JSON.parse(kept('project-2.json')) as OldFile
+    const { detail, ...leans } = defaultPolicy.leans
+    const weighing = (policy: Old) => {
+      const [leaning, rest] = [{ ...leans, detail: { ...detail, invented: 0.3 } }, defaultPolicy]
+      const row = { ...project, policy: { ...rest, skip: 0.05, leans: leaning, ...policy } }
+      const old = { deinterlaceAdaptive: undefined, deinterlaceSameRate: 0.15, deinterlaceDoubleRate: 0.08 }
+      const rows = {
+        project: { ...row, policy: { ...old, ...row.policy } },
+        clips,
+        timelines: [],
+        leftAside: [],
+      }
+      return Policy.parse((migrated(rows, 3).project as Old).policy)
+    }
+    expect(weighing({})).toEqual(defaultPolicy)
+    expect(weighing({ skip: 0.07, deinterlaceDoubleRate: 0.11 })).toEqual({
+      ...defaultPolicy,
+      skip: 0.07,
+      deinterlaceAdaptive: 0.11,
+    })
+  })
+
   it('of a newer or an unknown version are refused with the reason, and nothing is changed', () => {
     const today = JSON.parse(writeProjectFile(open(JSON.parse(kept('project-2.json'))).doc)) as Old
     const refusal = (version: unknown) => {
       const result = readProjectFile(JSON.stringify({ ...today, version }))
       return result.ok ? 'taken in' : result.error
     }
-    expect(refusal(storedVersion + 1)).toMatch(/version 4; this Yard Tally reads up to version 3.*Nothing/)
+    expect(refusal(storedVersion + 1)).toMatch(/version 5; this Yard Tally reads up to version 4.*Nothing/)
     expect(refusal(0)).toMatch(/does not say its version/)
     expect(refusal(1.5)).toMatch(/does not say its version/)
-    expect([canMigrate(0), canMigrate(1), canMigrate(2), canMigrate(3), canMigrate(4)]).toEqual([
-      false,
-      true,
-      true,
-      true,
-      false,
-    ])
+    expect([0, 1, 2, 3, 4, 5].map(canMigrate)).toEqual([false, true, true, true, true, false])
   })
 })
 
@@ -300,7 +317,7 @@ describe('version 1', () => {
       { barsOrCrop: 0.5 },
       { barsOrCrop: 7, unusedDetail: -1, evenHold: 'much', evenSkip: 2 },
     ])
-      expect(policy(old)).toMatchObject({
+      expect(Policy.parse(policy(old))).toMatchObject({
         leans: defaultPolicy.leans,
         crop: defaultPolicy.crop,
         repeat: defaultPolicy.repeat,

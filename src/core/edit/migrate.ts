@@ -9,7 +9,7 @@ import { type Override, noSides } from '../treatment/treatment'
  * The shape of what is stored has a version; older rows and files become new ones here, one step a version, for the
  * database and the project file alike. A row that is no object is given back as it is: its schema will say so.
  */
-export const storedVersion = 3
+export const storedVersion = 4
 
 type Row = Record<string, unknown>
 const isRow = (value: unknown): value is Row =>
@@ -31,6 +31,7 @@ const steps: Readonly<Record<number, (rows: StoredRows) => StoredRows>> = {
     project: projectFrom2(rows.project),
     timelines: rows.timelines.map((row) => timelineFrom2(row, rows.project)),
   }),
+  3: (rows) => ({ ...rows, project: projectFrom3(rows.project) }),
 }
 
 /** Brings the rows of a project from a version to a later one, today's where none is said. */
@@ -92,6 +93,28 @@ function projectFrom2(row: unknown): unknown {
   })
   return { ...row, deliverables }
 }
+
+/**
+ * A project of version 3: a weight that was as usual then is as usual today; one that was the editor's own stays. Deinterlacing was priced
+ * by its rate and is by its method.
+ */
+function projectFrom3(row: unknown): unknown {
+  if (!isRow(row) || !isRow(row.policy)) return row
+  const { deinterlaceSameRate: _same, deinterlaceDoubleRate: double, ...policy } = row.policy
+  const { detail, ...leans } = isRow(policy.leans) ? policy.leans : {}
+  return {
+    ...row,
+    policy: {
+      ...withoutUsual(policy, { skip: 0.05 }),
+      ...(double === undefined || double === 0.08 ? {} : { deinterlaceAdaptive: double }),
+      leans: isRow(detail) ? { ...leans, detail: withoutUsual(detail, { invented: 0.3 }) } : leans,
+    },
+  }
+}
+
+/** A row without the numbers that were usual, so that its schema puts today's. */
+const withoutUsual = (row: Row, usual: Readonly<Record<string, number>>): Row =>
+  Object.fromEntries(Object.entries(row).filter(([key, value]) => value !== usual[key]))
 
 /** A timeline of version 2: its frames belonged to whatever format it ran in, and every treatment was written whole. */
 function timelineFrom2(row: unknown, project: unknown): unknown {

@@ -85,7 +85,7 @@ describe('a cut of everything', () => {
         '25p',
         '1920x1080@23.976p',
         'heavy',
-        '0.4773',
+        '0.4783',
         'reduced to 50 %: room to zoom to 200 %; 1 frame in 24 dropped, judder 8.1 ms',
       ],
       [
@@ -119,7 +119,7 @@ describe('a cut of everything', () => {
         '',
         '1920x1080@23.976p',
         'heavy',
-        '0.3097',
+        '0.3240',
         '1 frame in 2 or 3 shown, judder 5.6 ms; deinterlaced to double rate: all motion kept',
       ],
     ])
@@ -180,8 +180,8 @@ describe('a project file that is refused', () => {
     const versionless = 'The file does not say its version. Nothing was changed.'
     for (const version of ['', '"version":0,', '"version":1.5,', '"version":"x",', '"version":-1,'])
       expect(said(`{${version}"kind":"yard-tally-project"}`)).toBe(versionless)
-    expect(said('{"kind":"yard-tally-project","version":4}')).toBe(
-      'The file is of version 4; this Yard Tally reads up to version 3. Open it with a newer one. Nothing was changed.',
+    expect(said('{"kind":"yard-tally-project","version":5}')).toBe(
+      'The file is of version 5; this Yard Tally reads up to version 4. Open it with a newer one. Nothing was changed.',
     )
   })
 

@@ -5,11 +5,12 @@ import { formatText, makeFormat, pictureOfFormat } from '../format/format'
 import { pictureOf } from '../picture/picture'
 import { rational } from '../rational/rational'
 import { type Grade, grades } from '../toll/grade'
-import { type Lean, defaultPolicy } from '../toll/policy'
+import { Lean, defaultPolicy } from '../toll/policy'
 import { plainTreatment } from '../treatment/treatment'
 import { sentence, shortWords, tollSentence } from '../toll/sentence'
 import type { Toll } from '../toll/charge'
 import { tollOf } from '../toll/toll'
+import { leanNames } from '../toll/weights'
 import { counted, figure, spaced } from '../words/figures'
 import { type Shape, boxWidth, rect, still, words } from './drawing'
 import { type ClipInHand, type Term } from './term'
@@ -83,24 +84,23 @@ const footage: readonly Bloc[] = [
   seconds: weight as number,
   weight: weight as number,
 }))
-const leans: readonly Lean[] = ['balanced', 'sharp', 'detail', 'majority']
 const bestUnder = (lean: Lean) => rank(footage, { policy: defaultPolicy, lean, explained: 0 })[0]
 const lean = still(
   () =>
-    `Footage of 60 % HD and 40 % UHD, by each lean: ${leans.map((one) => `${one} puts ${formatText(bestUnder(one)?.format ?? hd25)} first`).join(', ')}.`,
+    `Footage of 60 % HD and 40 % UHD: ${Lean.options.map((one) => `ranked for ${leanNames[one]}, ${formatText(bestUnder(one)?.format ?? hd25)} is first`).join('; ')}.`,
   () => [
     words(0, 12, '60 % HD, 40 % UHD at 24p: which comes first'),
-    ...leans.flatMap((one, i): Shape[] => [
-      words(0, 36 + i * 23, one),
-      words(boxWidth, 36 + i * 23, formatText(bestUnder(one)?.format ?? hd25), {
+    ...Lean.options.flatMap((one, i): Shape[] => [
+      words(0, 36 + i * 21, leanNames[one]),
+      words(boxWidth, 36 + i * 21, formatText(bestUnder(one)?.format ?? hd25), {
         anchor: 'end',
         tone: 'accent',
       }),
       {
         kind: 'path',
         points: [
-          [0, 42 + i * 23],
-          [boxWidth, 42 + i * 23],
+          [0, 41 + i * 21],
+          [boxWidth, 41 + i * 21],
         ],
         stroke: 'line',
       },
@@ -171,11 +171,12 @@ export const ownTerms: readonly Term[] = [
     },
   },
   {
-    id: 'lean',
-    name: 'Lean',
-    also: ['lean', 'leans'],
-    says: 'What the choice of a format favours where sizes are mixed: balance, sharpness, detail or the majority.',
-    costs: 'Leaning to detail enlarges the small, leaning to sharpness leaves pixels of the large unused.',
+    id: 'ranking',
+    name: 'Ranking',
+    also: ['ranked for', 'rank for', 'ranking'],
+    says: 'What is favoured: balance, sharpness (little enlarged), detail (no pixel unused), motion (no frame dropped) or what most footage is.',
+    costs:
+      'For detail the small is enlarged; for sharpness pixels of the large stay unused; for motion the fastest footage decides.',
     drawing: lean,
   },
   {

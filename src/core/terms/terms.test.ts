@@ -12,7 +12,7 @@ const wanted =
   `progressive, interlaced, field order, combing, pixel shape, display shape, HD, UHD, DCI 4K, wrapper, codec, frame rate, /1001,
   drop-frame, cadence, hold, blend, speed, 2:3 pulldown, judder, letterbox, pillarbox, crop, fit, headroom, kept reduction,
   baked reduction, resize filter, chroma subsampling, bit depth, range, primaries, transfer, HDR, variable rate, proxy,
-  nested timeline, conform, loudness, true peak, toll, charge, grade, lean, siding, reading, evidence, correction, treatment`
+  nested timeline, conform, loudness, true peak, toll, charge, grade, ranking, siding, reading, evidence, correction, treatment`
     .split(',')
     .map((name) => name.trim())
 

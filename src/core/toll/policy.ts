@@ -1,7 +1,7 @@
 import * as z from 'zod'
 
 /** What the editor leans to when sizes are mixed. */
-export const Lean = z.enum(['balanced', 'sharp', 'detail', 'majority', 'motion'])
+export const Lean = z.enum(['balanced', 'sharp', 'detail', 'motion', 'majority'])
 export type Lean = z.infer<typeof Lean>
 
 const weight = z.number().min(0).max(1)

@@ -22,7 +22,7 @@ export const sentence = (charge: ChargeFigures): string => wordsOf(charge).sente
 /** A charge in two or three words, for labels on a line. */
 export const shortWords = (charge: ChargeFigures): string => wordsOf(charge).short(charge)
 
-/** Which part of a score a kind of charge belongs to. */
+/** Which part of a loss a kind of charge belongs to. */
 export const aspectOfCharge = (kind: ChargeKind): Aspect => words[kind].aspect
 
 /** Whether a word is a kind of charge. */

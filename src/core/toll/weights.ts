@@ -1,4 +1,4 @@
-import type { Policy } from './policy'
+import type { Lean, Policy } from './policy'
 
 /** A weight that stands directly in the policy. */
 export type FlatWeight = Exclude<keyof Policy, 'leans' | 'shares'>
@@ -64,11 +64,23 @@ export const weightGroups: readonly { title: string; words: Partial<Record<FlatW
   },
 ]
 
+/** What candidates are ranked for. */
+export const leanNames: Readonly<Record<Lean, string>> = {
+  balanced: 'balance',
+  sharp: 'sharpness',
+  detail: 'detail',
+  majority: 'majority',
+  motion: 'motion',
+}
+
 export const leanWords: Record<keyof Policy['leans']['balanced'], string> = {
   unused: 'detail unused',
   invented: 'pixels invented',
   bars: 'bars',
 }
+
+/** What motion weighs otherwise. */
+export const motionSkipWords = 'frames dropped, a share'
 
 export const shareWords: Record<keyof Policy['shares'], string> = {
   proposes: 'to propose a size or a rate',

@@ -1,4 +1,4 @@
-/** What a score is made of, in the words that an editor thinks in; `delivery` is all that comes after the timeline. */
+/** What a loss is made of, in the words that an editor thinks in; `delivery` is all that comes after the timeline. */
 export const aspects = ['size', 'motion', 'fields', 'colour', 'delivery'] as const
 export type Aspect = (typeof aspects)[number]
 

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { type Format, formatName, formatKey, tradeName } from '../../../core/format/format'
 import { Lean } from '../../../core/toll/policy'
+import { leanNames } from '../../../core/toll/weights'
 import { figure, percent } from '../../../core/words/figures'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
@@ -17,8 +18,8 @@ const isLooked = (format: Format) =>
 </script>
 
 <template>
-  <div class="leans" role="group" aria-label="Lean">
-    <span class="quiet">best first, <TermMark term="lean">leaning</TermMark></span>
+  <div class="leans" role="group" aria-label="Ranked for">
+    <span class="quiet"><TermMark term="ranking">ranked for</TermMark></span>
     <button
       v-for="lean in Lean.options"
       :key="lean"
@@ -26,7 +27,7 @@ const isLooked = (format: Format) =>
       :aria-pressed="yard.lean === lean"
       @click="yard.setLean(lean)"
     >
-      {{ lean }}
+      {{ leanNames[lean] }}
     </button>
   </div>
   <label v-if="yard.enlarged.length" class="detail small">
@@ -60,8 +61,8 @@ const isLooked = (format: Format) =>
             formatName(candidate.format)
           }}</b>
           <span class="quiet end"
-            >untouched <b class="figures">{{ percent(candidate.untouchedShare) }}</b> · score
-            <b class="figures">{{ figure(candidate.score, 2) }}</b></span
+            >untouched <b class="figures">{{ percent(candidate.untouchedShare) }}</b> · loss
+            <b class="figures">{{ figure(candidate.loss, 2) }}</b></span
           >
         </span>
         <ShareBar :shares="candidate.shareByGrade" />

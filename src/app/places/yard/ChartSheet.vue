@@ -4,7 +4,7 @@ import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, T
 import { computed } from 'vue'
 import { Bar } from 'vue-chartjs'
 import { figure, runningTime } from '../../../core/words/figures'
-import { scoreParts } from '../../../core/choice/parts'
+import { lossParts } from '../../../core/choice/parts'
 import { formatName, formatKey } from '../../../core/format/format'
 import { useYard } from '../../../stores/yard'
 import { useEdition } from '../../theme/edition'
@@ -13,7 +13,7 @@ import { byAspect, timeByRate } from './tallies'
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip)
 
-/** Two charts: how much footage there is of each rate and size, and what the scores are made of. */
+/** Two charts: how much footage there is of each rate and size, and what the losses are made of. */
 const yard = useYard()
 const { edition } = useEdition()
 const colours = computed(() => cssVariables(edition.value))
@@ -32,20 +32,20 @@ const timeData = computed(() => ({
 }))
 
 /** The best five, and the one that is tried where it is not among them. */
-const scored = computed(() => {
+const taken = computed(() => {
   const formats = yard.ranking.slice(0, 5).map((c) => c.format)
   const tried = yard.candidate
   if (tried && !formats.some((f) => formatKey(f) === formatKey(tried))) formats.push(tried)
   return formats.map((format) => {
-    const parts = scoreParts(format, yard.ballot.blocs, yard.pricing)
-    return { format, parts, sums: byAspect(parts), score: parts.reduce((sum, part) => sum + part.value, 0) }
+    const parts = lossParts(format, yard.ballot.blocs, yard.pricing)
+    return { format, parts, sums: byAspect(parts), loss: parts.reduce((sum, part) => sum + part.value, 0) }
   })
 })
 const partData = computed(() => ({
-  labels: scored.value.map(({ format }) => formatName(format)),
+  labels: taken.value.map(({ format }) => formatName(format)),
   datasets: aspects.map((aspect, i) => ({
     label: aspect,
-    data: scored.value.map(({ sums }) => sums[aspect]),
+    data: taken.value.map(({ sums }) => sums[aspect]),
     backgroundColor: fills(aspects.length)[i],
     borderColor: colours.value['--ink'],
     borderWidth: 0.5,
@@ -82,9 +82,9 @@ function dress(unit: string) {
   }
 }
 const timeOptions = computed(() => dress('seconds'))
-const partOptions = computed(() => dress('score: 0 nothing lost, 1 all'))
+const partOptions = computed(() => dress('loss: 0 nothing, 1 all'))
 const of = computed(() =>
-  scored.value.find((s) => yard.candidate && formatKey(s.format) === formatKey(yard.candidate)),
+  taken.value.find((s) => yard.candidate && formatKey(s.format) === formatKey(yard.candidate)),
 )
 </script>
 
@@ -109,8 +109,8 @@ const of = computed(() =>
     </table>
   </section>
   <section aria-labelledby="parts">
-    <h2 id="parts">What the scores are made of</h2>
-    <div class="chart" :style="{ height: `${100 + 26 * scored.length}px` }">
+    <h2 id="parts">What the losses are made of</h2>
+    <div class="chart" :style="{ height: `${100 + 26 * taken.length}px` }">
       <Bar :data="partData" :options="partOptions" aria-hidden="true" />
     </div>
     <table v-if="of" class="parts">
@@ -125,8 +125,8 @@ const of = computed(() =>
           <td class="figures">{{ figure(part.value, 3) }}</td>
         </tr>
         <tr class="sum">
-          <th scope="row">score</th>
-          <td class="figures">{{ figure(of.score, 3) }}</td>
+          <th scope="row">loss</th>
+          <td class="figures">{{ figure(of.loss, 3) }}</td>
         </tr>
       </tbody>
     </table>

@@ -52,8 +52,8 @@ watch(
     <div class="line">
       <b class="figures name">{{ formatName(yard.candidate) }}</b>
       <span v-if="yard.price" class="quiet end"
-        >untouched <b class="figures">{{ percent(yard.price.untouchedShare) }}</b> · score
-        <b class="figures">{{ figure(yard.price.score, 2) }}</b></span
+        >untouched <b class="figures">{{ percent(yard.price.untouchedShare) }}</b> · loss
+        <b class="figures">{{ figure(yard.price.loss, 2) }}</b></span
       >
     </div>
     <template v-if="yard.price">

@@ -8,13 +8,20 @@ import { useYard } from '../../../stores/yard'
 import MainsChoice from '../../components/MainsChoice.vue'
 import WeightInput from './WeightInput.vue'
 import TermMark from '../../components/terms/TermMark.vue'
-import { type FlatWeight, leanWords, shareWords, weightGroups } from '../../../core/toll/weights'
+import {
+  type FlatWeight,
+  leanNames,
+  leanWords,
+  motionSkipWords,
+  shareWords,
+  weightGroups,
+} from '../../../core/toll/weights'
 
 /** Every weight and share of the choice: shown, changeable, and the ranking follows at once. */
 const project = useProject()
 const yard = useYard()
 const policy = computed(() => project.opened.project.policy)
-const leans = ['balanced', 'sharp', 'detail'] as const
+const leans = ['balanced', 'sharp', 'detail', 'motion'] as const
 const leanKeys = Object.keys(leanWords) as (keyof typeof leanWords)[]
 const shareKeys = Object.keys(shareWords) as (keyof typeof shareWords)[]
 
@@ -50,12 +57,12 @@ const reset = () =>
   </p>
   <table>
     <caption>
-      Leans
+      Ranked for
     </caption>
     <thead>
       <tr>
-        <td class="heading"><TermMark term="lean">lean</TermMark></td>
-        <th v-for="lean in leans" :key="lean" scope="col">{{ lean }}</th>
+        <td class="heading"><TermMark term="ranking">ranked for</TermMark></td>
+        <th v-for="lean in leans" :key="lean" scope="col">{{ leanNames[lean] }}</th>
       </tr>
     </thead>
     <tbody>
@@ -64,8 +71,21 @@ const reset = () =>
         <td v-for="lean in leans" :key="lean">
           <WeightInput
             :value="policy.leans[lean][key]"
-            :label="`${leanWords[key]}, ${lean}`"
-            @set="(n) => set(`${leanWords[key]}, ${lean}`, n, (p) => void (p.leans[lean][key] = n))"
+            :label="`${leanWords[key]}, ${leanNames[lean]}`"
+            @set="
+              (n) => set(`${leanWords[key]}, ${leanNames[lean]}`, n, (p) => void (p.leans[lean][key] = n))
+            "
+          />
+        </td>
+      </tr>
+      <tr>
+        <th scope="row">{{ motionSkipWords }}</th>
+        <td :colspan="leans.length - 1"></td>
+        <td>
+          <WeightInput
+            :value="policy.leans.motion.skip"
+            :label="`${motionSkipWords}, motion`"
+            @set="(n) => set(`${motionSkipWords}, motion`, n, (p) => void (p.leans.motion.skip = n))"
           />
         </td>
       </tr>

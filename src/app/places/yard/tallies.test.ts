@@ -30,7 +30,7 @@ describe('running time', () => {
   })
 })
 
-describe('the parts of a score', () => {
+describe('the parts of a loss', () => {
   it('are gathered by aspect and none is lost', () => {
     const parts = [
       { kind: 'enlarge' as const, value: 0.2 },

@@ -1,7 +1,7 @@
 import { type Aspect } from '../../../core/toll/words'
 import { aspectOfCharge, isChargeKind } from '../../../core/toll/sentence'
 import { uprightSize } from '../../../core/picture/turn'
-import type { ScorePart } from '../../../core/choice/parts'
+import type { LossPart } from '../../../core/choice/parts'
 import type { Bloc } from '../../../core/choice/vote'
 import { pixelSizeName } from '../../../core/format/format'
 import { rateWithScan } from '../../../core/rate/rate'
@@ -38,11 +38,11 @@ export function timeByRate(blocs: readonly Bloc[]): TimeByRate {
   }
 }
 
-/** The part of a score that a line of it belongs to; what comes after the timeline is delivery. */
-const aspectOf = (kind: ScorePart['kind']): Aspect => (isChargeKind(kind) ? aspectOfCharge(kind) : 'delivery')
+/** The part of a loss that a line of it belongs to; what comes after the timeline is delivery. */
+const aspectOf = (kind: LossPart['kind']): Aspect => (isChargeKind(kind) ? aspectOfCharge(kind) : 'delivery')
 
-/** The parts of a score gathered by aspect. */
-export function byAspect(parts: readonly ScorePart[]): Record<Aspect, number> {
+/** The parts of a loss gathered by aspect. */
+export function byAspect(parts: readonly LossPart[]): Record<Aspect, number> {
   const sums = { size: 0, motion: 0, fields: 0, colour: 0, delivery: 0 }
   for (const { kind, value } of parts) sums[aspectOf(kind)] += value
   return sums

@@ -36,7 +36,7 @@ const besideText = computed({
   get: () => (yard.beside ? formatKey(yard.beside) : ''),
   set: (text) => (yard.beside = choices.value.find((f) => formatKey(f) === text) ?? null),
 })
-/** Both formats in a line: score, and how many clips fare better at each. */
+/** Both formats in a line: loss, and how many clips fare better at each. */
 const verdict = computed(() => {
   if (!yard.beside || !yard.price) return ''
   const other = priceOf(yard.beside, yard.ballot.blocs, yard.pricing)
@@ -44,8 +44,8 @@ const verdict = computed(() => {
   const less = props.rows.filter((row) => loss(row) < -1e-9).length
   const more = props.rows.filter((row) => loss(row) > 1e-9).length
   return (
-    `${formatName(yard.price.format)} scores ${figure(yard.price.score, 2)}, untouched ${percent(yard.price.untouchedShare)}; ` +
-    `${formatName(yard.beside)} ${figure(other.score, 2)}, ${percent(other.untouchedShare)}. ` +
+    `${formatName(yard.price.format)} loses ${figure(yard.price.loss, 2)}, untouched ${percent(yard.price.untouchedShare)}; ` +
+    `${formatName(yard.beside)} ${figure(other.loss, 2)}, ${percent(other.untouchedShare)}. ` +
     `${less} pay less at the first, ${more} at the second, ${props.rows.length - less - more} the same.`
   )
 })
