@@ -54,6 +54,7 @@ const factWords: Readonly<Record<keyof Corrections, string>> = {
   window: 'picture area',
   crop: 'baked bars',
   repeatsOut: 'repeats',
+  pulldownOut: 'pulldown',
 }
 
 function clipDifferences(a: Doc, b: Doc): string[] {

@@ -51,6 +51,7 @@ export function pictureOfPlacement(doc: Doc, { source }: Placement): Picture | n
         bitDepth: null,
         combs: false,
         pulldownPhase: null,
+        pulldownOut: false,
         detail: null,
       }
     }

@@ -77,6 +77,7 @@ export const pictureOfFormat = (format: Format): Picture => ({
   bitDepth: format.colour.bitDepth,
   combs: false,
   pulldownPhase: null,
+  pulldownOut: false,
   detail: null,
 })
 

@@ -30,6 +30,8 @@ export interface Picture {
   readonly combs: boolean
   /** The place of its frame 0 in a pulldown that was measured; null where none was. */
   readonly pulldownPhase: number | null
+  /** That pulldown is taken out wherever the timeline does not hold it: the editor takes the film frames for the clip's. */
+  readonly pulldownOut: boolean
   /** No more than this is in it, in pixels of its raster, where it was enlarged before; null where it was not. */
   readonly detail: { readonly width: number; readonly height: number } | null
 }
@@ -51,7 +53,9 @@ export interface PictureFacts {
   readonly numbered?: Numbered | undefined
   readonly bitDepth: number | null
   readonly colour: Colour
-  readonly measured?: Pick<Picture, 'combs' | 'pulldownPhase' | 'detail'> | undefined
+  readonly measured?:
+    | (Pick<Picture, 'combs' | 'pulldownPhase' | 'detail'> & { readonly pulldownOut?: true | undefined })
+    | undefined
 }
 
 /** Numbered pictures, as far as their picture needs it. */
@@ -88,6 +92,7 @@ export function pictureOf(facts: PictureFacts): Picture {
     bitDepth: facts.bitDepth,
     combs: facts.measured?.combs ?? false,
     pulldownPhase: facts.measured?.pulldownPhase ?? null,
+    pulldownOut: facts.measured?.pulldownOut ?? false,
     detail: facts.measured?.detail ?? null,
   }
 }
@@ -105,7 +110,7 @@ export function factsKey(facts: PictureFacts): string {
   const key =
     `${facts.width} ${facts.height} ${pixelAspect.num} ${pixelAspect.den} ${facts.rotation} ${rate?.num} ${rate?.den} ` +
     `${facts.scan} ${facts.fieldOrder} ${facts.firstLine ?? 0} ${varies} ${leftOutShareOf(facts.numbered)} ${colour.primaries} ${colour.transfer} ${colour.matrix} ${facts.bitDepth} ` +
-    `${facts.measured?.combs ?? false} ${facts.measured?.pulldownPhase ?? null} ${facts.measured?.detail?.width ?? null} ${facts.measured?.detail?.height ?? null}`
+    `${facts.measured?.combs ?? false} ${facts.measured?.pulldownPhase ?? null} ${facts.measured?.pulldownOut ?? false} ${facts.measured?.detail?.width ?? null} ${facts.measured?.detail?.height ?? null}`
   keysOfFacts.set(facts, key)
   return key
 }
@@ -142,4 +147,4 @@ export function pictureKey(picture: Picture): string {
 const keyOf = (p: Picture): string =>
   `${p.width} ${p.height} ${p.pixelAspect.num} ${p.pixelAspect.den} ${p.rotation} ${p.rate?.num} ${p.rate?.den} ` +
   `${p.scan} ${p.fieldOrder} ${p.firstLine} ${p.offNominalShare} ${p.minRate} ${p.maxRate} ${p.leftOutShare} ${p.primaries} ${p.transfer} ${p.matrix} ${p.bitDepth} ` +
-  `${p.combs} ${p.pulldownPhase} ${p.detail?.width ?? null} ${p.detail?.height ?? null}`
+  `${p.combs} ${p.pulldownPhase} ${p.pulldownOut} ${p.detail?.width ?? null} ${p.detail?.height ?? null}`

@@ -1,6 +1,7 @@
 import { kilobytes } from '../words/figures'
 import { type Rotation } from '../picture/turn'
-import { rational } from '../rational/rational'
+import type { Rate } from '../rate/rate'
+import { rational, toNumber } from '../rational/rational'
 import { type PictureClaim, settleClaims } from './claims'
 import { type Fault, ReadingFault } from './fault'
 import type { Note, Origins, Reading, VideoFacts } from './reading'
@@ -54,6 +55,7 @@ export function assemblePicture(parts: PictureParts): {
       pixelAspect: facts.pixelAspect ?? rational(1),
       rotation: parts.rotation ?? 0,
       ...parts.rate,
+      captureRate: captureRateAbove(facts.captureRate ?? null, parts.rate.rate),
       frameCount: parts.frameCount,
       scan,
       fieldOrder: scan === 'progressive' ? null : (facts.fieldOrder ?? 'unknown'),
@@ -72,6 +74,10 @@ export function assemblePicture(parts: PictureParts): {
     fault: parts.fault ?? null,
   }
 }
+
+/** A rate of recording matters where it is above the rate at which the file runs: what lies between was filmed to be slowed. */
+export const captureRateAbove = (captured: Rate | null, rate: Rate | null): Rate | null =>
+  captured && rate && toNumber(captured) > toNumber(rate) * 1.01 ? captured : null
 
 /** The fault of a file that ends before it should, or null where nothing is missing. */
 export const cutOff = (sizeBytes: number, missingBytes: number): Fault | null =>

@@ -14,6 +14,7 @@ export interface PictureFacts {
   bitDepth?: number | null
   chroma?: string | null
   alpha?: boolean
+  captureRate?: Rational | null
   primaries?: Colour['primaries']
   transfer?: Colour['transfer']
   matrix?: Colour['matrix']
@@ -40,6 +41,7 @@ const inWords: Record<keyof PictureFacts, string> = {
   bitDepth: 'bit depth',
   chroma: 'chroma',
   alpha: 'alpha',
+  captureRate: 'recorded rate',
   primaries: 'colour primaries',
   transfer: 'transfer',
   matrix: 'matrix',

@@ -8,7 +8,7 @@ import { type Rational, equal, multiply, rational, toNumber } from '../rational/
 import { type Evidence, isSure } from '../evidence/evidence'
 import { aspectName } from '../format/format'
 import { Rate, rateName } from '../rate/rate'
-import { Sides } from '../treatment/treatment'
+import { Phase, Sides } from '../treatment/treatment'
 import { counted, exactPercent, exactSeconds, spaced } from '../words/figures'
 import { type Reading, type VideoFacts } from './reading'
 
@@ -41,6 +41,8 @@ export const Corrections = z
     crop: Sides.optional(),
     /** Frames that repeat inside the clip: each is taken once, at the true rate. */
     repeatsOut: RepeatsOut.optional(),
+    /** The place of frame 0 in a 2:3 pulldown that is taken out: the film frames are the clip's. */
+    pulldownOut: Phase.optional(),
   })
   .readonly()
 export type Corrections = z.infer<typeof Corrections>
@@ -96,7 +98,22 @@ export function applyCorrections(claimed: Reading, corrections: Corrections): Re
  * picture combs, the claim is followed, and what it costs knows of the combs.
  */
 export function heldTrue(claimed: Reading, corrections: Corrections, evidence: Evidence | null): Reading {
-  const reading = applyCorrections(claimed, corrections)
+  const reading = asSeen(applyCorrections(claimed, corrections), corrections, evidence)
+  const { video } = reading
+  const { pulldownOut } = corrections
+  if (!video || pulldownOut === undefined || reading.kind !== 'video') return reading
+  const measured = {
+    detail: null,
+    ...video.measured,
+    combs: false,
+    pulldownPhase: pulldownOut,
+    pulldownOut: true as const,
+  }
+  return { ...reading, video: { ...video, measured } }
+}
+
+/** A corrected reading with what is measured where nobody else speaks. */
+function asSeen(reading: Reading, corrections: Corrections, evidence: Evidence | null): Reading {
   const { video } = reading
   if (!video || !evidence || reading.kind !== 'video') return reading
   const { combing, pulldown, detail: seen } = evidence
@@ -203,6 +220,10 @@ export function consequences(claimed: Reading, corrections: Corrections): string
   const said: string[] = []
   if (corrections.rate && claimed.kind === 'video' && was.rate && !equal(was.rate, corrections.rate))
     said.push(...speedSentences(claimed, after))
+  if (corrections.pulldownOut !== undefined && is.rate)
+    said.push(
+      `2:3 pulldown is taken out: ${rateName(multiply(is.rate, rational(4, 5)))} film frames a second.`,
+    )
   if (corrections.repeatsOut && is.rate)
     said.push(`Each frame is taken once: ${rateName(is.rate)} true frames a second.`)
   const shape = displaySize(is)

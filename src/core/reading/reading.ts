@@ -52,6 +52,8 @@ export const VideoFacts = z
     maxRate: RateFigure.optional(),
     meanRate: RateFigure.optional(),
     medianRate: RateFigure.optional(),
+    /** The rate at which the file says it was recorded, where that is above its own: it is meant to be slowed. */
+    captureRate: Rate.nullable().default(null),
     offNominalShare: z.number().min(0).max(1).optional(),
     frameCount: Count.nullable().default(null),
     scan: Scan.default('unknown'),
@@ -85,6 +87,8 @@ export const VideoFacts = z
         combs: z.boolean(),
         /** The place of frame 0 in a pulldown. */
         pulldownPhase: z.number().int().min(0).max(4).nullable(),
+        /** It is taken out, by the editor's word. */
+        pulldownOut: z.literal(true).optional(),
         /** No more than this is in it, in pixels of its own raster: it was enlarged before. */
         detail: z.object({ width: Pixels, height: Pixels }).readonly().nullable().default(null),
       })

@@ -6,7 +6,7 @@ import type { Picture } from '../picture/picture'
 import { cadence } from '../rate/cadence'
 import { type Rate, doubled } from '../rate/rate'
 import { type Rational, divide, equal, multiply, rational } from '../rational/rational'
-import type { Motion, Treatment } from '../treatment/treatment'
+import type { Motion, Phase, Treatment } from '../treatment/treatment'
 import type { Taking, Way } from '../treatment/way'
 import { type Charge, tollFrom } from './charge'
 import { cadenceCharges, leftOutCharges, passingOf, variableCharges } from './kinds/motion'
@@ -62,6 +62,8 @@ function settle(at: Case): PricedWay {
   const { kind } = at.treatment.motion
   if (kind === 'pulldown') return pulledDown(at, at.treatment.motion.phase)
   if (kind === 'remove-pulldown') return pulldownRemoved(at, at.treatment.motion.phase)
+  const film = filmPhase(at)
+  if (film !== null) return pulldownRemoved(at, film)
   if (at.picture.scan !== 'interlaced') return fromFrames(at)
   return at.format.scan === 'interlaced' ? fieldsAsFields(at) : deinterlaced(at)
 }
@@ -104,7 +106,7 @@ const cheapest = (ways: readonly PricedWay[]): PricedWay =>
   )
 
 /** A clip read as one at 5/4 of its rate, in fields. */
-function pulledDown({ rate, format, motion, weights }: Case, phase: 0 | 1 | 2 | 3 | 4): PricedWay {
+function pulledDown({ rate, format, motion, weights }: Case, phase: Phase): PricedWay {
   const combs: Charge[] =
     format.scan === 'interlaced' ? [] : [{ kind: 'weave', grade: 'severe', loss: weights.weave }]
   return {
@@ -118,21 +120,37 @@ function pulledDown({ rate, format, motion, weights }: Case, phase: 0 | 1 | 2 | 
 }
 
 /** The film frames of a clip that was pulled down: 4/5 of its rate. */
-function pulldownRemoved(
-  { picture, rate, format, motion, weights }: Case,
-  phase: 0 | 1 | 2 | 3 | 4,
-): PricedWay {
+function pulldownRemoved(at: Case, phase: Phase): PricedWay {
+  const { picture, rate, format, treatment, motion, held, weights } = at
   const measured = picture.pulldownPhase === phase
+  const film = multiply(rate, slower)
+  const passing = passingOf(treatment.motion)
   return {
-    way: way({ kind: 'hold' }, { kind: 'remove-pulldown', phase }),
+    way: {
+      // Each film frame on one of the timeline's is a speed of their own steady rate.
+      passing:
+        passing.kind === 'step-by-step'
+          ? { kind: 'in-time', factor: divide(format.rate, film) }
+          : passing,
+      taking: { kind: 'remove-pulldown', phase },
+    },
     charges: [
       measured
         ? { kind: 'remove-pulldown', measured, grade: 'free', loss: 0 }
         : { kind: 'remove-pulldown', measured, grade: 'light', loss: weights.pulldown },
-      ...motion(multiply(rate, slower), format.rate),
+      // Film frames are never mixed.
+      ...(mixes(at) ? held : motion)(film, format.rate),
     ],
   }
 }
+
+/** The phase at which pulldown is taken out by the editor's word; null where the timeline holds it as it is, or fields are treated by themselves. */
+const filmPhase = ({ picture, rate, format, treatment }: Case): Phase | null =>
+  picture.pulldownOut &&
+  treatment.fields.kind === 'auto' &&
+  !(format.scan === 'interlaced' && equal(rate, format.rate))
+    ? (picture.pulldownPhase as Phase | null)
+    : null
 
 /** Whether each frame of a timeline is one whole frame of a clip: of its two fields one is seen, whatever is made of both. */
 export const landsWhole = (rate: Rate, timelineRate: Rate): boolean =>

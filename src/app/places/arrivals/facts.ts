@@ -29,7 +29,7 @@ const besidePicture = (startSec: number) =>
 /** What of a clip's corrections speaks of a line. */
 const spoken: Readonly<Record<string, readonly (keyof Clip['corrections'])[]>> = {
   picture: ['window', 'pixelAspect', 'rotation', 'crop'],
-  motion: ['rate', 'repeatsOut'],
+  motion: ['rate', 'repeatsOut', 'pulldownOut'],
   scan: ['scan', 'fieldOrder'],
   colour: ['colour'],
 }

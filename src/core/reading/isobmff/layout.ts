@@ -9,6 +9,8 @@ export interface Layout {
   /** The major brand, or null in a QuickTime file without `ftyp`. */
   readonly brand: string | null
   readonly movie: Box | null
+  /** Descriptions of the whole file, beside the index. */
+  readonly metas: readonly Box[]
   /** What was left in the file of tables of a large index, by the offset of their box. */
   readonly tables: ReadonlyMap<number, CondensedTable>
   /** Movie fragments, as read up to `largestFragments`. */
@@ -23,6 +25,8 @@ export interface Layout {
 /** A day of one-second fragments; more are not walked. */
 const largestFragments = 90_000
 const largestBoxes = 200_000
+/** Longer descriptions of a file are not read. */
+const mostMeta = 64 * 1024
 /** Their headers together; what comes after is reckoned. */
 const mostOfFragments = 48 * 1024 * 1024
 
@@ -54,6 +58,7 @@ export async function readLayout(file: FileWindow): Promise<Layout> {
   let movie: Box | null = null
   let tables: Layout['tables'] = new Map()
   const fragments: Box[] = []
+  const metas: Box[] = []
   let missingBytes = 0
   let lastBox = ''
   let kept = 0
@@ -78,6 +83,10 @@ export async function readLayout(file: FileWindow): Promise<Layout> {
     const end = offset + size
     if (end > file.size) missingBytes = end - file.size
     if (type === 'ftyp' && size >= 12) brand = new Cursor(await file.some(offset + header, 4)).text(4)
+    if (type === 'meta' && size <= mostMeta && metas.length < 4) {
+      const body = await file.some(offset + header, size - header)
+      metas.push({ type, offset, body: new Cursor(body.slice(), offset + header) })
+    }
     const wanted = (type === 'moov' && !movie) || (type === 'moof' && fragments.length < largestFragments)
     if (wanted) {
       const length = Math.min(size - header, file.size - offset - header)
@@ -102,5 +111,5 @@ export async function readLayout(file: FileWindow): Promise<Layout> {
       offset = Math.max(offset, last)
     }
   }
-  return { brand, movie, tables, fragments, skipped, missingBytes, lastBox }
+  return { brand, movie, metas, tables, fragments, skipped, missingBytes, lastBox }
 }

@@ -4,6 +4,7 @@ import { Rate, rateName, snapToStandard } from '../../rate/rate'
 import { equal, rational, toNumber } from '../../rational/rational'
 import { frameToTimecode } from '../../rate/timecode'
 import { type WrapperReading, assemblePicture } from '../assemble'
+import type { PictureClaim } from '../claims'
 import { claimsOfStream } from '../bitstream/frame-claims'
 import { Cursor, utf8 } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
@@ -21,6 +22,7 @@ import {
 import { auditIndex } from './audit'
 import { mpegAudioFrame } from '../audio/frames'
 import { boxesIn, findBox, readFullBox } from './box'
+import { captureRateIn } from './capture-rate'
 import { type FragmentedSamples, readFragments } from './fragments'
 import { type Layout, readLayout } from './layout'
 import { samplePlaces, samplesWithin } from './samples'
@@ -151,6 +153,15 @@ function statedDate(movie: Cursor): string | null {
   return /^\d{4}-\d{2}-\d{2}/.test(text) && !Number.isNaN(Date.parse(text)) ? text : null
 }
 
+/** What the descriptions say of how it was recorded. */
+function recordedClaims({ movie, metas }: Layout): PictureClaim[] {
+  const own = [['meta'], ['udta', 'meta']].flatMap(
+    (path) => (movie && findBox(new Cursor(movie.body.bytes, movie.body.base), ...path)) ?? [],
+  )
+  const captureRate = captureRateIn([...own, ...metas])
+  return captureRate ? [{ layer: 'wrapper', origin: 'meta', facts: { captureRate } }] : []
+}
+
 /** Pictures are looked into this far: parameter sets, messages and the first slice headers lie in front. */
 const firstBytes = 32 * 1024
 
@@ -188,7 +199,7 @@ async function readPicture(
     fault: stream.fault,
     codec: stream.codec ?? visual.codec,
     profile: visual.profile,
-    claims: [...stream.claims, ...visual.claims],
+    claims: [...stream.claims, ...visual.claims, ...recordedClaims(layout)],
     rate,
     rateOrigin: fragmented ? 'trun' : 'stts',
     frameCount:

@@ -1,6 +1,6 @@
 import { nearestRational, rational } from '../../rational/rational'
-import { exactRate, snapToStandard } from '../../rate/rate'
-import type { WrapperReading } from '../assemble'
+import { type Rate, exactRate, snapToStandard } from '../../rate/rate'
+import { type WrapperReading, captureRateAbove } from '../assemble'
 import { Cursor } from '../bytes/cursor'
 import type { FileWindow } from '../bytes/source'
 import { type Fault, ReadingFault } from '../fault'
@@ -110,10 +110,7 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
   if (note) notes.push(note)
   const aspect = attributes.get('pixelAspectRatio')?.body
   const shape = aspect && aspect.left >= 4 ? aspect.f32(true) : 1
-  const perSecond = attributes.get('framesPerSecond')?.body
-  const [num, den] = perSecond && perSecond.left >= 8 ? [perSecond.i32(true), perSecond.u32(true)] : [0, 1]
-  const rate =
-    num > 0 && den > 0 && num / den < 1000 ? (snapToStandard(num / den) ?? exactRate(num / den)) : null
+  const rate = rateIn(attributes.get('framesPerSecond'))
   const depth =
     channels.find(({ name }) => /^(R|G|B|Y)$/.test(name.split('.').at(-1) ?? ''))?.kind ?? channels[0]?.kind
   const code = attributes.get('timeCode')?.body
@@ -135,6 +132,7 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
       pixelAspect: shape > 0 && shape < 100 ? nearestRational(shape, 1e-4) : rational(1),
       colour: { transfer: 'linear', primaries, ...(isLuma ? {} : { matrix: 'rgb', range: 'full' as const }) },
       rate,
+      captureRate: captureRateAbove(rateIn(attributes.get('captureRate')), rate),
       timecode: code && code.left >= 4 ? timecodeOfDigits(code.u32(true)) : null,
       reel: textIn(attributes.get('reelName') ?? attributes.get('owner')),
       notes,
@@ -142,6 +140,13 @@ export async function readExr(file: FileWindow): Promise<WrapperReading> {
     origins: { 'video.width': 'displayWindow', 'video.rate': 'framesPerSecond', timecode: 'timeCode' },
     fault,
   }
+}
+
+/** A rate that a header states as numerator and denominator; null where it states none that can be. */
+function rateIn(attribute: Attribute | undefined): Rate | null {
+  if (!attribute || attribute.body.left < 8) return null
+  const [num, den] = [attribute.body.i32(true), attribute.body.u32(true)]
+  return num > 0 && den > 0 && num / den < 1000 ? (snapToStandard(num / den) ?? exactRate(num / den)) : null
 }
 
 /** Red, green, blue and white in CIE x and y, by name (ITU-R BT.709 and BT.2020, SMPTE RP 431-2 and EG 432-1). */

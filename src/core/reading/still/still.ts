@@ -21,6 +21,8 @@ export interface StillFacts {
   readonly dataWindow?: NonNullable<Reading['video']>['dataWindow']
   /** Frames a second, where the picture says that it is one of many. */
   readonly rate?: Rate | null
+  /** Frames a second at which it was recorded, where that is above its rate. */
+  readonly captureRate?: Rate | null
   readonly timecode?: Reading['timecode']
   readonly recordedAt?: string | null
   readonly reel?: string | null
@@ -43,6 +45,7 @@ export function stillReading(container: string, sizeBytes: number, facts: StillF
       rotation: facts.rotation ?? 0,
       rate: facts.rate ?? null,
       rateMode: 'unknown',
+      captureRate: facts.captureRate ?? null,
       frameCount: 1,
       scan: 'progressive',
       fieldOrder: null,
