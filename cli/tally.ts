@@ -9,6 +9,7 @@ const commands: Record<string, () => Promise<Command>> = {
   fit: async () => (await import('./fit')).fitCommand,
   toll: async () => (await import('./toll')).tollCommand,
   choose: async () => (await import('./choose')).chooseCommand,
+  propose: async () => (await import('./propose')).proposeCommand,
   evidence: async () => (await import('./evidence')).evidenceCommand,
   carry: async () => (await import('./carry')).carryCommand,
   loudness: async () => (await import('./loudness')).loudnessCommand,

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
-import type { Proposal } from '../core/check/better'
-import type { FindingGroup } from '../core/check/findings'
+import { type Taken, take as takeAll } from '../core/check/proposals'
+import type { Cure, FindingGroup } from '../core/check/findings'
 import { pictureOfPlacement } from '../core/edit/running'
 import { framesThere } from '../core/edit/placing'
 import { setTimelineFormat } from '../core/edit/operations'
@@ -55,11 +55,11 @@ export const useTreating = defineStore('treating', () => {
     )
 
   /** Treats placements as is proposed. */
-  function takeBest(proposals: readonly Proposal[]): void {
-    if (proposals.length === 0) return
-    edit(`take the best treatment for ${whom(proposals.map(({ placement }) => placement))}`, (doc, id) => {
-      for (const { placement, set } of proposals) treat(doc, id, [placement.id], set)
-    })
+  function take(taken: readonly Taken[]): void {
+    if (taken.length === 0) return
+    edit(`treat ${whom(taken.map(({ placement }) => placement))} as is usual`, (doc, id) =>
+      takeAll(doc, id, taken),
+    )
   }
 
   /** Takes back what placements set of their own, or some of it. */
@@ -128,12 +128,8 @@ export const useTreating = defineStore('treating', () => {
     edit(`move the rule for ${conditionWords(when)}`, (doc, id) => moveRule(doc, id, ruleId, by))
 
   /** Does what helps against a kind of finding. */
-  function cure({ cure: helps, title }: FindingGroup): void {
-    if (!helps) return
-    edit(`${title}: ${helps.does}`, (doc, id) => {
-      for (const { placementId, set } of helps.treats) treat(doc, id, [placementId], set)
-    })
-  }
+  const cure = ({ title }: FindingGroup, { does, treats }: Cure) =>
+    edit(`${title}: ${does}`, (doc, id) => takeAll(doc, id, treats))
   /** Accepts a kind of finding as it is; with no word it is open again. */
   const accept = ({ kind, title, placements }: FindingGroup, word: string | null) =>
     edit(word === null ? `open again: ${title}` : `accept ${title}`, (doc, id) =>
@@ -147,7 +143,7 @@ export const useTreating = defineStore('treating', () => {
 
   return {
     set,
-    takeBest,
+    take,
     asDefault,
     asLongAsThere,
     ownOf,

@@ -1,20 +1,28 @@
 import { type Clip, claimsOf } from '../edit/clip'
 import { corrected } from '../edit/correction'
-import { type Evidence, isSure } from '../evidence/evidence'
+import {
+  type Evidence,
+  isOfOneMoment,
+  isSure,
+  provenBars,
+  provenPulldown,
+  provenRepeats,
+} from '../evidence/evidence'
 import { type Format, formatName } from '../format/format'
 import { pictureOf } from '../picture/picture'
 import { type Rate, rateName } from '../rate/rate'
-import { equal } from '../rational/rational'
-import { type CorrectionChange, consequences } from '../reading/correct'
+import { pulldownTakenOut } from '../choice/proposed'
+import { multiply, rational } from '../rational/rational'
+import { type CorrectionChange, type Corrections, consequences } from '../reading/correct'
 import type { VideoFacts } from '../reading/reading'
 import type { Weights } from '../toll/policy'
 import { tollOf } from '../toll/toll'
 import { counted, percent } from '../words/figures'
-import { barsMeasured, hasBars, orderWords } from './measured'
+import { barsMeasured, orderWords } from './measured'
 
 /** A claim that the picture contradicts, or something baked in that a correction takes out. */
 export interface Contradiction {
-  readonly about: 'scan' | 'field order' | 'repeats' | 'bars'
+  readonly about: 'scan' | 'field order' | 'pulldown' | 'repeats' | 'bars'
   readonly title: string
   /** What was seen, with figures. */
   readonly seen: string
@@ -35,12 +43,17 @@ export function contradictionsOf(clip: Clip): Contradiction[] {
   const claimed = claimsOf(clip)?.video
   if (!evidence || !video || !claimed || reading?.kind !== 'video') return []
   return [
-    ...(corrections.scan === undefined ? scanContradictions(evidence, claimed) : []),
+    // What was taken out explains what combs.
+    ...(corrections.scan === undefined && corrections.pulldownOut === undefined
+      ? scanContradictions(evidence, claimed)
+      : []),
     ...(corrections.fieldOrder === undefined && corrections.scan === undefined
       ? orderContradictions(evidence, claimed)
       : []),
-    ...(corrections.repeatsOut === undefined && corrections.rate === undefined
-      ? repeatContradictions(evidence, claimed)
+    ...(['repeatsOut', 'pulldownOut', 'rate'].every(
+      (fact) => corrections[fact as keyof Corrections] === undefined,
+    )
+      ? [...pulldownContradictions(evidence, claimed), ...repeatContradictions(evidence, claimed)]
       : []),
     ...(corrections.crop === undefined ? barContradictions(evidence, claimed) : []),
   ]
@@ -62,7 +75,7 @@ function scanContradictions(evidence: Evidence, { scan, rate }: VideoFacts): Con
       },
     ]
   }
-  if (scan === 'interlaced' && fieldOrder.verdict === 'progressive' && isSure(fieldOrder))
+  if (scan === 'interlaced' && isOfOneMoment(evidence))
     return [
       {
         about: 'scan',
@@ -99,9 +112,9 @@ function orderContradictions(evidence: Evidence, { scan, fieldOrder: claimed }: 
 }
 
 function repeatContradictions(evidence: Evidence, { rate }: VideoFacts): Contradiction[] {
-  const { verdict, pattern, holds, phase, trueRate, confidence } = evidence.repeats
-  if (verdict !== 'pattern' || !holds || phase === null || !trueRate || !rate) return []
-  if (!isSure(evidence.repeats) || equal(trueRate, rate)) return []
+  const { pattern, confidence } = evidence.repeats
+  const { trueRate, holds, phase } = provenRepeats(evidence, rate) ?? {}
+  if (!trueRate || !rate || !holds || phase === null || phase === undefined) return []
   return [
     {
       about: 'repeats',
@@ -115,9 +128,29 @@ function repeatContradictions(evidence: Evidence, { rate }: VideoFacts): Contrad
   ]
 }
 
+/** Film in video: its frames are the clip's wherever a timeline does not hold them as they lie. */
+function pulldownContradictions(evidence: Evidence, { rate }: VideoFacts): Contradiction[] {
+  const pulldown = provenPulldown(evidence)
+  if (!pulldown || !rate) return []
+  const film = rateName(multiply(rate, rational(4, 5)))
+  return [
+    {
+      about: 'pulldown',
+      title: `A ${film} film in a file of ${rateName(rate)}.`,
+      seen: `${pulldown.pattern} pulldown ${frameWords(evidence)}: only ${film} frames a second are new.`,
+      confidence: evidence.repeats.confidence,
+      action: `Remove pulldown, ${film}`,
+      change: pulldownTakenOut(pulldown),
+      holding: null,
+    },
+  ]
+}
+
 function barContradictions(evidence: Evidence, { width, height }: VideoFacts): Contradiction[] {
-  if (!hasBars(evidence)) return []
-  const { top, bottom, left, right, confidence } = evidence.bars
+  const baked = provenBars(evidence)
+  if (!baked) return []
+  const { top, bottom, left, right } = baked
+  const { confidence } = evidence.bars
   const [across, down] = [width - left - right, height - top - bottom]
   const share = 1 - (across * down) / (width * height)
   return [

@@ -20,6 +20,7 @@ import { conditionWords, overrideWords } from '../treatment/words'
 import { checkTimeline } from './check'
 import { choicesOf } from './choices'
 import { findingGroups, outputsThatDiffer } from './findings'
+import { take } from './proposals'
 
 const hd25 = parseFormat('1920x1080@25p')!.format
 
@@ -108,8 +109,10 @@ describe('what happens on a timeline', () => {
     ).toEqual(['uneven', 'weave'])
     const woven = found.find(({ kind }) => kind === 'weave')!
     expect(woven).toMatchObject({ title: '1 woven', grade: 'severe', frames: 100, accepted: null })
-    expect(woven.cure!.does).toMatch(/fields as costs least|adaptive/)
-    expect(woven.cure!.becomes.severe[1]).toBe(woven.cure!.becomes.severe[0] - 1)
+    // An editor has woven it: that stays, and what loses less stands beside it.
+    expect(woven.cure).toBeNull()
+    expect(woven.less!.does).toMatch(/fields as costs least|adaptive/)
+    expect(woven.less!.becomes.severe[1]).toBe(woven.less!.becomes.severe[0] - 1)
     expect(found.find(({ kind }) => kind === 'hairline')!.cure!.does).toBe('fill')
     expect(found.some(({ kind }) => kind === 'bars')).toBe(false)
   })
@@ -119,22 +122,24 @@ describe('what happens on a timeline', () => {
     setProjectFormat(doc, { at: '', setBy: 'typed', format: hd25, reason: '' })
     addTimeline(doc, newTimeline('t', 'Main cut', ''))
     append(doc, 't', [placementOf(doc.clips.both!, hd25, 'both')])
-    const cures = groups(doc).map(({ kind, cure }) => [kind, cure?.does])
-    expect(cures).toContainEqual(['uneven', 'blend'])
-    expect(cures.filter(([kind]) => kind !== 'uneven').map(([, does]) => does)).not.toContain('blend')
+    const found = groups(doc).map(({ kind, cure, less }) => [kind, cure?.does, less?.does])
+    // Nobody mixes as a matter of course; that it loses less is told.
+    expect(found).toContainEqual(['uneven', undefined, expect.stringContaining('blend')])
+    expect(found.filter(([kind]) => kind !== 'uneven').map(([, , does]) => does)).not.toContain('blend')
   })
 
   it('becomes what its cure says', () => {
     const doc = cut()
     const before = checkTimeline(doc, doc.timelines.t!)!
-    for (const { cure } of groups(doc)) {
-      if (!cure) continue
+    const helps = groups(doc).flatMap(({ cure, less }) => [cure, less].filter((one) => one !== null))
+    expect(helps.length).toBeGreaterThan(2)
+    for (const { treats, becomes } of helps) {
       const after = cut()
-      for (const { placementId, set } of cure.treats) treat(after, 't', [placementId], set)
+      take(after, 't', treats)
       const check = checkTimeline(after, after.timelines.t!)!
-      expect(cure.becomes.untouched).toEqual([before.untouchedShare, check.untouchedShare])
-      expect(cure.becomes.severe[1]).toBe(check.countByGrade.severe)
-      expect(cure.becomes.loss[1]).toBeLessThan(cure.becomes.loss[0])
+      expect(becomes.untouched).toEqual([before.untouchedShare, check.untouchedShare])
+      expect(becomes.severe[1]).toBe(check.countByGrade.severe)
+      expect(becomes.loss[1]).toBeLessThan(becomes.loss[0])
     }
   })
 

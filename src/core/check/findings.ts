@@ -6,13 +6,13 @@ import { withSet } from '../edit/shape'
 import type { Placement, Timeline } from '../edit/timeline'
 import { type Format, formatName } from '../format/format'
 import { fitPicture, hasHairline } from '../framing/framing'
-import { type Charge, type ChargeKind, type Toll } from '../toll/charge'
+import { type Charge, type ChargeKind } from '../toll/charge'
 import { type Grade, grades, worse } from '../toll/grade'
 import { sentence } from '../toll/sentence'
 import type { Override } from '../treatment/treatment'
-import { overrideWords } from '../treatment/words'
+import type { Offered } from '../choice/proposed'
 import { counted } from '../words/figures'
-import { proposalsOf } from './better'
+import { type Taken, proposing, takenWords } from './proposals'
 import { type Check, checkTimeline } from './check'
 import { type Standing, type Whole, placesOf, standingsOf, wholeOf } from './standing'
 
@@ -29,7 +29,7 @@ export interface Becomes {
 export interface Cure {
   /** What it does, in a few words. */
   readonly does: string
-  readonly treats: readonly { readonly placementId: string; readonly set: Override }[]
+  readonly treats: readonly Taken[]
   readonly becomes: Becomes
 }
 
@@ -43,8 +43,10 @@ export interface FindingGroup {
   readonly says: string
   readonly placements: readonly Placement[]
   readonly frames: number
-  /** Null where nothing loses less; it can still be accepted. */
+  /** What is done as a matter of course; null where nothing more is. It can still be accepted. */
   readonly cure: Cure | null
+  /** What loses less, where something does. */
+  readonly less: Cure | null
   /** The word with which all of them were accepted; null while one of them is open. */
   readonly accepted: string | null
 }
@@ -100,35 +102,15 @@ const becomes = (before: Whole, after: Whole): Becomes => ({
   loss: [before.loss, after.loss],
 })
 
-/** What is set over what placements set: the same for all that stand alike. */
-type Sets = ReadonlyMap<Standing, Override>
-/** What all of a timeline pay when something is set. */
-type PayingWith = (sets: Sets) => readonly Standing[]
+/** What helps those that stand alike: what is set and corrected of each, and what they pay then. */
+type Helps = ReadonlyMap<Standing, Pick<Offered, 'set' | 'change' | 'toll'>>
 
-/** What is paid when something is set; each standing is settled once for each set. */
-function payingWith(
-  doc: Doc,
-  timeline: Timeline,
-  format: Format,
-  standings: readonly Standing[],
-): PayingWith {
-  const known = new Map<Override, Map<Standing, Toll>>()
-  const tollWith = (standing: Standing, set: Override): Toll => {
-    const tolls = known.get(set) ?? new Map<Standing, Toll>()
-    known.set(set, tolls)
-    const { first } = standing
-    const toll =
-      tolls.get(standing) ??
-      settlePlacement(doc, timeline, { ...first, ...withSet(first, set, format) }, format).toll
-    tolls.set(standing, toll)
-    return toll
-  }
-  return (sets) =>
-    standings.map((standing) => {
-      const set = sets.get(standing)
-      return set ? { ...standing, toll: tollWith(standing, set) } : standing
-    })
-}
+/** What all of a timeline pay when something is done. */
+const paying = (standings: readonly Standing[], helps: Helps): readonly Standing[] =>
+  standings.map((standing) => {
+    const done = helps.get(standing)
+    return done ? { ...standing, toll: done.toll } : standing
+  })
 
 type Kind = FindingGroup['kind']
 /** What a kind of charge loses on a timeline, over the running time of those that pay it. */
@@ -159,13 +141,18 @@ function byKind(standings: readonly Standing[], format: Format): Map<Kind, Map<S
  */
 export function findingGroups(doc: Doc, timeline: Timeline, check: Check): FindingGroup[] {
   const standings = standingsOf(doc, timeline, check)
-  const paying = payingWith(doc, timeline, check.format, standings)
-  const firsts = new Map(standings.map((standing) => [standing.first.id, standing]))
-  const best = new Map<Standing, Override>()
-  for (const { placement, set } of proposalsOf(doc, timeline, new Set(firsts.keys()))) {
-    const standing = firsts.get(placement.id)
-    if (standing) best.set(standing, set)
-  }
+  const propose = proposing(doc, timeline)
+  const offered = new Map(standings.map((standing) => [standing, propose(standing.first)]))
+  const withSetOf = (set: Override) => (standing: Standing) => ({
+    set,
+    change: {},
+    toll: settlePlacement(
+      doc,
+      timeline,
+      { ...standing.first, ...withSet(standing.first, set, check.format) },
+      check.format,
+    ).toll,
+  })
   const made = [...byKind(standings, check.format)].map(([kind, found]) => {
     const charges = [...found]
     const [, worst] = charges.reduce((a, b) => (b[1].loss * b[0].longest > a[1].loss * a[0].longest ? b : a))
@@ -177,7 +164,11 @@ export function findingGroups(doc: Doc, timeline: Timeline, check: Check): Findi
       says: sentence(worst),
       placements,
       frames: charges.reduce((sum, [{ frames }]) => sum + frames, 0),
-      cure: cureOf(kind, [...found.keys()], check, standings, best, paying),
+      ...helpFor(kind, [...found.keys()], check, standings, [
+        (standing) => offered.get(standing)?.first ?? null,
+        (standing) => offered.get(standing)?.less ?? null,
+        ...(remedies[kind] ?? []).map(withSetOf),
+      ]),
       accepted: acceptedWord(timeline, kind, placements),
     }
     return { group, lost: charges.reduce((sum, [{ frames }, { loss }]) => sum + loss * frames, 0) }
@@ -201,45 +192,53 @@ function acceptedWord(timeline: Timeline, kind: string, placements: readonly Pla
   return words.includes(undefined) ? null : [...new Set(words)].filter(Boolean).join('; ')
 }
 
-/** The action of least loss for standings of a kind; null where none loses less than what is. */
-function cureOf(
+/** What is done to each that stands so; null where nothing is. */
+type Help = (standing: Standing) => Pick<Offered, 'set' | 'change' | 'toll'> | null
+
+/**
+ * What helps against a kind: what is proposed, where it helps, and the action of least loss where that is another.
+ * @param helps what is proposed first; of the others the one of least loss is offered
+ */
+function helpFor(
   kind: Kind,
   found: readonly Standing[],
   check: Check,
   standings: readonly Standing[],
-  best: Sets,
-  paying: PayingWith,
-): Cure | null {
-  const proposed = new Map(
-    found.flatMap((standing) => {
-      const set = best.get(standing)
-      return set ? [[standing, set] as const] : []
-    }),
-  )
-  const ways: Sets[] = [
-    ...(proposed.size ? [proposed] : []),
-    ...(remedies[kind] ?? []).map((set) => new Map(found.map((standing) => [standing, set]))),
-  ]
+  helps: readonly Help[],
+): Pick<FindingGroup, 'cure' | 'less'> {
   const now = wholeOf(standings)
-  let taken: { readonly sets: Sets; readonly whole: Whole } | null = null
-  for (const sets of ways) {
-    const helped = paying(sets)
+  const made = helps.map((help): { readonly sets: Helps; readonly whole: Whole } | null => {
+    const sets = new Map(
+      found.flatMap((standing) => {
+        const done = help(standing)
+        return done ? [[standing, done] as const] : []
+      }),
+    )
+    const helped = paying(standings, sets)
     // What helps against something else is offered there.
-    if (lostBy(helped, kind) >= lostBy(standings, kind) - 1e-12) continue
-    const whole = wholeOf(helped)
-    if (whole.loss < (taken?.whole ?? now).loss - 1e-12) taken = { sets, whole }
-  }
-  if (!taken) return null
-  const { sets, whole } = taken
-  const setAt = new Map([...sets].flatMap(([{ places }, set]) => places.map((place) => [place, set])))
-  const treats = [...placesOf(sets.keys())].flatMap((place) => {
-    const [placement, set] = [check.findings[place]?.placement, setAt.get(place)]
-    return placement && set ? [{ placementId: placement.id, set }] : []
+    if (sets.size === 0 || lostBy(helped, kind) >= lostBy(standings, kind) - 1e-12) return null
+    return { sets, whole: wholeOf(helped) }
   })
-  const said = [...new Set([...sets.values()].map(overrideWords))]
-  const does =
-    said.length === 1 ? (said[0] ?? '') : `the best treatment for ${counted(treats.length, 'clip')}`
-  return { does, treats, becomes: becomes(now, whole) }
+  const [usual, ...others] = made
+  const least = others.reduce(
+    (a, b) => (b && b.whole.loss < (a?.whole.loss ?? Infinity) - 1e-12 ? b : a),
+    null,
+  )
+  const isLess = least && least.whole.loss < (usual?.whole ?? now).loss - 1e-12
+  const cureOf = ({ sets, whole }: { readonly sets: Helps; readonly whole: Whole }): Cure => {
+    const taken = [...placesOf(sets.keys())].flatMap((place) => check.findings[place]?.placement ?? [])
+    const at = new Map(
+      [...sets].flatMap(([{ places }, done]) => places.map((place) => [place, done] as const)),
+    )
+    const treats = [...placesOf(sets.keys())].flatMap((place) => {
+      const [placement, done] = [check.findings[place]?.placement, at.get(place)]
+      return placement && done ? [{ placement, set: done.set, change: done.change }] : []
+    })
+    const said = [...new Set([...sets.values()].map(takenWords))]
+    const does = said.length === 1 ? (said[0] ?? '') : `what is usual for ${counted(taken.length, 'clip')}`
+    return { does, treats, becomes: becomes(now, whole) }
+  }
+  return { cure: usual ? cureOf(usual) : null, less: isLess ? cureOf(least) : null }
 }
 
 /** An output picture that differs from the timeline's: every frame of it is made once more (as the last thing before it leaves). */

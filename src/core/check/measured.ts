@@ -1,5 +1,5 @@
 import type { Clip } from '../edit/clip'
-import { type Evidence, isSure } from '../evidence/evidence'
+import { type Evidence, provenBars } from '../evidence/evidence'
 import { rateName } from '../rate/rate'
 import { figure, percent } from '../words/figures'
 
@@ -24,10 +24,6 @@ export interface Measured {
 
 export const orderWords = (order: string): string => order.replace('-first', ' field first')
 
-/** Whether the bars that were seen are there. */
-export const hasBars = ({ bars }: Evidence): boolean =>
-  isSure(bars) && bars.top + bars.bottom + bars.left + bars.right > 0
-
 /** What the picture of a clip says, fact by fact; empty until it is measured. */
 export function measuredOf({ evidence }: Clip): Measured[] {
   if (!evidence) return []
@@ -36,7 +32,7 @@ export function measuredOf({ evidence }: Clip): Measured[] {
     scanMeasured(evidence),
     motionMeasured(evidence),
     detailMeasured(evidence),
-    ...(hasBars(evidence) ? [barsMeasured(evidence)] : []),
+    ...(provenBars(evidence) ? [barsMeasured(evidence)] : []),
     ...(mixed.length
       ? [
           {

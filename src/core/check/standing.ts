@@ -3,8 +3,9 @@ import { type SettledPlacement, settling } from '../edit/running'
 import type { Placement, Timeline } from '../edit/timeline'
 import type { Toll } from '../toll/charge'
 import type { Check } from './check'
+import { knownKey } from './proposals'
 
-/** Placements that stand alike and are treated alike, and so pay the same: a film has many placements, and few of these. */
+/** Placements that stand alike, are treated alike and of which the same is known, and so pay the same and are helped by the same: a film has many placements, and few of these. */
 export interface Standing {
   readonly settled: SettledPlacement
   readonly toll: Toll
@@ -21,16 +22,17 @@ export interface Standing {
 /** What was found on a timeline, by what stands alike. */
 export function standingsOf(doc: Doc, timeline: Timeline, check: Check): Standing[] {
   const settle = settling(doc, timeline, check.format)
-  const known = new Map<
-    SettledPlacement,
-    { -readonly [Part in keyof Standing]: Standing[Part] } & { places: number[] }
-  >()
+  type Growing = { -readonly [Part in keyof Standing]: Standing[Part] } & { places: number[] }
+  const known = new Map<SettledPlacement, Map<string, Growing>>()
   for (const [place, { placement, toll }] of check.findings.entries()) {
     const settled = settle(placement)
     const { length } = placement
-    const standing = known.get(settled)
+    const alike = known.get(settled) ?? new Map<string, Growing>()
+    known.set(settled, alike)
+    const key = knownKey(doc, placement)
+    const standing = alike.get(key)
     if (!standing) {
-      known.set(settled, {
+      alike.set(key, {
         settled,
         toll,
         first: placement,
@@ -46,7 +48,7 @@ export function standingsOf(doc: Doc, timeline: Timeline, check: Check): Standin
     standing.frames += length
     standing.longest = Math.max(standing.longest, length)
   }
-  return [...known.values()]
+  return [...known.values()].flatMap((alike) => [...alike.values()])
 }
 
 /** The places of all that stand in one of these ways, ascending. */

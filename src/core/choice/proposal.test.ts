@@ -4,16 +4,12 @@ import { pictureOfFormat } from '../format/format'
 import { parseFormat } from '../format/parse'
 import type { Picture } from '../picture/picture'
 import { rational } from '../rational/rational'
-import { type Untreated, proposal } from './proposal'
+import { proposal } from './proposal'
+import { type Untreated, plainly } from './untreated'
 
 const format = (text: string) => parseFormat(text)!.format
 const clip = (text: string, more: Partial<Untreated> = {}, picture: Partial<Picture> = {}): Untreated => ({
-  picture: { ...pictureOfFormat(format(text)), ...picture },
-  captureRate: null,
-  trueRate: null,
-  isOfOneMoment: false,
-  isOverlay: false,
-  bars: null,
+  ...plainly({ ...pictureOfFormat(format(text)), ...picture }),
   ...more,
 })
 const hd = (rate: string) => `1920x1080@${rate}`
@@ -58,12 +54,12 @@ describe('the proposal for a clip that nobody has treated', () => {
   })
 
   it('takes out first what was put in, unless the timeline holds it as it is', () => {
-    const pulled = { pulldownPhase: 2 }
-    expect(steps('59.94i', '23.976p', {}, pulled)).toBe('remove-pulldown')
-    expect(steps('59.94i', '25p', {}, pulled)).toBe('remove-pulldown+every-frame')
-    expect(steps('59.94i', '59.94p', {}, pulled)).toBe('remove-pulldown+nearest')
-    expect(steps('59.94i', '59.94i', {}, pulled)).toBe('keep-fields')
-    const repeats = { trueRate: rational(24) }
+    const pulled = { pulldown: { pattern: '2:3', phase: 2 } } as const
+    expect(steps('59.94i', '23.976p', pulled)).toBe('remove-pulldown')
+    expect(steps('59.94i', '25p', pulled)).toBe('remove-pulldown+every-frame')
+    expect(steps('59.94i', '59.94p', pulled)).toBe('remove-pulldown+nearest')
+    expect(steps('59.94i', '59.94i', pulled)).toBe('keep-fields')
+    const repeats = { repeats: { trueRate: rational(24), holds: [2, 3], phase: 0 } }
     expect(steps('60p', '24p', repeats)).toBe('remove-repeats')
     expect(steps('60p', '25p', repeats)).toBe('remove-repeats+every-frame')
     expect(steps('60p', '60p', repeats)).toBe('none')

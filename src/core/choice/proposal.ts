@@ -5,6 +5,7 @@ import { uprightSize } from '../picture/turn'
 import { type Rate, doubled } from '../rate/rate'
 import { equal, multiply, rational, toNumber } from '../rational/rational'
 import type { Sides } from '../treatment/treatment'
+import type { Untreated } from './untreated'
 
 /** What is done to a clip, one after the other, so that it runs in a timeline. */
 export type Step =
@@ -19,21 +20,6 @@ export type Step =
   | 'pulldown'
   | 'every-frame'
   | 'nearest'
-
-/** A clip as far as it matters to an editor who has not treated it yet: its picture, and what is known beyond it. */
-export interface Untreated {
-  readonly picture: Picture
-  /** The rate at which its file says it was recorded, where that is above its own: it is meant to be slowed. */
-  readonly captureRate: Rate | null
-  /** The rate of its true frames, where frames repeat inside it. */
-  readonly trueRate: Rate | null
-  /** It is flagged interlaced, and both fields of each frame are of one moment. */
-  readonly isOfOneMoment: boolean
-  /** A still, or one with alpha: it is laid over others. */
-  readonly isOverlay: boolean
-  /** Baked bars, in its own pixels. */
-  readonly bars: Sides | null
-}
 
 /** What an editor does as a matter of course with a clip that nobody has treated. */
 export interface Proposal {
@@ -59,14 +45,16 @@ export function proposal(clip: Untreated, format: Format): Proposal {
 }
 
 function stepsFor(clip: Untreated, format: Format): readonly Step[] {
-  const { picture, trueRate, isOfOneMoment } = clip
-  const { rate, pulldownPhase, scan } = picture
+  const { picture, pulldown, repeats, isOfOneMoment } = clip
+  const { rate, scan, pulldownOut } = picture
   if (!rate) return []
   const runsAtOwn = equal(rate, format.rate)
   // What was put in is taken out first, unless the timeline holds it as it is; what is left goes on as film of its own rate.
-  if (pulldownPhase !== null && !(format.scan === 'interlaced' && runsAtOwn))
-    return ['remove-pulldown', ...progressive(clip, multiply(rate, rational(4, 5)), format)]
-  if (trueRate && !runsAtOwn) return ['remove-repeats', ...progressive(clip, trueRate, format)]
+  if ((pulldown || pulldownOut) && !(format.scan === 'interlaced' && runsAtOwn)) {
+    const film = progressive(clip, multiply(rate, rational(4, 5)), format)
+    return pulldownOut ? film : ['remove-pulldown', ...film]
+  }
+  if (repeats && !runsAtOwn) return ['remove-repeats', ...progressive(clip, repeats.trueRate, format)]
   if (scan !== 'interlaced') return progressive(clip, rate, format)
   if (isOfOneMoment) return ['weave', ...progressive(clip, rate, format)]
   return format.scan === 'interlaced' ? fieldsIn(picture, rate, format) : deinterlaced(rate, format.rate)

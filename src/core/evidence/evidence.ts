@@ -192,6 +192,28 @@ function joinedFields(
   }
 }
 
+/** What is surely measured: film in pulldown. */
+export const provenPulldown = ({ pulldown, repeats }: Evidence): Evidence['pulldown'] =>
+  isSure(repeats) ? pulldown : null
+
+/** Frames that surely repeat in a clip of a rate, and not by pulldown; null where none do. */
+export function provenRepeats({ repeats, pulldown }: Evidence, rate: Rate | null) {
+  const { verdict, holds, phase, trueRate } = repeats
+  return verdict === 'pattern' && !pulldown && isSure(repeats) && hidesRate(repeats, rate) && trueRate
+    ? { trueRate, holds: holds ?? null, phase }
+    : null
+}
+
+/** Both fields of each frame are surely of one moment. */
+export const isOfOneMoment = ({ fieldOrder }: Evidence): boolean =>
+  fieldOrder.verdict === 'progressive' && isSure(fieldOrder)
+
+/** Bars that are surely baked in; null where there are none. */
+export function provenBars({ bars }: Evidence) {
+  const { top, bottom, left, right } = bars
+  return isSure(bars) && top + bottom + left + right > 0 ? { top, bottom, left, right } : null
+}
+
 /** Whether a measured rate is another than the claimed one. */
 export const hidesRate = ({ trueRate }: RepeatsVerdict, rate: Rate | null): boolean =>
   trueRate !== null && rate !== null && !equal(trueRate, rate)

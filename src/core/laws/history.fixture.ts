@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { checkTimeline } from '../check/check'
 import { findingGroups } from '../check/findings'
+import { take } from '../check/proposals'
 import { fromEdl } from '../exchange/edl-read'
 import { toEdl } from '../exchange/edl'
 import { toOtio } from '../exchange/otio'
@@ -264,10 +265,12 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
   cure: (doc, dice) => {
     const timeline = some(doc, dice) as Timeline
     const check = checkTimeline(doc as Doc, timeline)
-    const cures = check ? findingGroups(doc as Doc, timeline, check).flatMap(({ cure }) => cure ?? []) : []
-    if (cures.length)
-      for (const { placementId, set } of dice.of(cures).treats)
-        treating.treat(doc, timeline.id, [placementId], set)
+    const cures = check
+      ? findingGroups(doc as Doc, timeline, check).flatMap(({ cure, less }) =>
+          [cure ?? [], less ?? []].flat(),
+        )
+      : []
+    if (cures.length) take(doc, timeline.id, dice.of(cures).treats)
   },
   takeBack: (doc, dice) => {
     const timeline = some(doc, dice) as Timeline

@@ -129,8 +129,9 @@ function asSeen(reading: Reading, corrections: Corrections, evidence: Evidence |
     isSure(combing)
   const { width, height } = seen
   const detail = seen.verdict === 'enlarged' && isSure(seen) && width && height ? { width, height } : null
-  const measured =
-    combs || pulldown || detail ? { combs, pulldownPhase: pulldown?.phase ?? null, detail } : undefined
+  // Of 2:3:3:2 one frame in five is left out, as of other repeats.
+  const phase = pulldown?.pattern === '2:3' ? pulldown.phase : null
+  const measured = combs || phase !== null || detail ? { combs, pulldownPhase: phase, detail } : undefined
   if (scan === video.scan && fieldOrder === video.fieldOrder && !measured) return reading
   return { ...reading, video: { ...video, scan, fieldOrder, ...(measured ? { measured } : {}) } }
 }
@@ -290,6 +291,15 @@ function speedSentences(claimed: Reading, after: Reading): string[] {
         `Plays faster: ${share} speed, ${time}. The same frames, ${rateName(is)} of them a second; none is created.`,
       ]
 }
+
+/** What a correction takes out of a clip or takes it for, in a few words each. */
+export const changeWords = ({ pulldownOut, repeatsOut, scan, crop }: CorrectionChange): string[] =>
+  [
+    typeof pulldownOut === 'number' && 'pulldown taken out',
+    repeatsOut && 'each frame taken once',
+    scan === 'progressive' && 'frames taken whole',
+    crop && 'baked bars cropped away',
+  ].filter((words) => typeof words === 'string')
 
 /** What shortening does, for a sentence: `2 placements are shortened to what is there`. */
 export const shortenedSentence = (placements: number, frames: number): string =>

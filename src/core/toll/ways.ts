@@ -129,9 +129,7 @@ function pulldownRemoved(at: Case, phase: Phase): PricedWay {
     way: {
       // Each film frame on one of the timeline's is a speed of their own steady rate.
       passing:
-        passing.kind === 'step-by-step'
-          ? { kind: 'in-time', factor: divide(format.rate, film) }
-          : passing,
+        passing.kind === 'step-by-step' ? { kind: 'in-time', factor: divide(format.rate, film) } : passing,
       taking: { kind: 'remove-pulldown', phase },
     },
     charges: [

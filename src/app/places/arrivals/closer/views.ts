@@ -20,6 +20,7 @@ export const viewTitles: Readonly<Record<View, string>> = {
 const proofOf: Readonly<Record<Contradiction['about'], View>> = {
   scan: 'combs',
   'field order': 'fields',
+  pulldown: 'combs',
   repeats: 'repeats',
   bars: 'edges',
 }

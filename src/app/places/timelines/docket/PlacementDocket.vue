@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
-import { proposalsOf } from '../../../../core/check/better'
+import { proposalsOf } from '../../../../core/check/proposals'
 import { findingOf } from '../../../../core/check/check'
 import { type ChoiceGroup, choicesOf } from '../../../../core/check/choices'
 import { titleOf } from '../../../../core/check/findings'
@@ -27,14 +27,15 @@ import { useTreating } from '../../../../stores/treating'
 import GradeMark from '../../../components/GradeMark.vue'
 import { rateLabel, uprightSizeName } from '../../../figures'
 import { useInHand } from '../../../components/terms/use-in-hand'
-import BestTreatment from './BestTreatment.vue'
 import ChoiceRows from './ChoiceRows.vue'
 import FieldFigures from './FieldFigures.vue'
 import FramingFigures from './FramingFigures.vue'
 import MotionFigures from './MotionFigures.vue'
+import Offers from './Offers.vue'
 import QualityFigures from './QualityFigures.vue'
 import RuleMaker from './RuleMaker.vue'
 import SoundFigures from './SoundFigures.vue'
+import TreatAll from './TreatAll.vue'
 
 /** What is in hand: what happens to it, what it costs, and every other way of treating it beside its price. */
 const props = defineProps<{ timeline: Timeline; format: Format | null }>()
@@ -133,11 +134,10 @@ const differs = computed(() =>
 )
 const choices = computed(() => choicesOf(project.opened, props.timeline, pictures.value))
 const of = (...groups: ChoiceGroup[]) => choices.value.filter(({ group }) => groups.includes(group))
-/** What they would lose less by. */
-const better = computed(() => {
-  const ids = new Set(pictures.value.map(({ id }) => id))
-  return proposalsOf(project.opened, props.timeline, ids.size ? ids : undefined)
-})
+/** What is offered for them. */
+const offers = computed(() =>
+  proposalsOf(project.opened, props.timeline, new Set(pictures.value.map(({ id }) => id))),
+)
 const own = computed(() =>
   hand.placements.filter((one) => Object.keys(ownTreatment(one, props.format)).length > 0),
 )
@@ -166,13 +166,7 @@ const beyond = computed(() => {
   <aside class="sheet" aria-label="Docket">
     <template v-if="!placement || !format">
       <p class="quiet">Select a placed clip: what happens to it stands here.</p>
-      <BestTreatment
-        v-if="better.length"
-        :proposals="better"
-        :title="`${counted(better.length, 'clip loses', 'clips lose')} more than needed`"
-        action="Take the best for all"
-        named
-      />
+      <TreatAll v-if="format" :timeline="timeline" :format="format" />
     </template>
     <template v-else>
       <header>
@@ -255,14 +249,7 @@ const beyond = computed(() => {
         </ChoiceRows>
         <ChoiceRows title="Colour" :choices="of('colour')" />
         <p v-if="conversions.length" class="quiet small">colour: {{ conversions.join('; ') }}</p>
-        <BestTreatment
-          v-if="better.length"
-          class="best"
-          :proposals="better"
-          title="It could lose less"
-          action="Take it"
-          :named="better.length > 1"
-        />
+        <div v-if="offers.length" class="best"><Offers :proposals="offers" /></div>
       </template>
       <SoundFigures v-if="sounds.length" :placements="sounds" />
       <footer>

@@ -117,8 +117,14 @@ defineExpose({ next })
         <button class="word" @click="treating.accept(group, null)">open again</button>
       </p>
       <template v-else>
-        <button v-if="group.cure" class="cure" @click="treating.cure(group)">
-          <b>{{ group.cure.does }}</b>: {{ becomesWords(group.cure.becomes) }}
+        <button
+          v-for="help in [group.cure, group.less].filter((one) => one !== null)"
+          :key="help.does"
+          class="cure"
+          @click="treating.cure(group, help)"
+        >
+          <template v-if="help === group.less">loses less: </template><b>{{ help.does }}</b
+          >: {{ becomesWords(help.becomes) }}
         </button>
         <form v-if="accepting === group.kind" class="accept" @submit.prevent="accept(group)">
           <input
