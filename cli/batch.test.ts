@@ -25,7 +25,7 @@ describe('help', () => {
     expect(code).toBeUndefined()
     const commands = [...stdout.matchAll(/^ {2}([a-z]+) /gm)].map((match) => match[1]!)
     const wanted =
-      'inspect rate cadence fit toll choose evidence carry loudness resample deinterlace plan edit import new check export'
+      'inspect rate cadence fit toll choose propose evidence carry loudness resample deinterlace plan edit import new check export'
     expect(commands.sort()).toEqual(wanted.split(' ').sort())
     for (const command of ['inspect', 'check', 'export']) {
       const about = await tally(command, '--help')

@@ -19,7 +19,7 @@ import { rational } from '../rational/rational'
 import { conditionWords, overrideWords } from '../treatment/words'
 import { checkTimeline } from './check'
 import { choicesOf } from './choices'
-import { findingGroups, outputsThatDiffer } from './findings'
+import { findingGroups } from './findings'
 import { take } from './proposals'
 
 const hd25 = parseFormat('1920x1080@25p')!.format
@@ -150,29 +150,6 @@ describe('what happens on a timeline', () => {
     expect(accepted).toMatchObject({ kind: 'uneven', accepted: 'it is the archive’s own' })
     acceptFindings(doc, 't', ['visitor'], 'uneven', null, '')
     expect(groups(doc).every((group) => group.accepted === null)).toBe(true)
-  })
-
-  it('tells an output that is another picture than the timeline', () => {
-    const doc = cut()
-    const deliverable = (id: string, format: string) => ({
-      id,
-      name: id,
-      timelineId: null,
-      format: parseFormat(format)!.format,
-      wrapper: null,
-      video: null,
-      sound: null,
-      treatment: {},
-    })
-    doc.project.deliverables = [
-      deliverable('same', '1920x1080@25p'),
-      deliverable('tape', '1920x1080@50i'),
-    ] as never
-    const differing = outputsThatDiffer(doc, doc.timelines.t!, checkTimeline(doc, doc.timelines.t!)!)
-    expect(differing.map(({ name }) => name)).toEqual(['tape'])
-    expect(differing[0]!.says).toBe(
-      'goes out as 1920×1080 · 50i: every frame of 1920×1080 · 25p is made once more',
-    )
   })
 })
 

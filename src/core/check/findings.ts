@@ -1,10 +1,8 @@
-import { present } from '../assert'
-import { type Doc, formatOf } from '../edit/project'
-import { reframed } from '../edit/reformat'
+import type { Doc } from '../edit/project'
 import { settlePlacement } from '../edit/running'
 import { withSet } from '../edit/shape'
 import type { Placement, Timeline } from '../edit/timeline'
-import { type Format, formatName } from '../format/format'
+import type { Format } from '../format/format'
 import { fitPicture, hasHairline } from '../framing/framing'
 import { type Charge, type ChargeKind } from '../toll/charge'
 import { type Grade, grades, worse } from '../toll/grade'
@@ -13,7 +11,7 @@ import type { Override } from '../treatment/treatment'
 import type { Offered } from '../choice/proposed'
 import { counted } from '../words/figures'
 import { type Taken, proposing, takenWords } from './proposals'
-import { type Check, checkTimeline } from './check'
+import type { Check } from './check'
 import { type Standing, type Whole, placesOf, standingsOf, wholeOf } from './standing'
 
 /** What becomes of a whole timeline by an action: before and after. */
@@ -95,7 +93,8 @@ const remedies: Partial<Record<FindingGroup['kind'], readonly Override[]>> = {
   uneven: [{ motion: { kind: 'blend' } }],
 }
 
-const becomes = (before: Whole, after: Whole): Becomes => ({
+/** What becomes of a whole, before and after. */
+export const becomes = (before: Whole, after: Whole): Becomes => ({
   untouched: [before.untouched, after.untouched],
   severe: [before.severe, after.severe],
   heavy: [before.heavy, after.heavy],
@@ -239,37 +238,4 @@ function helpFor(
     return { does, treats, becomes: becomes(now, whole) }
   }
   return { cure: usual ? cureOf(usual) : null, less: isLess ? cureOf(least) : null }
-}
-
-/** An output picture that differs from the timeline's: every frame of it is made once more (as the last thing before it leaves). */
-export interface OutputDiffers {
-  readonly deliverableId: string
-  readonly name: string
-  readonly says: string
-  /** What becomes of the timeline if it takes the deliverable's size, rate and scan. */
-  readonly becomes: Becomes
-  readonly format: Format
-}
-
-/** The deliverables of a timeline whose picture is another than its own. Those of no timeline are meant for all. */
-export function outputsThatDiffer(doc: Doc, timeline: Timeline, check: Check): OutputDiffers[] {
-  const own = formatOf(doc, timeline)
-  if (!own) return []
-  const differing = doc.project.deliverables.filter(
-    ({ format, timelineId }) =>
-      (timelineId === null || timelineId === timeline.id) && formatName(format) !== formatName(own),
-  )
-  if (differing.length === 0) return []
-  const now = wholeOf(standingsOf(doc, timeline, check))
-  return differing.map(({ id, name, format }) => {
-    const { timeline: carried } = reframed(doc, doc, timeline, { ...timeline, ownFormat: format })
-    const after = present(checkTimeline(doc, carried), 'a timeline with a format can be checked')
-    return {
-      deliverableId: id,
-      name,
-      format,
-      says: `goes out as ${formatName(format)}: every frame of ${formatName(own)} is made once more`,
-      becomes: becomes(now, wholeOf(standingsOf(doc, carried, after))),
-    }
-  })
 }

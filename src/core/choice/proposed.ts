@@ -203,11 +203,11 @@ function lessThan(
     : [{ kind: 'fit' }, { kind: 'fill' }, ...(clip.isOverlay ? [{ kind: 'one-to-one' } as const] : [])]
   const motions: readonly Override[] = [
     {},
-    ...(fixed.motion ? [] : [{ motion: { kind: 'auto' }, fields: { kind: 'auto' } } as const]),
     ...(isNear && !fixed.motion ? [{ motion: everyFrame(false) }] : []),
   ]
   let least: Offered | null = null
-  for (const { picture, change } of [{ picture: clip.picture, change: {} }, after])
+  const asItIs = { picture: clip.picture, change: {} }
+  for (const { picture, change } of after.picture === clip.picture ? [asItIs] : [asItIs, after])
     for (const mode of modes)
       for (const motion of motions) {
         const framing = mode.kind === inForce.framing.mode.kind ? {} : { framing: { mode } }

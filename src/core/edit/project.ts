@@ -1,6 +1,6 @@
 import * as z from 'zod'
 import { present } from '../assert'
-import { Format } from '../format/format'
+import { Format, sameFormat } from '../format/format'
 import { Lean, Mains, Policy, type Weights, defaultPolicy, leaning } from '../toll/policy'
 import { Card, type Clip, type LeftAside } from './clip'
 import { Deliverable } from './deliverable'
@@ -83,9 +83,12 @@ export const formatOf = (doc: Doc, timeline: Timeline): Format | null =>
 /** What tolls are weighed with in a project: its policy, under its lean. */
 export const weightsOf = ({ policy, lean }: Project): Weights => leaning(policy, lean)
 
-/** The formats that will be handed over. */
-export const deliveredFormats = ({ deliverables }: Project): Format[] =>
-  deliverables.map(({ format }) => format)
+/** The formats in which the main cut will be handed over, once each: the first timeline, or the one that is still to be made. */
+export const deliveredFormats = ({ deliverables, timelineOrder: [main] }: Project): Format[] =>
+  deliverables
+    .filter(({ timelineId }) => timelineId === null || timelineId === main)
+    .map(({ format }) => format)
+    .filter((format, i, all) => all.findIndex((other) => sameFormat(other, format)) === i)
 
 export const newProject = (id: string, name: string, createdAt: string): Project => ({
   id,

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed, ref } from 'vue'
+import { standsWords } from '../../../core/dispatch/outputs'
 import { wrapped } from '../../../core/dispatch/usual'
 import type { Deliverable } from '../../../core/edit/deliverable'
 import { formatName } from '../../../core/format/format'
-import { tollSentence } from '../../../core/toll/sentence'
-import { counted, pays } from '../../../core/words/figures'
 import { useDispatching } from '../../../stores/dispatching'
 import { useProject } from '../../../stores/project'
 import { useRendering } from '../../../stores/rendering'
@@ -26,19 +25,7 @@ function standsOf(deliverable: Deliverable) {
   const check = dispatching.checkOf(deliverable)
   if (!check) return { grade: null, says: deliverable.timelineId ? 'no format yet' : 'no timeline yet' }
   if (check.breaches[0]) return { grade: null, says: check.breaches[0].says }
-  if (check.same) return { grade: 'free' as const, says: 'the same' }
-  const worst = check.conversion[0]
-  if (worst)
-    return {
-      grade: check.grade,
-      says: tollSentence({ grade: check.grade, loss: 0, untouched: false, charges: [worst] }),
-    }
-  return {
-    grade: check.grade,
-    says: check.paysMore.length
-      ? `${counted(check.paysMore.length, 'placement')} ${pays(check.paysMore.length)} more`
-      : 'nothing more is paid',
-  }
+  return { grade: check.same ? ('free' as const) : check.grade, says: standsWords(check) }
 }
 const stateOf = ({ id }: Deliverable) => {
   const render = rendering.queue.find((one) => one.deliverable.id === id)

@@ -58,6 +58,9 @@ describe('AV1 in a file of its own', () => {
         const whole = [...temporalUnits(bytes.subarray(0, length), kind)].length
         expect(whole).toBe(ends.filter((end) => end <= length).length)
       }),
+      {
+        examples: ends.flatMap((end) => [[end - 1], [end], [Math.min(end + 1, bytes.length)]] as [number][]),
+      },
     )
   })
 

@@ -126,7 +126,9 @@ function* ofUnits(bytes: Uint8Array): Generator<TemporalUnit> {
     hasPicture ||= unit.type === frame || unit.type === frameHeader
     end = unit.end
   }
-  if (hasPicture && end === bytes.length) yield unitFrom(begun, end)
+  // A delimiter of which only the beginning is there ends a unit all the same.
+  const isEnded = end === bytes.length || typeOf(byteAt(bytes, end)) === delimiter
+  if (hasPicture && isEnded) yield unitFrom(begun, end)
 }
 
 function* ofIvf(bytes: Uint8Array): Generator<TemporalUnit> {

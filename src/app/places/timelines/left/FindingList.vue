@@ -4,12 +4,8 @@ import { Button } from 'ant-design-vue'
 import { ref, shallowRef, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { Check } from '../../../../core/check/check'
-import {
-  type Becomes,
-  type FindingGroup,
-  findingGroups,
-  outputsThatDiffer,
-} from '../../../../core/check/findings'
+import { type Becomes, type FindingGroup, findingGroups } from '../../../../core/check/findings'
+import { outputsThatDiffer } from '../../../../core/dispatch/outputs'
 import { type Timeline, placementsIn } from '../../../../core/edit/timeline'
 import { toNumber } from '../../../../core/rational/rational'
 import { clockTime, figure, percent } from '../../../../core/words/figures'
