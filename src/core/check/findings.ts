@@ -224,8 +224,10 @@ function helpFor(
     null,
   )
   const isLess = least && least.whole.loss < (usual?.whole ?? now).loss - 1e-12
-  const cureOf = ({ sets, whole }: { readonly sets: Helps; readonly whole: Whole }): Cure => {
-    const taken = [...placesOf(sets.keys())].flatMap((place) => check.findings[place]?.placement ?? [])
+  const cureOf = (
+    { sets, whole }: { readonly sets: Helps; readonly whole: Whole },
+    several: string,
+  ): Cure => {
     const at = new Map(
       [...sets].flatMap(([{ places }, done]) => places.map((place) => [place, done] as const)),
     )
@@ -234,8 +236,11 @@ function helpFor(
       return placement && done ? [{ placement, set: done.set, change: done.change }] : []
     })
     const said = [...new Set([...sets.values()].map(takenWords))]
-    const does = said.length === 1 ? (said[0] ?? '') : `what is usual for ${counted(taken.length, 'clip')}`
+    const does = said.length === 1 ? (said[0] ?? '') : `${several} for ${counted(treats.length, 'clip')}`
     return { does, treats, becomes: becomes(now, whole) }
   }
-  return { cure: usual ? cureOf(usual) : null, less: isLess ? cureOf(least) : null }
+  return {
+    cure: usual ? cureOf(usual, 'what is usual') : null,
+    less: isLess ? cureOf(least, 'the way of least loss') : null,
+  }
 }
