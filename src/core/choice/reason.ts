@@ -36,7 +36,9 @@ const filmedOtherwise = (blocs: readonly Bloc[]): string[] =>
       ({ frameForFrame, picture: { rate } }) =>
         frameForFrame !== undefined && rate && toNumber(rate) > fastest === (becomes === 'slowed'),
     )
-    const rates = [...new Set(meant.map(({ picture }) => rateWithScan(picture.rate!, picture.scan)))]
+    const rates = [
+      ...new Set(meant.map(({ picture: { rate, scan } }) => (rate ? rateWithScan(rate, scan) : ''))),
+    ]
     return rates.length > 0
       ? `Filmed to be ${becomes}, ${rates.join(' and ')} ${rates.length > 1 ? 'count' : 'counts'} ${percent(meant[0]?.frameForFrame ?? 1)}.`
       : ''
