@@ -1,7 +1,7 @@
 import FFT from 'fft.js'
 import type { BarsVerdict } from './bars'
 import type { Luma } from '../planes/luma'
-import { hann, periodsOf } from './spectrum'
+import { hann, periodsOf, waveAt } from './spectrum'
 import { type Axis, type Detail, type DetailVerdict, judge } from './enlarged'
 
 /** Smaller pictures are not looked at. */
@@ -39,16 +39,40 @@ const held = (difference: number): number => {
   return size < most ? size : most
 }
 
-/** Sums of the first and the second differences at each place along a way, over all lines of all frames. */
-function profiles(frames: readonly Luma[], way: Way): { first: Float64Array; second: Float64Array } {
-  const [first, second] = [new Float64Array(way.length - 1), new Float64Array(way.length - 2)]
-  for (const frame of frames) (way.along === 1 ? addAcross : addDown)(frame, first, second)
-  return { first, second }
+/** A picture is looked at in so many parts along each of its sides. */
+const parts = 6
+
+/** Sums of the first and the second differences at each place along a way, over some lines of all frames. */
+interface Profile {
+  readonly first: Float64Array
+  readonly second: Float64Array
 }
 
-function addAcross({ width, height, data }: Luma, first: Float64Array, second: Float64Array): void {
+/** A profile for each sixth of the lines, one beside the other. */
+function profiles(frames: readonly Luma[], way: Way): readonly Profile[] {
+  const bands = Array.from({ length: parts }, () => ({
+    first: new Float64Array(way.length - 1),
+    second: new Float64Array(way.length - 2),
+  }))
+  for (const frame of frames)
+    bands.forEach((band, i) => {
+      const [from, to] = [Math.floor((way.lines * i) / parts), Math.floor((way.lines * (i + 1)) / parts)]
+      if (way.along === 1) addAcross(frame, from, to, band)
+      else addDown(frame, from, to, band)
+    })
+  return bands
+}
+
+/** All of them together. */
+function wholeOf(bands: readonly Profile[]): Profile {
+  const sum = (of: (band: Profile) => Float64Array) =>
+    bands.map(of).reduce((a, b) => a.map((value, i) => value + (b[i] ?? 0)))
+  return { first: sum(({ first }) => first), second: sum(({ second }) => second) }
+}
+
+function addAcross({ width, data }: Luma, top: number, bottom: number, { first, second }: Profile): void {
   const [steps, bends] = [new Uint32Array(width), new Uint32Array(width)]
-  for (let y = 0; y < height; y++) {
+  for (let y = top; y < bottom; y++) {
     const row = y * width
     let before = data[row] as number
     let here = data[row + 1] as number
@@ -66,10 +90,15 @@ function addAcross({ width, height, data }: Luma, first: Float64Array, second: F
 }
 
 /** In the order of memory: row upon row, each against those above it. */
-function addDown({ width, height, data }: Luma, first: Float64Array, second: Float64Array): void {
+function addDown(
+  { width, height, data }: Luma,
+  left: number,
+  right: number,
+  { first, second }: Profile,
+): void {
   for (let y = 1; y < height; y++) {
     let [steps, bends] = [0, 0]
-    const [from, till] = [y * width, (y + 1) * width]
+    const [from, till] = [y * width + left, y * width + right]
     for (let i = from; i < till; i++) steps += held((data[i] as number) - (data[i - width] as number))
     first[y - 1] = (first[y - 1] as number) + steps
     if (y === 1) continue
@@ -146,13 +175,64 @@ const levelOf = (power: Float64Array) => {
 }
 
 function axisOf(frames: readonly Luma[], way: Way): Axis {
-  const { first, second } = profiles(frames, way)
+  const bands = profiles(frames, way)
+  const { first, second } = wholeOf(bands)
+  const lines = (way.lines * frames.length) / parts
   return {
     length: way.length,
     first: periodsOf(first),
     second: periodsOf(second),
     level: levelOf(powerOf(frames, way)),
+    standsIn: (f) =>
+      Math.max(
+        shareOfTiles(
+          bands.map((band) => band.first),
+          first,
+          bands,
+          lines,
+          f,
+        ),
+        shareOfTiles(
+          bands.map((band) => band.second),
+          second,
+          bands,
+          lines,
+          f,
+        ),
+      ),
   }
+}
+
+/** Tiles in which next to nothing changes say nothing: mean difference, in codes. */
+const leastChange = 0.4
+/** At least so many have to speak. */
+const leastTiles = 4
+
+/**
+ * In what share of the tiles a line of the whole stands: half as deep at least, and within a quarter turn of where it stands in the whole.
+ * Scene patterns stand in some, interpolation in all.
+ */
+function shareOfTiles(
+  rows: readonly Float64Array[],
+  whole: Float64Array,
+  bands: readonly Profile[],
+  lines: number,
+  f: number,
+): number {
+  const there = waveAt(whole, f)
+  let [seen, having] = [0, 0]
+  rows.forEach((row, i) => {
+    for (let part = 0; part < parts; part++) {
+      const [from, to] = [part, part + 1].map((k) => Math.floor((row.length * k) / parts)) as [number, number]
+      const changes = bands[i]?.first.subarray(from, to).reduce((sum, value) => sum + value, 0) ?? 0
+      if (changes / ((to - from) * lines) < leastChange) continue
+      const here = waveAt(row, f, from, to)
+      const apart = Math.abs(here.turn - there.turn)
+      seen++
+      if (here.depth >= there.depth / 2 && Math.min(apart, 1 - apart) <= 0.25) having++
+    }
+  })
+  return seen >= leastTiles ? having / seen : 0
 }
 
 /** What is known along both axes of some frames of one size, within their bars; null where they are too small. */

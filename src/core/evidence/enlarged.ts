@@ -18,6 +18,8 @@ export interface Axis {
   readonly second: Periods
   /** Mean level between two fractions of the band, in dB over one code². */
   readonly level: (from: number, to: number) => number
+  /** In what share of the picture's parts a wave of some cycles a sample stands as it does in the whole. */
+  readonly standsIn: (f: number) => number
 }
 export interface Detail {
   readonly across: Axis
@@ -31,10 +33,24 @@ const common = (
 )
   .split(' ')
   .map((text) => text.split('x').map(Number) as [number, number])
-const [widths, heights] = [0, 1].map((i) => [...new Set(common.map((size) => size[i] ?? 0))]) as [
-  number[],
-  number[],
-]
+const widths = [...new Set(common.map(([width]) => width))]
+/** Sizes that were recorded with pixels of another shape: they lie in pictures of any. */
+const squeezed = [720, 704]
+  .flatMap((width) => [576, 480].map((height): [number, number] => [width, height]))
+  .concat([
+    [352, 288],
+    [352, 240],
+    [1440, 1080],
+    [1280, 1080],
+    [960, 720],
+  ])
+/** Widths that were recorded in so many lines, and are stretched across alone. */
+const recordedAcross: Readonly<Record<number, readonly number[]>> = {
+  1080: [1440, 1280],
+  720: [960],
+  576: [720, 704],
+  480: [720, 704],
+}
 /** Larger shares of the size are not told from all of it. */
 const largest = 0.95
 
@@ -49,7 +65,8 @@ interface Source {
 
 function sourcesFor(W: number, H: number): Source[] {
   const [w, h] = [W * largest, H * largest]
-  const sources: Source[] = common
+  const isOwnShape = ([width, height]: [number, number]) => Math.abs((width * H) / W - height) <= 2
+  const sources: Source[] = [...common.filter(isOwnShape), ...squeezed]
     .filter(([width, height]) => width <= w && height <= h)
     .map(([width, height]) => ({ width, height, rank: 'common raster', off: 0 }))
   for (const width of widths.filter((side) => side <= w))
@@ -58,23 +75,24 @@ function sourcesFor(W: number, H: number): Source[] {
       if (height <= h && !sources.some((s) => s.width === width && s.height === height))
         sources.push({ width, height, rank: 'own shape', off: Math.abs(off) })
     }
-  for (const width of widths.filter((side) => side <= w))
+  for (const width of (recordedAcross[H] ?? []).filter((side) => side <= w))
     sources.push({ width, height: null, rank: 'one axis', off: 0 })
-  for (const height of heights.filter((side) => side <= h))
-    sources.push({ width: null, height, rank: 'one axis', off: 0 })
   return sources
 }
 
 const folded = (r: number): number => Math.abs(r - Math.round(r))
 
+/** A line that is deeper is a pattern of the scene: the deepest that an interpolation left is 0.56. */
+const deepestTrue = 0.65
+
 /** The highest bin of a line at a frequency. */
 function peak({ step, spread, depth, z }: Periods, f: number) {
   const middle = Math.round(f / step)
-  const reach = Math.ceil(spread * 0.6)
+  const reach = Math.ceil(spread * 0.75)
   let best = Math.max(0, Math.min(depth.length - 1, middle))
   for (let k = Math.max(1, middle - reach); k <= Math.min(depth.length - 1, middle + reach); k++)
     if ((depth[k] ?? 0) > (depth[best] ?? 0)) best = k
-  return { depth: depth[best] ?? 0, z: z[best] ?? 0 }
+  return { at: best * step, depth: depth[best] ?? 0, z: z[best] ?? 0 }
 }
 
 /** The deepest line that is neither this one, nor a harmonic of it, nor the grid of a codec (multiples of 1/32). */
@@ -95,6 +113,8 @@ function deepestOther(periods: Periods, f: number): number {
 
 /** The line that a source leaves on one axis. */
 interface Line {
+  /** Cycles a sample where it is deepest. */
+  readonly at: number
   readonly z: number
   readonly depth: number
   /** How many times as deep as any other line. */
@@ -108,16 +128,17 @@ const eighths = [1, 2, 3, 4].map((k) => k / 8)
 function lineOf(axis: Axis, r: number): Line {
   const f = folded(r)
   const tolerance = 0.6 / axis.length
-  const eighth = eighths.findIndex((at) => Math.abs(f - at) < tolerance) + 1
+  // A few lines beside a multiple of 1/8 are no way around it.
+  const eighth = eighths.findIndex((at) => Math.abs(f - at) <= 3 / axis.length) + 1
   const views = [axis.first, axis.second].map((periods) => {
     const found = peak(periods, f)
     return { periods, ...found, dominance: found.depth / Math.max(1e-9, deepestOther(periods, f)) }
   })
   const [first, second] = views
-  if (!first || !second) return { z: 0, depth: 0, dominance: 0, clear: false }
+  if (!first || !second) return { at: f, z: 0, depth: 0, dominance: 0, clear: false }
   if (eighth) {
     const clear = clearOfGrid(axis, eighth)
-    return { z: first.z, depth: first.depth, dominance: first.dominance, clear }
+    return { at: first.at, z: first.z, depth: first.depth, dominance: first.dominance, clear }
   }
   const best = first.z >= second.z ? first : second
   return { ...best, clear: clearOfSixteenths(best.periods, f, best.depth, tolerance) }
@@ -161,15 +182,6 @@ function clearOfGrid({ first, second }: Axis, eighth: number): boolean {
   }
 }
 
-/** Whether an axis has a line of its own, off the grid of a codec: then it was enlarged too, from what is not known. */
-function hasLine({ step, spread, z }: Periods): boolean {
-  for (let k = Math.ceil(0.04 / step); k < z.length; k++) {
-    const at = k * step
-    if ((z[k] ?? 0) >= 10 && Math.abs(at - Math.round(at * 32) / 32) > 2.5 * spread * step) return true
-  }
-  return false
-}
-
 /** Whether the spectrum falls where a source ends: at least 5 dB. */
 const falls = ({ level }: Axis, r: number): boolean =>
   level(Math.min(0.97, 1.1 * r), 1) <= level(0.5 * r, 0.7 * r) - 5
@@ -183,7 +195,8 @@ function accepted(source: Source, { across, down }: Detail): Accepted | null {
   const x = width === null ? null : { axis: across, r: width / across.length }
   const y = height === null ? null : { axis: down, r: height / down.length }
   const lines = [x, y].flatMap((at) => (at ? [{ ...at, line: lineOf(at.axis, at.r) }] : []))
-  if (!lines.every(({ axis, r, line }) => line.clear && falls(axis, r))) return null
+  if (!lines.every(({ axis, r, line }) => line.clear && line.depth <= deepestTrue && falls(axis, r)))
+    return null
   const zs = lines.map(({ line }) => line.z)
   const [least, most] = [Math.min(...zs), Math.max(...lines.map(({ line }) => line.dominance))]
   const leastDominance = Math.min(...lines.map(({ line }) => line.dominance))
@@ -197,9 +210,9 @@ function accepted(source: Source, { across, down }: Detail): Accepted | null {
   const other = one.axis === across ? down : across
   const f = folded(one.r)
   const quiet = [other.first, other.second].every(
-    (periods) => peak(periods, f).z < 6 && peak(periods, 0.25).z < 10 && !hasLine(periods),
+    (periods) => peak(periods, f).z < 6 && peak(periods, 0.25).z < 10,
   )
-  return quiet ? { ...source, strength: least } : null
+  return quiet && one.axis.standsIn(one.line.at) >= 0.75 ? { ...source, strength: least } : null
 }
 
 /** Whether the spectrum has come to rest before the middle of the band: the smaller of r and 1 − r may be meant. */

@@ -26,6 +26,32 @@ export interface Periods {
   readonly z: Float64Array
 }
 
+/** One wave in a row of values, under a Hann window: how deep it is, as a share of the mean, and where it stands, in turns from 0. */
+export interface Wave {
+  readonly depth: number
+  readonly turn: number
+}
+
+/**
+ * The wave of one frequency in part of a row of values that are flattened by themselves.
+ * @param from where the part begins: turns are counted from the beginning of the row
+ */
+export function waveAt(values: ArrayLike<number>, f: number, from = 0, to = values.length): Wave {
+  const flat = flattened(Array.prototype.slice.call(values, from, to) as number[])
+  let [real, imaginary, weight] = [0, 0, 0]
+  for (const [i, w] of hann(flat.length).entries()) {
+    const value = (flat[i] ?? 0) * w
+    const angle = 2 * Math.PI * f * (from + i)
+    real += value * Math.cos(angle)
+    imaginary -= value * Math.sin(angle)
+    weight += w
+  }
+  return {
+    depth: (2 * Math.hypot(real, imaginary)) / Math.max(1e-9, weight),
+    turn: Math.atan2(imaginary, real) / (2 * Math.PI),
+  }
+}
+
 /** Values beside the mean of the 17 around them, less 1, within ±1. */
 function flattened(values: ArrayLike<number>): Float64Array {
   const reach = 8
