@@ -1,7 +1,7 @@
 import { type Rate } from '../rate/rate'
 import { multiply, rational } from '../rational/rational'
 import { evenCadence, holdLengths, rateBehind } from './cadence'
-import { type Pattern, loose, patternIn, patternName } from './pattern'
+import { type Pattern, loose, nearly, patternIn, patternName } from './pattern'
 import { type Pulldown, pulldownIn } from './pulldown'
 import { type Differences, type Flag, differencesIn } from './repeats'
 import type { Series } from './series'
@@ -81,6 +81,7 @@ function repeatsIn(series: Series, differences: Differences, rate: Rate | null):
     return { verdict: 'none', ...nothing, trueRate: rate, confidence: Math.min(1, known / 64) }
   }
   if (repeats <= known / 12) return { verdict: 'none', ...nothing, trueRate: rate, confidence: 0.4 }
+  if (patternIn(flags, series.first, nearly) ?? patternIn(softer, series.first, nearly)) return unknown
   return { verdict: 'irregular', ...nothing, confidence: 0.5 * Math.min(1, known / 48) }
 }
 

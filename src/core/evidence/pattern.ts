@@ -13,6 +13,8 @@ interface Strictness {
   /** At most this share of the known flags disagrees. */
   readonly mostDisagreeing: number
   readonly leastRepeats: (period: number) => number
+  /** At least this share of the repeats is foretold, and of what is foretold repeats. */
+  readonly leastForetold: number
   /** Whether frames that are each shown twice may be a pattern. */
   readonly alternation: boolean
 }
@@ -21,13 +23,23 @@ export const strict: Strictness = {
   periods: [2, 32],
   mostDisagreeing: 1 / 40,
   leastRepeats: (period) => (period >= 13 ? 2 : 3),
+  leastForetold: 0.9,
   alternation: true,
 }
 export const loose: Strictness = {
   periods: [3, 12],
   mostDisagreeing: 0.03,
   leastRepeats: () => 4,
+  leastForetold: 0.9,
   alternation: false,
+}
+/** A pattern that a codec has smeared: none to be named, and none that is irregular. */
+export const nearly: Strictness = {
+  periods: [2, 12],
+  mostDisagreeing: 0.15,
+  leastRepeats: () => 4,
+  leastForetold: 0.75,
+  alternation: true,
 }
 
 /**
@@ -53,7 +65,11 @@ export function patternIn(
 }
 
 /** What each place of a period is by the majority of its flags; null where they do not follow it. */
-function roundOf(flags: readonly Flag[], period: number, { mostDisagreeing, leastRepeats }: Strictness) {
+function roundOf(
+  flags: readonly Flag[],
+  period: number,
+  { mostDisagreeing, leastRepeats, leastForetold }: Strictness,
+) {
   const seen = Array.from({ length: period }, () => ({ repeats: 0, fresh: 0 }))
   flags.forEach((flag, i) => {
     const place = seen[i % period]
@@ -74,7 +90,7 @@ function roundOf(flags: readonly Flag[], period: number, { mostDisagreeing, leas
     hits += place.repeats
   })
   if (disagreeing > mostDisagreeing * known) return null
-  if (hits < leastRepeats(period) || hits < 0.9 * repeats || hits < 0.9 * foretold) return null
+  if (hits < leastRepeats(period) || hits < leastForetold * Math.max(repeats, foretold)) return null
   return round.every(Boolean) ? null : round
 }
 

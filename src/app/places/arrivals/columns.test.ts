@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest'
+import { withEvidence } from '../../../core/edit/correction'
 import { aStill, aVideo } from '../../../core/edit/doc.fixture'
-import { grouped, sorted } from './columns'
+import type { Evidence } from '../../../core/evidence/evidence'
+import { combedEvidence, evidenceWith } from '../../../core/evidence/evidence.fixture'
+import { columnOf, grouped, sorted } from './columns'
 import { matches } from './filter'
 
 const clips = [
@@ -35,5 +38,19 @@ describe('the list of arrivals', () => {
     expect(found('h.264 3840x2160')).toEqual(['hall'])
     expect(found('alpha')).toEqual(['title'])
     expect(found('alpha 50p')).toEqual([])
+  })
+})
+
+describe('what is measured, in a list', () => {
+  it('is never “as claimed” where the picture contradicts a claim', () => {
+    const seen = (text: string, change: Partial<Evidence>) =>
+      withEvidence(aVideo('bell', text, 4), evidenceWith(change))
+    const words = columnOf('measured').text
+    expect(words(seen('1920x1080@25p', {}))).toBe('as claimed')
+    const whole = seen('1920x1080@50i', { fieldOrder: { verdict: 'progressive', confidence: 0.9 } })
+    expect(words(whole)).toBe('whole frames')
+    expect(matches(whole, 'contradicts', null)).toBe(true)
+    const other = seen('1920x1080@50i', combedEvidence('bottom-first'))
+    expect(words(other)).toContain('bottom first')
   })
 })

@@ -1,5 +1,5 @@
 import { clockTime, fileSize } from '../../../core/words/figures'
-import { contradictionsOf } from '../../../core/check/contradictions'
+import { type Contradiction, contradictionsOf } from '../../../core/check/contradictions'
 import { type Measured, measuredOf } from '../../../core/check/measured'
 import { type Clip } from '../../../core/edit/clip'
 import { toNumber } from '../../../core/rational/rational'
@@ -33,14 +33,26 @@ const nameColumn: Column = {
   order: (c) => c.name.toLowerCase(),
 }
 
-/** What of a clip's measurements is worth a word in a list: what is not as it should be. */
-const tellingOf = (clip: Clip): Measured[] =>
-  measuredOf(clip).filter(
-    ({ kind }) => !['clean', 'no repeats', 'full', 'cannot tell'].includes(kind) && !isHeld(clip, kind),
+/** What a contradiction is seen by. */
+const seenBy: Readonly<Record<Contradiction['about'], Measured['about']>> = {
+  scan: 'scan',
+  'field order': 'scan',
+  pulldown: 'motion',
+  repeats: 'motion',
+  bars: 'edges',
+}
+
+/** What of a clip's measurements is worth a word in a list: what contradicts its claims, and what is not as it should be. */
+function tellingOf(clip: Clip): Measured[] {
+  const contradicted = contradictionsOf(clip).map(({ about }) => seenBy[about])
+  // Fields that are claimed to be there are no news.
+  const isHeld = (kind: Measured['kind']) => kind === 'combed' && clip.reading?.video?.scan === 'interlaced'
+  return measuredOf(clip).filter(
+    ({ about, kind }) =>
+      contradicted.includes(about) ||
+      (!['clean', 'no repeats', 'full', 'cannot tell'].includes(kind) && !isHeld(kind)),
   )
-/** Fields that are claimed to be there are no news. */
-const isHeld = (clip: Clip, kind: Measured['kind']): boolean =>
-  kind === 'combed' && clip.reading?.video?.scan === 'interlaced' && !contradictionsOf(clip).length
+}
 
 export const columns: readonly Column[] = [
   nameColumn,
