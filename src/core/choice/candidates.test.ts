@@ -4,6 +4,7 @@ import { parseFormat } from '../format/parse'
 import { defaultPolicy } from '../toll/policy'
 import { bloc } from './bloc.fixture'
 import { candidateFormats, commonColour, commonFieldOrder } from './candidates'
+import { rank } from './rank'
 import { uprightSize } from '../picture/turn'
 import type { Bloc } from './vote'
 
@@ -125,5 +126,15 @@ describe('the colour of candidates', () => {
   it('is what is delivered, where that is known', () => {
     const colour = { primaries: 'bt2020', transfer: 'pq', bitDepth: 10 }
     expect(commonColour([bloc('1920x1080@25p')], [{ ...format('1920x1080@25p'), colour }])).toEqual(colour)
+  })
+})
+
+describe('film whose pulldown is taken out', () => {
+  it('speaks for its own rate, and pays nothing for its motion there', () => {
+    const dub = bloc('1920x1080@59.94i', 60, { pulldownPhase: 2, pulldownOut: true })
+    const [first] = rank([dub], { policy: defaultPolicy })
+    expect([formatText(first!.format), first!.loss]).toEqual(['1920x1080@23.976p', 0])
+    const asIs = rank([bloc('1920x1080@59.94i', 60, { pulldownPhase: 2 })], { policy: defaultPolicy })
+    expect(asIs.map(({ format }) => formatText(format))).not.toContain('1920x1080@23.976p')
   })
 })

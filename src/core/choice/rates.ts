@@ -1,4 +1,5 @@
 import type { Format } from '../format/format'
+import { movingAs } from '../picture/picture'
 import { type Rate, doubled, halved } from '../rate/rate'
 import { equal, rational, toNumber } from '../rational/rational'
 import type { Mains, Policy } from '../toll/policy'
@@ -42,11 +43,12 @@ export const isFilmedOtherwise = (rate: Rate): boolean => toNumber(rate) < 20 ||
 /** What footage speaks for: progressive clips for one rate each, interlaced ones for their fields and frames where they hold enough. */
 function spokenFor(blocs: readonly Bloc[], policy: Policy): Held<Rate>[] {
   const whole = weightOf(blocs)
-  const interlaced = weightOf(blocs.filter(({ picture }) => picture.scan === 'interlaced'))
+  const interlaced = weightOf(blocs.filter(({ picture }) => movingAs(picture).scan === 'interlaced'))
   const hold = (share: number) => holds(interlaced, whole, share)
   const { fields, interlaced: half } = policy.shares
   return gatherWeight(
-    blocs.flatMap(({ picture: { rate, scan }, weight }) => {
+    blocs.flatMap(({ picture, weight }) => {
+      const { rate, scan } = movingAs(picture)
       if (!rate) return []
       const own =
         scan === 'interlaced'
@@ -71,7 +73,7 @@ export function candidateRates(
   const { proposes, otherRate } = policy.shares
   if (deliverables.length > 0) {
     for (const { rate, scan } of deliverables) if (scan === 'progressive') add(rate)
-    const progressive = blocs.filter(({ picture }) => picture.scan !== 'interlaced')
+    const progressive = blocs.filter(({ picture }) => movingAs(picture).scan !== 'interlaced')
     for (const { value, weight } of spokenFor(progressive, policy))
       if (holds(weight, whole, otherRate) && !deliverables.some((d) => isTwin(value, d))) add(value)
     return [...rates.values()]
@@ -93,7 +95,7 @@ export function interlacedRates(
   policy: Policy,
 ): Rate[] {
   const whole = weightOf(blocs)
-  const footage = blocs.filter(({ picture }) => picture.scan === 'interlaced')
+  const footage = blocs.filter(({ picture }) => movingAs(picture).scan === 'interlaced')
   const held = gatherWeight(
     footage.flatMap(({ picture: { rate }, weight }) => (rate ? [{ value: rate, weight }] : [])),
     rateKey,

@@ -1,4 +1,4 @@
-import type { Rational } from '../rational/rational'
+import { type Rational, multiply, rational } from '../rational/rational'
 import type { Rate } from '../rate/rate'
 import type { Colour } from './colour'
 import type { FieldOrder, Scan } from './scan'
@@ -35,6 +35,14 @@ export interface Picture {
   /** No more than this is in it, in pixels of its raster, where it was enlarged before; null where it was not. */
   readonly detail: { readonly width: number; readonly height: number } | null
 }
+
+/** How a clip moves: as it is stored, or, where its pulldown is taken out, as the film that it holds. */
+export const movingAs = ({
+  rate,
+  scan,
+  pulldownOut,
+}: Pick<Picture, 'rate' | 'scan' | 'pulldownOut'>): Pick<Picture, 'rate' | 'scan'> =>
+  pulldownOut && rate ? { rate: multiply(rate, rational(4, 5)), scan: 'progressive' } : { rate, scan }
 
 /** Facts of a file, as far as its picture needs them. */
 export interface PictureFacts {

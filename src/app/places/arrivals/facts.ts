@@ -3,6 +3,7 @@ import { type Clip } from '../../../core/edit/clip'
 import { pixelSizeName, shapeName } from '../../../core/format/format'
 import { rateName } from '../../../core/rate/rate'
 import type { VideoFacts } from '../../../core/reading/reading'
+import { movingAs } from '../../../core/picture/picture'
 import { displaySize } from '../../../core/picture/size'
 import { clockTime, exactSeconds, figure, fileSize } from '../../../core/words/figures'
 
@@ -195,5 +196,12 @@ function motion(video: VideoFacts): string {
   const fields =
     video.scan === 'interlaced' && `${rateName({ num: video.rate.num * 2, den: video.rate.den })} fields`
   const exact = video.rate.den === 1 ? '' : ` (${video.rate.num}/${video.rate.den})`
-  return join([`${rateName(video.rate)}${exact} frames a second`, fields, frames])
+  const film = video.measured?.pulldownOut && movingAs({ ...video, pulldownOut: true }).rate
+  return join([
+    `${rateName(video.rate)}${exact} frames a second`,
+    fields,
+    frames,
+    film && `pulldown taken out: ${rateName(film)} film frames`,
+    video.captureRate && `recorded at ${rateName(video.captureRate)}`,
+  ])
 }
