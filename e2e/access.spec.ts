@@ -133,7 +133,10 @@ for (const edition of ['light', 'night'] as const) {
     await look('yard, two formats')
     await page.getByLabel('A second format beside it').selectOption({ index: 0 })
     for (const name of ['motion', 'charts', 'weights', 'log']) {
-      await page.getByRole('button', { name, exact: true }).click()
+      await page
+        .getByRole('group', { name: 'What is shown' })
+        .getByRole('button', { name, exact: true })
+        .click()
       await look(`yard, ${name}`)
     }
     await page.getByRole('button', { name: /^furnace_heat_12/ }).click()

@@ -201,6 +201,8 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
         { scan: 'interlaced' as const },
         { repeatsOut: { holds: [2, 3], phase: 3 } },
         { repeatsOut: null },
+        { pulldownOut: 3 },
+        { pulldownOut: null },
       ]),
     ),
   takeCarried: (doc, dice) => {
