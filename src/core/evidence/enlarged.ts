@@ -82,6 +82,12 @@ function sourcesFor(W: number, H: number): Source[] {
 
 const folded = (r: number): number => Math.abs(r - Math.round(r))
 
+/**
+ * In what share of a picture's parts a line stands: patterns of a scene in 0.1 to 0.6, interpolation in 0.5 to 1. Lines on both axes are
+ * seldom chance; one alone has to stand nearly everywhere.
+ */
+const [inMost, inNearlyAll] = [0.5, 0.75]
+
 /** A line that is deeper is a pattern of the scene: the deepest that an interpolation left is 0.56. */
 const deepestTrue = 0.65
 
@@ -203,7 +209,10 @@ function accepted(source: Source, { across, down }: Detail): Accepted | null {
   if (lines.length === 2) {
     const half = lines.some(({ r }) => Math.abs(folded(r) - 0.5) < 1e-3)
     const dominates = half ? leastDominance >= 1.4 : most >= 2 || leastDominance >= 1.4
-    return least >= 10 && dominates ? { ...source, strength: least } : null
+    if (least < 10 || !dominates) return null
+    // An LED wall in a part of the picture leaves lines on both axes, and they dominate.
+    const isEverywhere = lines.every(({ axis, line }) => axis.standsIn(line.at) >= inMost)
+    return isEverywhere ? { ...source, strength: least } : null
   }
   const [one] = lines
   if (!one || least < 20 || most < 2) return null
@@ -212,7 +221,7 @@ function accepted(source: Source, { across, down }: Detail): Accepted | null {
   const quiet = [other.first, other.second].every(
     (periods) => peak(periods, f).z < 6 && peak(periods, 0.25).z < 10,
   )
-  return quiet && one.axis.standsIn(one.line.at) >= 0.75 ? { ...source, strength: least } : null
+  return quiet && one.axis.standsIn(one.line.at) >= inNearlyAll ? { ...source, strength: least } : null
 }
 
 /** Whether the spectrum has come to rest before the middle of the band: the smaller of r and 1 − r may be meant. */

@@ -201,6 +201,17 @@ describe('true detail', () => {
     expect(detail(soft)).toBe('cannot-tell')
     expect(detail(from(100, 80, 200, 160, 'bicubic'))).toBe('cannot-tell')
   })
+
+  it('is not taken for enlarged by a wall of lights in a part of the picture', () => {
+    const grain = stone(4)
+    const wall = (x: number, y: number) =>
+      x > 240 && x < 720 && y > 135 && y < 405 && x % 6 < 3.6 && y % 6 < 3.6 ? 200 : 40
+    const scene = (x: number, y: number) =>
+      x > 240 && x < 720 && y > 135 && y < 405 ? 0.3 * grain(x, y) + 0.7 * wall(x, y) : grain(x, y)
+    expect(detail(filmed(count(3), { width: 960, height: 540, scene, across: 0, down: 0 }))).not.toMatch(
+      /^enlarged/,
+    )
+  })
 })
 
 describe('a clip that is measured in runs', () => {
