@@ -1,5 +1,6 @@
 import { type Fixed, type Offered, type Proposed, proposed } from '../choice/proposed'
 import { type Untreated, plainly, untreatedOf } from '../choice/untreated'
+import type { Clip } from '../edit/clip'
 import { correct } from '../edit/correction'
 import type { Draft } from '../edit/draft'
 import { type Doc, formatOf, weightsOf } from '../edit/project'
@@ -7,9 +8,10 @@ import { type SettledPlacement, settling } from '../edit/running'
 import { ownTreatment } from '../edit/shape'
 import { type Placement, type Timeline, clipIdOf } from '../edit/timeline'
 import { treat } from '../edit/treating'
-import type { Format } from '../format/format'
-import type { Picture } from '../picture/picture'
+import { type Format, formatKey } from '../format/format'
+import { type Picture, pictureKey } from '../picture/picture'
 import { type CorrectionChange, changeWords } from '../reading/correct'
+import type { Policy } from '../toll/policy'
 import type { Settled } from '../toll/toll'
 import { meets } from '../treatment/rule'
 import type { Override } from '../treatment/treatment'
@@ -52,21 +54,37 @@ function untreatedIn(doc: Doc, placement: Placement, picture: Picture): Untreate
   return known ?? plainly(picture)
 }
 
+/** Keys once made: clips are values and do not change, and each placement of thousands asks for them. */
+const keys = new WeakMap<Clip, string>()
+
 /** Equal for placements of which the same is known beyond their pictures; most have nothing. */
 export function knownKey(doc: Doc, placement: Placement): string {
   const clipId = clipIdOf(placement)
   const clip = clipId === null ? undefined : doc.clips[clipId]
-  if (!clip?.reading?.video) return ''
-  const { captureRate, alpha } = clip.reading.video
-  if (!clip.evidence && !captureRate && !alpha && clip.reading.kind === 'video') return ''
-  const { picture: _own, ...known } = untreatedOf(clip.reading, clip.evidence, clip.corrections) ?? {}
+  if (!clip) return ''
+  let key = keys.get(clip)
+  if (key === undefined) keys.set(clip, (key = keyOf(clip)))
+  return key
+}
+
+function keyOf({ reading, evidence, corrections }: Clip): string {
+  if (!reading?.video) return ''
+  const { captureRate, alpha } = reading.video
+  if (!evidence && !captureRate && !alpha && reading.kind === 'video') return ''
+  const { picture: _own, ...known } = untreatedOf(reading, evidence, corrections) ?? {}
   return JSON.stringify(known)
 }
+
+/** What was proposed under a policy: an edit seldom makes another kind of clip, and each is thought about for two milliseconds. */
+const proposedUnder = new WeakMap<Policy, Map<string, Proposed>>()
 
 /** The proposals for placed pictures of a timeline; those that stand alike, and of which the same is known, are looked at once. */
 export function proposing(doc: Doc, timeline: Timeline): (placement: Placement) => PlacementProposal | null {
   const format = formatOf(doc, timeline)
+  const { policy, lean } = doc.project
   const weights = weightsOf(doc.project)
+  const before = proposedUnder.get(policy) ?? new Map<string, Proposed>()
+  proposedUnder.set(policy, before)
   const standing = new Map<SettledPlacement, Map<string, Proposed>>()
   const settle = settling(doc, timeline, format)
   return (placement) => {
@@ -79,7 +97,10 @@ export function proposing(doc: Doc, timeline: Timeline): (placement: Placement) 
     let found = known.get(key)
     if (!found) {
       const fixed = fixedOf(timeline, placement, picture, format)
-      found = proposed(untreatedIn(doc, placement, picture), format, treatment, weights, fixed)
+      const whole = `${lean} ${formatKey(format)} ${pictureKey(picture)} ${JSON.stringify([treatment, fixed])} ${key}`
+      found =
+        before.get(whole) ?? proposed(untreatedIn(doc, placement, picture), format, treatment, weights, fixed)
+      before.set(whole, found)
       known.set(key, found)
     }
     return { placement, now: { toll, way }, first: found.isInForce ? null : found, less: found.less }
