@@ -154,6 +154,22 @@ describe('what the picture says, fact by fact', () => {
   it('and how sure that is', () => expect(sureWords(0.976)).toBe('confidence 0.98'))
 })
 
+describe('film in pulldown', () => {
+  const dub = withEvidence(clip('1920x1080@29.97p'), {
+    ...combedEvidence('top-first'),
+    repeats: { ...film.repeats, holds: null, trueRate: { num: 24000, den: 1001 } },
+    pulldown: { pattern: '2:3', phase: 1 },
+  })
+
+  it('is offered to be taken out, and explains what combs', () => {
+    const found = contradictionsOf(dub)
+    expect(found.map(({ about, action }) => [about, action])).toEqual([
+      ['pulldown', 'Remove pulldown, 23.976'],
+    ])
+    expect(contradictionsOf(corrected(dub, found[0]!.change))).toEqual([])
+  })
+})
+
 describe('what follows from a correction', () => {
   it('is told before: for the clip, and for what it pays in formats', () => {
     const print = withEvidence(clip('1920x1080@60p'), film)

@@ -43,8 +43,8 @@ export function contradictionsOf(clip: Clip): Contradiction[] {
   const claimed = claimsOf(clip)?.video
   if (!evidence || !video || !claimed || reading?.kind !== 'video') return []
   return [
-    // What was taken out explains what combs.
-    ...(corrections.scan === undefined && corrections.pulldownOut === undefined
+    // Pulldown explains what combs.
+    ...(corrections.scan === undefined && !provenPulldown(evidence)
       ? scanContradictions(evidence, claimed)
       : []),
     ...(corrections.fieldOrder === undefined && corrections.scan === undefined
