@@ -7,6 +7,7 @@ import { fitPicture } from '../framing/framing'
 import { mixedShare } from '../motion/mixed'
 import { everyFrame } from '../motion/speed'
 import type { Picture } from '../picture/picture'
+import { filmRate } from '../rate/rate'
 import { equal, multiply, rational, toNumber } from '../rational/rational'
 import { type Toll, tollFrom } from '../toll/charge'
 import { type Grade, worse } from '../toll/grade'
@@ -167,7 +168,7 @@ function motionOffers({ rate, pulldownPhase }: Picture, format: Format, now: Mot
   const phase = (kind: 'pulldown' | 'remove-pulldown'): Phase =>
     now.kind === kind ? now.phase : kind === 'remove-pulldown' ? ((pulldownPhase ?? 0) as Phase) : 0
   const isFilmIn = equal(multiply(rate, rational(5, 4)), format.rate)
-  const isPulledDown = pulldownPhase !== null || equal(multiply(rate, rational(4, 5)), format.rate)
+  const isPulledDown = pulldownPhase !== null || equal(filmRate(rate), format.rate)
   const differs = !equal(rate, format.rate)
   return [
     motionOffer('auto', 'as it lands', { kind: 'auto' }),

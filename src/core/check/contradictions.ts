@@ -10,9 +10,8 @@ import {
 } from '../evidence/evidence'
 import { type Format, formatName } from '../format/format'
 import { pictureOf } from '../picture/picture'
-import { type Rate, rateName } from '../rate/rate'
+import { type Rate, filmRate, rateName } from '../rate/rate'
 import { pulldownTakenOut } from '../choice/proposed'
-import { multiply, rational } from '../rational/rational'
 import { type CorrectionChange, type Corrections, consequences } from '../reading/correct'
 import type { VideoFacts } from '../reading/reading'
 import type { Weights } from '../toll/policy'
@@ -132,7 +131,7 @@ function repeatContradictions(evidence: Evidence, { rate }: VideoFacts): Contrad
 function pulldownContradictions(evidence: Evidence, { rate }: VideoFacts): Contradiction[] {
   const pulldown = provenPulldown(evidence)
   if (!pulldown || !rate) return []
-  const film = rateName(multiply(rate, rational(4, 5)))
+  const film = rateName(filmRate(rate))
   return [
     {
       about: 'pulldown',

@@ -2,8 +2,8 @@ import type { Format } from '../format/format'
 import type { Picture } from '../picture/picture'
 import { type FrameSize, displayAspect, displaySize } from '../picture/size'
 import { uprightSize } from '../picture/turn'
-import { type Rate, doubled } from '../rate/rate'
-import { equal, multiply, rational, toNumber } from '../rational/rational'
+import { type Rate, doubled, filmRate } from '../rate/rate'
+import { equal, rational, toNumber } from '../rational/rational'
 import type { Sides } from '../treatment/treatment'
 import type { Untreated } from './untreated'
 
@@ -51,7 +51,7 @@ function stepsFor(clip: Untreated, format: Format): readonly Step[] {
   const runsAtOwn = equal(rate, format.rate)
   // What was put in is taken out first, unless the timeline holds it as it is; what is left goes on as film of its own rate.
   if ((pulldown || pulldownOut) && !(format.scan === 'interlaced' && runsAtOwn)) {
-    const film = progressive(clip, multiply(rate, rational(4, 5)), format)
+    const film = progressive(clip, filmRate(rate), format)
     return pulldownOut ? film : ['remove-pulldown', ...film]
   }
   if (repeats && !runsAtOwn) return ['remove-repeats', ...progressive(clip, repeats.trueRate, format)]

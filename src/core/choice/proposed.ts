@@ -1,8 +1,8 @@
 import type { Format } from '../format/format'
 import { fitPicture } from '../framing/framing'
 import type { Picture } from '../picture/picture'
-import { type Rate, rateName, rateWithScan } from '../rate/rate'
-import { divide, multiply, rational, toNumber } from '../rational/rational'
+import { type Rate, filmRate, rateName, rateWithScan } from '../rate/rate'
+import { divide, toNumber } from '../rational/rational'
 import type { CorrectionChange } from '../reading/correct'
 import type { Weights } from '../toll/policy'
 import { aspectOfCharge, sentence } from '../toll/sentence'
@@ -85,7 +85,6 @@ function unlike({ motion, fields, framing }: Override, inForce: Treatment): Over
   }
 }
 
-const film = rational(4, 5)
 /** How film lies in 2:3:3:2: AA BB BC CC DD, of which the third repeats B and C. */
 const advanced = [1, 2, 1, 1]
 
@@ -101,7 +100,7 @@ function pictureAfter(
     after =
       pulldown.pattern === '2:3'
         ? { ...after, combs: false, pulldownPhase: pulldown.phase, pulldownOut: true }
-        : { ...after, ...whole, rate: multiply(picture.rate, film) }
+        : { ...after, ...whole, rate: filmRate(picture.rate) }
   if (steps.includes('remove-repeats') && repeats)
     after = { ...after, rate: repeats.trueRate, offNominalShare: null, minRate: null, maxRate: null }
   if (steps.includes('weave')) after = { ...after, ...whole }
@@ -261,7 +260,7 @@ function reasonOf(
       : framing === 'fill'
         ? barsShare > 1e-9 && 'fills the frame, its shape is within 2 %'
         : framing === 'fit' && barsShare > 1e-9 && `whole, bars ${percent(barsShare)}`
-  const own = rate && (pulldownOut ? rateName(multiply(rate, film)) : named(rate, scan))
+  const own = rate && (pulldownOut ? rateName(filmRate(rate)) : named(rate, scan))
   const running =
     own && !fixed.motion
       ? `${own} in ${named(format.rate, format.scan)}: ${steps.map((step) => said[step]()).join(', ') || 'as it is'}`
@@ -277,7 +276,7 @@ const named = (rate: Rate, scan: string): string =>
 function trueRateOf({ picture, repeats }: Untreated, steps: readonly Step[]): Rate | null {
   if (steps.includes('remove-repeats')) return repeats?.trueRate ?? picture.rate
   const isFilm = picture.pulldownOut || steps.includes('remove-pulldown')
-  return picture.rate && isFilm ? multiply(picture.rate, film) : picture.rate
+  return picture.rate && isFilm ? filmRate(picture.rate) : picture.rate
 }
 
 function onceWords({ captureRate }: Untreated, rate: Rate | null, format: Format): string {

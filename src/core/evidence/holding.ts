@@ -1,5 +1,4 @@
-import { type Rate } from '../rate/rate'
-import { multiply, rational } from '../rational/rational'
+import { type Rate, filmRate } from '../rate/rate'
 import { evenCadence, holdLengths, rateBehind } from './cadence'
 import { type Pattern, loose, nearly, patternIn, patternName } from './pattern'
 import { type Pulldown, pulldownIn } from './pulldown'
@@ -46,7 +45,7 @@ function pulledDown({ pattern, phase, agreeing, known }: Pulldown, rate: Rate | 
     pattern,
     holds: null,
     phase,
-    trueRate: rate && multiply(rate, rational(4, 5)),
+    trueRate: rate && filmRate(rate),
     confidence: (agreeing / known) * Math.min(1, known / 20),
   }
 }

@@ -1,5 +1,5 @@
-import { type Rational, multiply, rational } from '../rational/rational'
-import type { Rate } from '../rate/rate'
+import type { Rational } from '../rational/rational'
+import { type Rate, filmRate } from '../rate/rate'
 import type { Colour } from './colour'
 import type { FieldOrder, Scan } from './scan'
 import type { Rotation } from './turn'
@@ -42,7 +42,7 @@ export const movingAs = ({
   scan,
   pulldownOut,
 }: Pick<Picture, 'rate' | 'scan' | 'pulldownOut'>): Pick<Picture, 'rate' | 'scan'> =>
-  pulldownOut && rate ? { rate: multiply(rate, rational(4, 5)), scan: 'progressive' } : { rate, scan }
+  pulldownOut && rate ? { rate: filmRate(rate), scan: 'progressive' } : { rate, scan }
 
 /** Facts of a file, as far as its picture needs them. */
 export interface PictureFacts {

@@ -1,5 +1,5 @@
 import { figure, upTo } from '../words/figures'
-import { Rational, equal, nearestRational, rational, toNumber } from '../rational/rational'
+import { Rational, equal, multiply, nearestRational, rational, toNumber } from '../rational/rational'
 
 /** Frames (never fields) per second, exact: above 0, at most 1000, its terms under 2³¹ as every wrapper holds them. */
 export const Rate = Rational.refine(
@@ -60,6 +60,9 @@ export const rateFraction = (rate: Rate): string =>
 export const doubled = ({ num, den }: Rate): Rate => rational(num * 2, den)
 /** Half of a rate. */
 export const halved = ({ num, den }: Rate): Rate => rational(num, den * 2)
+
+/** The rate of film that was pulled down 2:3 to a rate: of five frames four are film's. */
+export const filmRate = (rate: Rate): Rate => multiply(rate, rational(4, 5))
 
 export const isStandardRate = (rate: Rate): boolean => standardRates.some((known) => equal(known, rate))
 

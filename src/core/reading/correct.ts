@@ -7,7 +7,7 @@ import { Rotation, isQuarterTurn, uprightSize } from '../picture/turn'
 import { type Rational, equal, multiply, rational, toNumber } from '../rational/rational'
 import { type Evidence, isSure } from '../evidence/evidence'
 import { aspectName } from '../format/format'
-import { Rate, rateName } from '../rate/rate'
+import { Rate, filmRate, rateName } from '../rate/rate'
 import { Phase, Sides } from '../treatment/treatment'
 import { counted, exactPercent, exactSeconds, spaced } from '../words/figures'
 import { type Reading, type VideoFacts } from './reading'
@@ -222,9 +222,7 @@ export function consequences(claimed: Reading, corrections: Corrections): string
   if (corrections.rate && claimed.kind === 'video' && was.rate && !equal(was.rate, corrections.rate))
     said.push(...speedSentences(claimed, after))
   if (corrections.pulldownOut !== undefined && is.rate)
-    said.push(
-      `2:3 pulldown is taken out: ${rateName(multiply(is.rate, rational(4, 5)))} film frames a second.`,
-    )
+    said.push(`2:3 pulldown is taken out: ${rateName(filmRate(is.rate))} film frames a second.`)
   if (corrections.repeatsOut && is.rate)
     said.push(`Each frame is taken once: ${rateName(is.rate)} true frames a second.`)
   const shape = displaySize(is)
