@@ -20,7 +20,7 @@ export function largeDoc(clips: number, placements: number, timelines = 1): Doc 
     Array.from({ length: clips }, (_, i) => aVideo(`take_${i}`, formats[i % formats.length]!, 2 + (i % 97))),
   )
   const { format } = parseFormat('1920x1080@25p')!
-  doc.project.format = format as never
+  doc.project.format = format
   for (let t = 0; t < timelines; t++) {
     const timeline = newTimeline(`t${t}`, t ? `Scene ${t}` : 'All of it', '2026-05-01T10:00:00Z', null)
     const [model] = timeline.tracks

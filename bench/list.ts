@@ -4,9 +4,7 @@ import { aVideo } from '../src/core/edit/doc.fixture'
 import { withProject } from './project'
 
 const scriptSeconds = async (client: CDPSession) => {
-  const { metrics } = (await client.send('Performance.getMetrics')) as {
-    metrics: { name: string; value: number }[]
-  }
+  const { metrics } = await client.send('Performance.getMetrics')
   return metrics.find((m) => m.name === 'ScriptDuration')!.value
 }
 

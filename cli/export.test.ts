@@ -7,7 +7,6 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { aDoc, aVideo } from '../src/core/edit/doc.fixture'
 import { addTimeline } from '../src/core/edit/operations'
 import { newTimeline, placementOf } from '../src/core/edit/placing'
-import type { Doc } from '../src/core/edit/project'
 import { writeProjectFile } from '../src/core/exchange/project-file'
 import { parseFormat } from '../src/core/format/parse'
 
@@ -20,9 +19,9 @@ beforeAll(async () => {
   addTimeline(doc, {
     ...timeline,
     tracks: timeline.tracks.map((t, i) => (i ? t : { ...t, placements })),
-  } as never)
+  })
   path = join(await mkdtemp(join(tmpdir(), 'export-')), 'bell.json')
-  await writeFile(path, writeProjectFile(doc as Doc))
+  await writeFile(path, writeProjectFile(doc))
 })
 const tally = (...words: string[]): Promise<{ stdout: string; stderr: string; code?: number }> =>
   promisify(execFile)(process.execPath, ['scripts/tally.mjs', 'export', ...words], {

@@ -64,16 +64,15 @@ export const importCommand: Command = {
     if (format && !doc.project.format)
       setProjectFormat(doc, { at, setBy: 'typed', format, reason: `Typed: ${formatName(format)}.` })
     const making = { name: basename(path), at, newId: randomUUID }
-    const read = readCut(text, doc as Doc, making, format)
+    const read = readCut(text, doc, making, format)
     if (!read.ok) {
       tell(`${path}: ${read.error}`)
       return 1
     }
     const changed = change(
-      doc as Doc,
+      doc,
       (draft) => {
-        for (const timeline of addedTimelines(doc as Doc, read.timelines, making))
-          addTimeline(draft, timeline)
+        for (const timeline of addedTimelines(doc, read.timelines, making)) addTimeline(draft, timeline)
       },
       randomUUID,
     )

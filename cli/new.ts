@@ -60,7 +60,7 @@ export const newCommand: Command = {
     }
     if (aside)
       tell(`${counted(aside, 'file')} that ${aside === 1 ? 'is no clip' : 'are no clips'} left aside.`)
-    print(writeProjectFile(doc as Doc))
+    print(writeProjectFile(doc))
     return status
   },
 }
@@ -93,7 +93,7 @@ async function clipOf(
 
 /** Every clip that can be placed, one after the other, sound beneath its picture. */
 function placeAll(doc: Draft<Doc>, timelineId: string): void {
-  const format = doc.project.format as Doc['project']['format']
+  const format = doc.project.format
   if (!format) return
   for (const id of [...doc.project.clipOrder]) {
     const clip = doc.clips[id] as Clip | undefined

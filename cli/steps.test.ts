@@ -3,7 +3,7 @@ import { deliverableOf } from '../src/core/edit/deliverable'
 import { aVideo } from '../src/core/edit/doc.fixture'
 import { heardIn } from '../src/core/edit/heard'
 import { layersAt } from '../src/core/edit/layers'
-import { type Doc, timelinesOf } from '../src/core/edit/project'
+import { timelinesOf } from '../src/core/edit/project'
 import { lengthOf } from '../src/core/edit/timeline'
 import { parseFormat } from '../src/core/format/parse'
 import { everyKind, sounding } from '../src/core/laws/kinds.fixture'
@@ -20,7 +20,7 @@ function after(format: string, ...steps: object[]) {
   ])
     Object.assign(doc.clips, { [clip.id]: clip })
   doc.project.clipOrder = Object.keys(doc.clips)
-  const project = editing(doc as Doc)
+  const project = editing(doc)
   const does = (...more: object[]) => more.map((step) => project.step(step))
   expect(does({ do: 'timeline', name: 'Main', format }, ...steps).filter(Boolean)).toEqual([])
   const timeline = (name = 'Main') => timelinesOf(project.doc()).find((one) => one.name === name)!
@@ -171,7 +171,7 @@ describe('a step', () => {
     for (const { tracks } of Object.values(louder.timelines))
       for (const { kind, placements } of tracks)
         if (kind === 'audio') for (const one of placements) one.gain = 150
-    const again = editing(louder as never as Doc)
+    const again = editing(louder as never)
     expect(again.step({ do: 'unnest', placement: { track: 'V1', index: 0, timeline: 'Outer' } })).toBeNull()
     const sounds = timelinesOf(again.doc())
       .find(({ name }) => name === 'Outer')!

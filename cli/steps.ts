@@ -173,7 +173,7 @@ function act(draft: Draft<Doc>, step: Exclude<Step, { do: 'point' | 'restore' | 
 }
 
 function move(draft: Draft<Doc>, step: Extract<Step, { do: 'move' }>): void {
-  const { timeline, track, placement } = placementIn(draft as Doc, step.placement, step.timeline)
+  const { timeline, track, placement } = placementIn(draft, step.placement, step.timeline)
   const kin = timeline.tracks.filter(({ kind }) => kind === track.kind)
   const named = (one: Track) => one.name === step.track || one.id === step.track
   const to = step.track === undefined ? track : timeline.tracks.find(named)
@@ -227,7 +227,7 @@ export function editing(start: Doc) {
     const clips = patches.flatMap(({ path: [part, id] }) =>
       part === 'clips' && id !== undefined ? [String(id)] : [],
     )
-    const applied = applyPatches(doc, patches) as Doc
+    const applied = applyPatches(doc, patches)
     const followed = change(applied, (draft) => resettle(draft, clips), newId)
     doc = followed.ok ? followed.doc : applied
   }

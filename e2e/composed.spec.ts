@@ -133,7 +133,7 @@ for (const [runsIn, wanted] of [
       readings.map(({ file, result }) => ({
         ...aClip(file, result.reading!, file),
         frameTimes: (result.ok && result.frameTimes) || null,
-      })) as never,
+      })),
     )
     addTimeline(doc, newTimeline('t', 'Main cut', '', format))
     const chosen: { clip: DrawnClip; frame: number }[] = []
@@ -155,7 +155,7 @@ for (const [runsIn, wanted] of [
     const folder = await mkdtemp(join(tmpdir(), 'plan-'))
     try {
       const path = join(folder, 'project.json')
-      const project = writeProjectFile(doc as never)
+      const project = writeProjectFile(doc)
       await writeFile(path, project)
       const { stdout } = await promisify(execFile)(
         process.execPath,

@@ -31,7 +31,7 @@ function textsOf(template: string) {
     if (node.type === 2 && /\p{L}/u.test(node.content)) left.push(node.content)
     if ('children' in node)
       for (const child of node.children) if (typeof child === 'object') visit(child as never)
-    if ('branches' in node) node.branches.forEach((branch) => visit(branch as never))
+    if ('branches' in node) node.branches.forEach((branch) => visit(branch))
   }
   if (ast) visit(ast)
   return { asked, left, code }
@@ -48,7 +48,7 @@ async function shown(template: string, values: Record<string, unknown>, language
     )
     .replace('export function render', 'return function render')
   const render = new Function('vue', body)(vue) as () => unknown
-  const app = createSSRApp({ render: render as never, data: () => values })
+  const app = createSSRApp({ render: render, data: () => values })
   app.config.globalProperties.$say = say
   speak(new Map(Object.entries(language)))
   return (await renderToString(app)).replaceAll(/<!--.*?-->/g, '')

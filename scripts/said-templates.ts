@@ -165,6 +165,6 @@ export function saidTemplates(told: (text: string) => void = () => {}): Transfor
 
   // All of it at the root: what comes after knows the expressions that it finds there.
   return (root) => {
-    if (root.type === is.root) withSpokenChildren(root as { children: Child[] })
+    if (root.type === is.root) withSpokenChildren(root)
   }
 }

@@ -1,4 +1,4 @@
-/** `npm test`: installs what is missing, then lint, licences, types, unit tests, browser tests. The last line counts the tests. */
+/** `npm test`: installs what is missing, then lint, licences, types, arrows, unit tests, browser tests. The last line counts the tests. */
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { chromium, ensureBuilt, ensureChromium, ensureInstalled, root, run, runBeside } from './prepare.mjs'
@@ -13,15 +13,17 @@ mkdirSync(results, { recursive: true })
 const report = (name) => join(results, `${name}.json`)
 const read = (name) => (existsSync(report(name)) ? JSON.parse(readFileSync(report(name), 'utf8')) : null)
 
-const [lint, licences, types] = await Promise.all([
+const [lint, licences, types, arrows] = await Promise.all([
   runBeside('npm', ['run', '--silent', 'lint']),
   runBeside(process.execPath, [join(root, 'scripts', 'licences.mjs'), '--check']),
-  runBeside(bin('vue-tsc'), ['--noEmit']),
+  runBeside('npm', ['run', '--silent', 'types']),
+  runBeside('npm', ['run', '--silent', 'arrows']),
 ])
 const steps = {
   lint,
   licences,
   types,
+  arrows,
   unit: run(
     bin('vitest'),
     ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${report('unit')}`],

@@ -248,7 +248,7 @@ describe('the process', () => {
 
   it('tells the port it got, serves siding and demo as two, and ends within two seconds whatever is open', async () => {
     const child = start(['--siding', card], { PORT: '0' })
-    const [said] = (await once(child.stdout!, 'data')) as [Buffer]
+    const [said] = (await once(child.stdout, 'data')) as [Buffer]
     const at = /http:\/\/127\.0\.0\.1:(\d+)/.exec(said.toString())!
     expect(Number(at[1])).toBeGreaterThan(0)
     const names = async (name: string) =>
@@ -267,7 +267,7 @@ describe('the process', () => {
   it('ends with status 2 and a sentence where it is asked wrongly', async () => {
     const child = start(['--siding='], { PORT: '0' })
     let said = ''
-    child.stderr!.on('data', (piece: Buffer) => (said += piece.toString()))
+    child.stderr.on('data', (piece: Buffer) => (said += piece.toString()))
     const [status] = (await once(child, 'exit')) as [number]
     expect([status, said.trim().split('\n').length]).toEqual([2, 1])
   })

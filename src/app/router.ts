@@ -1,8 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
-
-/** The four places, in the order of the line. */
-export const places = ['arrivals', 'yard', 'timelines', 'dispatch'] as const
-export type Place = (typeof places)[number]
+import { type Place, places } from './places'
 
 const views: Record<Place, () => Promise<unknown>> = {
   arrivals: () => import('./places/arrivals/Arrivals.vue'),

@@ -6,7 +6,6 @@ import type { Habits } from '../core/edit/habits'
 import type { PutAside } from '../core/edit/mend'
 import { type StoredRows, migrated } from '../core/edit/migrate'
 import type { Rotation } from '../core/picture/turn'
-import type { MoreOfStep } from './history'
 import type { Doc, Project } from '../core/edit/project'
 
 /** A row that belongs to a project; the project's id leads its key. */
@@ -42,6 +41,19 @@ export interface StepRow {
   readonly label: string
   readonly at: string
   readonly patches: Patch[]
+  readonly inverse: Patch[]
+}
+
+/** What came to a step after it was kept. */
+export interface MoreOfStep {
+  readonly n: number
+  /** Counted up with each that is joined to the step. */
+  readonly part: number
+  /** What the step is called since, and when it was joined. */
+  readonly label: string
+  readonly at: string
+  readonly patches: Patch[]
+  /** Applied before those of the step and of the parts before. */
   readonly inverse: Patch[]
 }
 

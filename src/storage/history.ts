@@ -1,5 +1,5 @@
 import type { Patch } from 'immer'
-import { type MoreRow, type StepRow, database } from './database'
+import { type MoreOfStep, type MoreRow, type StepRow, database } from './database'
 
 /** So many steps of a project are kept when it is left, back and forward from where it is. */
 export const keptSteps = 200
@@ -22,19 +22,6 @@ export interface StoredStep {
   /** When it was done. */
   readonly at: string
   readonly patches: Patch[]
-  readonly inverse: Patch[]
-}
-
-/** What came to a step after it was kept. */
-export interface MoreOfStep {
-  readonly n: number
-  /** Counted up with each that is joined to the step. */
-  readonly part: number
-  /** What the step is called since, and when it was joined. */
-  readonly label: string
-  readonly at: string
-  readonly patches: Patch[]
-  /** Applied before those of the step and of the parts before. */
   readonly inverse: Patch[]
 }
 

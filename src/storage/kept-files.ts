@@ -65,8 +65,7 @@ function keptFiles(room: string) {
       if (!folder) return { whole, removed }
       for await (const [name, handle] of folder.entries()) {
         if (!('getFile' in handle)) continue
-        if (!name.endsWith(unfinished))
-          whole.push({ name, file: await (handle as FileSystemFileHandle).getFile() })
+        if (!name.endsWith(unfinished)) whole.push({ name, file: await handle.getFile() })
         else if (await taken(folder, name)) removed.push(name.slice(0, -unfinished.length))
       }
       return { whole, removed }

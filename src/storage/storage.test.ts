@@ -81,7 +81,7 @@ describe('projects at rest', () => {
     const doc = bell()
     await saveDoc(doc)
     const [next, patches] = produceWithPatches(doc, (draft) => takeOut(draft as Draft<Doc>, ['bell'], true))
-    await saveTouched(next as Doc, patches)
+    await saveTouched(next, patches)
     expect(await loadDoc('p1')).toEqual(next)
     expect(await database.clips.get(['p1', 'bell'])).toBeUndefined()
   })
@@ -124,7 +124,7 @@ describe('projects at rest', () => {
 
   it('leave everything where it lies for a reader', async () => {
     await saveDoc(bell())
-    await database.clips.update(['p1', 'hall'], { priority: 'mine' } as never)
+    await database.clips.update(['p1', 'hall'], { priority: 'mine' })
     expect((await loadProject('p1', at, false))!.putAside).toMatchObject([{ name: 'hall.mp4' }])
     expect(await database.putAside.count()).toBe(0)
     expect(await database.clips.get(['p1', 'hall'])).toBeDefined()
@@ -132,7 +132,7 @@ describe('projects at rest', () => {
 
   it('open where their own row is damaged, as new in what cannot be read', async () => {
     await saveDoc(bell())
-    await database.projects.update('p1', { lean: 'mine', policy: { leans: 3 } } as never)
+    await database.projects.update('p1', { lean: 'mine', policy: { leans: 3 } })
     const { doc, putAside } = (await loadProject('p1', at))!
     expect(doc.project).toMatchObject({ name: 'The Ninth Bell', lean: 'balanced', policy: defaultPolicy })
     expect(putAside).toMatchObject([{ what: 'project', row: { lean: 'mine' } }])

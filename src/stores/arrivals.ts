@@ -2,7 +2,6 @@ import { proxy } from 'comlink'
 import { present } from '../core/assert'
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
-import type { Draft } from '../core/edit/draft'
 import { continuing, sortedOut } from '../core/edit/numbered'
 import { takeIn } from '../core/edit/operations'
 import {
@@ -247,7 +246,7 @@ export const useArrivals = defineStore('arrivals', () => {
         'take in clips',
         (doc) => {
           takeIn(doc, fresh)
-          for (const file of newAside) doc.leftAside[file.id] = file as Draft<LeftAside>
+          for (const file of newAside) doc.leftAside[file.id] = file
         },
         joins,
       )

@@ -174,7 +174,7 @@ export const useCarrying = defineStore('carrying', () => {
   }
   const meanIt = () =>
     project.edit('mean the format as it is', (doc) => {
-      if (doc.project.format) doc.project.meant = formatKey(doc.project.format as Format)
+      if (doc.project.format) doc.project.meant = formatKey(doc.project.format)
     })
 
   return {

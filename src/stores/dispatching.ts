@@ -56,7 +56,7 @@ export const useDispatching = defineStore('dispatching', () => {
   function change(label: string, next: Deliverable): void {
     project.edit(label, (doc) => {
       const at = doc.project.deliverables.findIndex(({ id }) => id === next.id)
-      if (at >= 0) doc.project.deliverables[at] = { ...next, proof: null } as Draft<Deliverable>
+      if (at >= 0) doc.project.deliverables[at] = { ...next, proof: null }
     })
   }
   function copy(): void {
@@ -69,7 +69,7 @@ export const useDispatching = defineStore('dispatching', () => {
         id,
         name: nameFor(one.name),
         proof: null,
-      } as Draft<Deliverable>)
+      })
     })
     selectedId.value = id
   }

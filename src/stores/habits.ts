@@ -76,7 +76,7 @@ export const useHabits = defineStore('habits', () => {
     if (!result.ok) return { error: `${file.name}: ${result.error}` }
     const added = result.value.filter((named) => !isKnown(named))
     edit(`import ${added.length} ${what}`, (draft) => {
-      keep(draft as Draft<Habits>, added)
+      keep(draft, added)
     })
     return { added: added.length, known: result.value.length - added.length }
   }
@@ -87,15 +87,14 @@ export const useHabits = defineStore('habits', () => {
       readFormatFile,
       ({ name, format }) =>
         ownFormats.value.some((own) => own.name === name && sameFormat(own.format, format)),
-      (draft, added) =>
-        void draft.ownFormats.push(...added.map((named) => ({ id: newId(), ...named }) as Draft<OwnFormat>)),
+      (draft, added) => void draft.ownFormats.push(...added.map((named) => ({ id: newId(), ...named }))),
     )
 
   /** Keeps how a deliverable is wrapped and encoded, under a name. @returns the name */
   function keepProfile({ wrapper, video, sound, burnIn }: Deliverable, name: string): string {
     const free = ownName(name.trim(), ownProfiles.value)
     edit(`keep ${free}`, (draft) => {
-      draft.ownProfiles.push({ id: newId(), name: free, wrapper, video, sound, burnIn } as Draft<OwnProfile>)
+      draft.ownProfiles.push({ id: newId(), name: free, wrapper, video, sound, burnIn })
     })
     return free
   }
@@ -117,10 +116,7 @@ export const useHabits = defineStore('habits', () => {
       'profiles',
       readProfileFile,
       (profile) => ownProfiles.value.some((own) => profileKey(own) === profileKey(profile)),
-      (draft, added) =>
-        void draft.ownProfiles.push(
-          ...added.map((profile) => ({ ...profile, id: newId() }) as Draft<OwnProfile>),
-        ),
+      (draft, added) => void draft.ownProfiles.push(...added.map((profile) => ({ ...profile, id: newId() }))),
     )
 
   return {

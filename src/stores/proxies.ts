@@ -98,7 +98,7 @@ export const useProxies = defineStore('proxies', () => {
     const hasFields = clip.reading?.video?.scan === 'interlaced'
     for (const file of filesOf(clip)) {
       const name = nameOf(file)
-      const kind = kindOf(clip, clip.parts.length ? (file as Part) : undefined)
+      const kind = kindOf(clip, clip.parts.length ? file : undefined)
       const locator = await media.locate(file)
       if (made.has(name) || !kind) continue
       if (!locator) throw new Error(`${file.name} is not at hand: take the file in again.`)
@@ -146,7 +146,7 @@ export const useProxies = defineStore('proxies', () => {
     let first = 0
     for (const part of filesOf(clip)) {
       const file = made.get(nameOf(part))
-      const own = kindOf(clip, clip.parts.length ? (part as Part) : undefined)
+      const own = kindOf(clip, clip.parts.length ? part : undefined)
       if (!file || !own) return null
       const locator = { kind: 'file', file } as const
       const result = await read(byteSource(locator))

@@ -153,7 +153,7 @@ describe('timelines', () => {
           start: i * model!.length,
         }))
         const tracks = timeline.tracks.map((track, i) => ({ ...track, placements: i ? [] : placements }))
-        addTimeline(doc, { ...timeline, id: `many-${n}`, tracks } as never)
+        addTimeline(doc, { ...timeline, id: `many-${n}`, tracks })
       }
     })
     await vi.waitFor(() => expect(timelines.severe).toBe(1 + 5 * 1500), { timeout: 10_000 })

@@ -1,5 +1,4 @@
 import { type Clip } from '../core/edit/clip'
-import type { Draft } from '../core/edit/draft'
 import { timelinesWithin } from '../core/edit/sense'
 import { type FormatOrigin, type Placement, type Timeline } from '../core/edit/timeline'
 import { defineStore } from 'pinia'
@@ -244,7 +243,7 @@ export const useTimelines = defineStore('timelines', () => {
     const main = added.at(-1)
     if (!main) return { notes: read.notes }
     project.edit(`take in ${name}`, (doc) => {
-      for (const timeline of added) addTimeline(doc, timeline as Draft<Timeline>)
+      for (const timeline of added) addTimeline(doc, timeline)
     })
     selectedId.value = main.id
     return { notes: read.notes }

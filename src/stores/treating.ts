@@ -73,7 +73,7 @@ export const useTreating = defineStore('treating', () => {
     edit(`give ${whom(placements)} all of its length`, (doc, id) => {
       for (const placement of placements) {
         const timeline = doc.timelines[id]
-        const frames = timeline && framesThere(doc as never, timeline as never, placement)
+        const frames = timeline && framesThere(doc, timeline, placement)
         if (frames) lengthen(doc, id, placement.id, frames)
       }
     })

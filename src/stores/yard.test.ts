@@ -2,13 +2,13 @@ import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { type RankOptions, rank } from '../core/choice/rank'
-import type { Bloc } from '../core/choice/vote'
 import { aStill, aVideo } from '../core/edit/doc.fixture'
 import { takeIn } from '../core/edit/operations'
 import { formatText } from '../core/format/format'
 import { parseFormat } from '../core/format/parse'
 import { useProject } from './project'
 import { useYard } from './yard'
+import type { Bloc } from '../core/choice/bloc'
 
 // There are no workers here: the same ranking runs in place.
 vi.mock('../workers/services', () => ({

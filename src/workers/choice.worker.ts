@@ -1,7 +1,7 @@
 import { expose } from 'comlink'
 import { type RankOptions, rank } from '../core/choice/rank'
-import type { Bloc } from '../core/choice/vote'
 import { jobs } from './job'
+import type { Bloc } from '../core/choice/bloc'
 
 const running = jobs()
 

@@ -10,8 +10,8 @@ import { useProject } from '../../stores/project'
 import { useTerms } from '../../stores/terms'
 import { useTimelines } from '../../stores/timelines'
 import { keysListed } from '../keys/use-keys'
-import { type Place, places } from '../router'
 import { useEdition } from '../theme/edition'
+import { type Place, places } from '../places'
 import TallyMarks from './TallyMarks.vue'
 
 /** Whether the history is looked at. */

@@ -8,7 +8,7 @@ import { usePlaying } from '../../stores/playing'
 import { useProject } from '../../stores/project'
 import { useTimelines } from '../../stores/timelines'
 import { useYard } from '../../stores/yard'
-import type { Place } from '../router'
+import type { Place } from '../places'
 
 /** A step of the walk: where it is, what it points at, what it says, and what it does by itself. */
 export interface Step {

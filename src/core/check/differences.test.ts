@@ -35,7 +35,7 @@ function placed(): Draft<Doc> {
 const after = (act: (doc: Draft<Doc>) => void) => {
   const doc = placed()
   act(doc)
-  return differencesBetween(placed() as Doc, doc as Doc)
+  return differencesBetween(placed(), doc)
 }
 
 describe('what differs', () => {
@@ -84,7 +84,7 @@ describe('going back to a point', () => {
         doc.clips.c0!.hash = 'found since'
         point.clips.c1!.priority = 'key'
         correct(point, ['c2'], { rate: rational(24) })
-        restore(doc, point as Doc)
+        restore(doc, point)
         expect(differencesBetween(point as Doc, doc as Doc)).toEqual(['c0.mp4: another file'])
         expect(doc.clips.c0!.hash).toBe('found since')
         expect(doc.timelines).toEqual(point.timelines)

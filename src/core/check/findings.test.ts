@@ -174,7 +174,7 @@ describe('defaults, rules and what is a placement’s own', () => {
     moveRule(doc, 't', 'r3', -2)
     expect(doc.timelines.t!.rules.map(({ id }) => id)).toEqual(['r3', 'r1', 'r2'])
     expect(taken('quality').map(({ id }) => id)).toEqual(['nearest'])
-    setRule(doc, 't', { ...doc.timelines.t!.rules[2]!, on: false } as never)
+    setRule(doc, 't', { ...doc.timelines.t!.rules[2]!, on: false })
     removeRule(doc, 't', 'r3')
     expect(taken('quality').map(({ id }) => id)).toEqual(['bicubic'])
     treat(doc, 't', ['tape'], {

@@ -1,7 +1,7 @@
 import { parseFormat } from '../format/parse'
 import { type Picture } from '../picture/picture'
 import { pictureOfFormat } from '../format/format'
-import type { Bloc } from './vote'
+import type { Bloc } from './bloc'
 
 /** Footage for tests: its format as text, BT.709 and 8 bit, and its share of the running time. */
 export const bloc = (text: string, weight = 10, more: Partial<Picture> = {}): Bloc => ({

@@ -6,7 +6,7 @@ import { bloc } from './bloc.fixture'
 import { candidateFormats, commonColour, commonFieldOrder } from './candidates'
 import { rank } from './rank'
 import { uprightSize } from '../picture/turn'
-import type { Bloc } from './vote'
+import type { Bloc } from './bloc'
 
 const format = (text: string) => parseFormat(text)!.format
 const wanted = (...delivered: string[]) => ({

@@ -7,8 +7,8 @@ import { isTapeRaster } from '../format/standard'
 import type { Lean, Mains, Policy } from '../toll/policy'
 import { candidateRates, interlacedRates, regionRates } from './rates'
 import { candidateSizes } from './sizes'
-import type { Bloc } from './vote'
 import { gatherWeight, mostHeld } from './weight'
+import type { Bloc } from './bloc'
 
 /** What the candidates follow besides the footage. */
 export interface Wanted {

@@ -5,7 +5,7 @@ import { defaultPolicy } from '../toll/policy'
 import { pictureOfFormat } from '../format/format'
 import { lossParts } from './parts'
 import { priceOf } from './rank'
-import type { Bloc } from './vote'
+import type { Bloc } from './bloc'
 
 const format = (text: string) => parseFormat(text)!.format
 const bloc = (text: string, weight: number): Bloc => ({

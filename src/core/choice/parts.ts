@@ -3,8 +3,9 @@ import type { ChargeKind } from '../toll/charge'
 import type { OutTerm } from './outgoing'
 import { emptyOut, faresIn } from './price'
 import { type RankOptions, pricingOf } from './rank'
-import { type Bloc, counted } from './vote'
+import { counted } from './vote'
 import { weightOf } from './weight'
+import type { Bloc } from './bloc'
 
 /** How much of a loss comes from one kind of charge, or from one reason after the timeline. */
 export interface LossPart {

@@ -3,7 +3,7 @@ import type { Format } from '../format/format'
 import { type Toll, tollFrom } from '../toll/charge'
 import { aspectOfCharge } from '../toll/sentence'
 import { type Out, type Pricing, outgoing } from './outgoing'
-import type { Bloc } from './vote'
+import type { Bloc } from './bloc'
 
 /** What all footage pays in a format. Shares are of weighted running time. */
 export interface Price {

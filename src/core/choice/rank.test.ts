@@ -6,8 +6,9 @@ import type { Reading } from '../reading/reading'
 import { tollOf } from '../toll/toll'
 import { defaultPolicy } from '../toll/policy'
 import { comparePrices, priceOf, rank } from './rank'
-import { type Bloc, gatherVotes } from './vote'
+import { gatherVotes } from './vote'
 import { stillReading } from '../reading/still/still'
+import type { Bloc } from './bloc'
 
 const format = (text: string) => parseFormat(text)!.format
 const bloc = (text: string, seconds: number): Bloc => ({

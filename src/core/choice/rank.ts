@@ -7,7 +7,8 @@ import type { Pricing } from './outgoing'
 import { type Price, priceIn } from './price'
 import { reasonFor } from './reason'
 import { isUpright } from '../picture/size'
-import { type Bloc, counted } from './vote'
+import { counted } from './vote'
+import type { Bloc } from './bloc'
 
 /** A format with its price for all footage, and why it stands where it stands. */
 export interface Candidate extends Price {

@@ -3,8 +3,8 @@ import { movingAs } from '../picture/picture'
 import { type Rate, doubled, halved } from '../rate/rate'
 import { equal, rational, toNumber } from '../rational/rational'
 import type { Mains, Policy } from '../toll/policy'
-import type { Bloc } from './vote'
 import { type Held, gatherWeight, holds, weightOf } from './weight'
+import type { Bloc } from './bloc'
 
 export const rateKey = ({ num, den }: Rate): string => `${num}/${den}`
 

@@ -5,7 +5,8 @@ import { type Mains, defaultPolicy, defaultWeights } from '../toll/policy'
 import { tollTable } from '../toll/table'
 import { bloc } from './bloc.fixture'
 import { reasonFor } from './reason'
-import { type Bloc, counted } from './vote'
+import { counted } from './vote'
+import type { Bloc } from './bloc'
 
 const format = (text: string) => parseFormat(text)!.format
 const said = (at: string, blocs: Bloc[], delivered: string[] = [], mains: Mains | null = null) =>

@@ -7,7 +7,7 @@ import { sentence } from '../toll/sentence'
 import type { Out, OutTerm, Pricing } from './outgoing'
 import { type Fare, emptyOut, faresIn } from './price'
 import { fastest } from './rates'
-import type { Bloc } from './vote'
+import type { Bloc } from './bloc'
 
 /** Why a format stands where it stands: what stays untouched, what costs most, and what is lost after the timeline. */
 export function reasonFor(format: Format, blocs: readonly Bloc[], pricing: Pricing): string {

@@ -5,8 +5,8 @@ import { type Picture } from '../picture/picture'
 import { type FrameSize, displayAspect, isUpright, sizeKey, square, squareSize } from '../picture/size'
 import { isQuarterTurn, turnedSize, uprightSize } from '../picture/turn'
 import type { Lean, Policy } from '../toll/policy'
-import type { Bloc } from './vote'
 import { type Held, gatherWeight, holds, mostHeld, weightOf } from './weight'
+import type { Bloc } from './bloc'
 
 const plain = (width: number, height: number): FrameSize => ({ width, height, pixelAspect: square })
 const hd = plain(1920, 1080)

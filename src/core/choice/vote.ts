@@ -4,6 +4,7 @@ import { type Picture, gatherPictures } from '../picture/picture'
 import type { Policy } from '../toll/policy'
 import { isFilmedOtherwise } from './rates'
 import { holds, weightOf } from './weight'
+import type { Bloc } from './bloc'
 
 /** How much a clip counts when the format is chosen. */
 export const Priority = z.enum(['normal', 'key', 'left-out'])
@@ -16,18 +17,6 @@ export interface Elector {
   readonly id: string
   readonly reading: Reading | null
   readonly priority: Priority
-}
-
-/** Clips with the same picture vote together. */
-export interface Bloc {
-  readonly picture: Picture
-  readonly ids: readonly string[]
-  /** Running time in seconds. */
-  readonly seconds: number
-  /** Running time × priority. */
-  readonly weight: number
-  /** It was filmed to be slowed or sped up, and will be shown frame for frame at whatever rate: the share of it that counts. */
-  readonly frameForFrame?: number
 }
 
 export type Exclusion = 'still' | 'sound' | 'left-out' | 'not-read' | 'no-duration'

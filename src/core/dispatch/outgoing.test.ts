@@ -30,8 +30,8 @@ function aCut(format: string, clips: readonly string[], length = 50): Doc {
   addTimeline(doc, {
     ...timeline,
     tracks: timeline.tracks.map((t, i) => (i ? t : { ...t, placements })),
-  } as never)
-  return doc as Doc
+  })
+  return doc
 }
 const outOf = (cut: string, to: string, treatment: Override = {}, clips = [cut]) =>
   outgoing(aCut(cut, clips), { ...deliverableOf('d', 'Out', formatOf(to)), timelineId: 't', treatment })!

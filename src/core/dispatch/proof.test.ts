@@ -80,7 +80,7 @@ const compared = (
 ): Compared => ({
   verdicts: [{ n: 0, verdict: 'planned', like: null, decibels: 40 }],
   frames: 100,
-  levels: { slope: 1, offset: 0 } as never,
+  levels: { slope: 1, offset: 0 },
   colours: null,
   sound: {
     verdicts,

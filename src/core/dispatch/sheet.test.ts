@@ -23,8 +23,8 @@ function aCut(format = '3840x2160@25p'): Doc {
     ...timeline,
     startTimecode: '10:00:00:00',
     tracks: timeline.tracks.map((track, i) => (i ? track : { ...track, placements })),
-  } as never)
-  return doc as Doc
+  })
+  return doc
 }
 const deliver = (format: string) => wrapped(deliverableOf('d', 'For the hall', formatOf(format)))
 const checkOf = (format: string, cut?: string) => deliveryCheck(aCut(cut), deliver(format))!

@@ -192,7 +192,7 @@ export function movePlacements(
     for (const placement of asIs(from).placements)
       if (ids.has(placement.id)) {
         if (!to || to.locked) return false
-        moving.push({ from, to, placement: placement as DraftPlacement })
+        moving.push({ from, to, placement: placement })
       }
   }
   const earliest = Math.min(...moving.map(({ placement }) => placement.start))

@@ -51,7 +51,7 @@ describe('a cut that is carried', () => {
           placements.forEach((one, i) =>
             expect(one.start).toBeGreaterThanOrEqual(i ? placements[i - 1]!.start + 1 : 0),
           )
-        expect(nonsenseOf({ ...doc, timelines: { t: timeline } } as Doc)).toBeNull()
+        expect(nonsenseOf({ ...doc, timelines: { t: timeline } })).toBeNull()
       }),
       { numRuns: 200 },
     )
@@ -105,7 +105,7 @@ describe('a cut that is carried', () => {
     const t = doc.timelines.t!
     t.tracks[0]!.placements.forEach((placement) => (placement.pairId = 'pair'))
     t.accepted = [{ placementId: 'p-bell', charge: 'reduce', at: '', word: 'meant' }]
-    const copy = copyOf(t as Timeline, making())
+    const copy = copyOf(t, making())
     const [a, b] = placementsIn(copy)
     expect(a!.pairId).toBe(b!.pairId)
     expect(a!.pairId).not.toBe('pair')
@@ -130,8 +130,8 @@ describe('a nested cut', () => {
       fc.property(cuts, (cut) => {
         const doc = docOf(cut)
         const inner = doc.timelines.t! as Timeline
-        const runsIn = formatOf(doc as Doc, inner)!
-        const held = nested(doc as Doc, inner, { ...wish('1920x1080@25p'), format: runsIn }, making())
+        const runsIn = formatOf(doc, inner)!
+        const held = nested(doc, inner, { ...wish('1920x1080@25p'), format: runsIn }, making())
         expect(lengthOf(held.timeline)).toBe(lengthOf(inner))
         const [lead] = placementsIn(held.timeline)
         const out = unnested(held.doc, held.timeline, lead!.id, counting())
@@ -167,7 +167,7 @@ describe('a nested cut', () => {
 
   it('falls by the rule of cuts at another rate, and moves no boundary before', () => {
     const doc = placed()
-    const held = nested(doc as Doc, doc.timelines.t! as Timeline, wish('1920x1080@24p'), making())
+    const held = nested(doc, doc.timelines.t!, wish('1920x1080@24p'), making())
     expect(held.timeline.startTimecode).toBe('10:00:00:19')
     expect(placementsIn(held.timeline).map(({ start, length }) => [start, length])).toEqual([[0, 59]])
     expect(held.boundaries.filter(({ driftMs }) => Math.abs(driftMs) > 0.01)).toHaveLength(2)
@@ -180,7 +180,7 @@ describe('a nested cut', () => {
 
   it('comes out trimmed, moved, slowed and framed as it was placed', () => {
     const doc = placed()
-    const held = nested(doc as Doc, doc.timelines.t! as Timeline, wish('1920x1080@25p'), making())
+    const held = nested(doc, doc.timelines.t!, wish('1920x1080@25p'), making())
     const [track, ...others] = held.timeline.tracks
     const half = {
       kind: 'speed',
@@ -214,7 +214,7 @@ describe('a nested cut', () => {
 
   it('comes out cut off where it was, within parts of a pixel too', () => {
     const doc = placed()
-    const held = nested(doc as Doc, doc.timelines.t! as Timeline, wish('1920x1080@25p'), making())
+    const held = nested(doc, doc.timelines.t!, wish('1920x1080@25p'), making())
     const [track, ...others] = held.timeline.tracks
     const crop = { left: 656.25, top: 0, right: 10.5, bottom: 0 }
     const cut = { ...track!.placements[0]!, treatment: { framing: { crop } } }
@@ -225,7 +225,7 @@ describe('a nested cut', () => {
 
   it('is never inside itself', () => {
     const doc = placed()
-    const held = nested(doc as Doc, doc.timelines.t! as Timeline, wish('1920x1080@24p'), making())
+    const held = nested(doc, doc.timelines.t!, wish('1920x1080@24p'), making())
     expect(canHold(held.doc, 't', held.timeline.id)).toBe(false)
     expect(canHold(held.doc, held.timeline.id, 't')).toBe(true)
     expect(canHold(held.doc, 't', 't')).toBe(false)
@@ -246,7 +246,7 @@ describe('a cut that is slowed or sped', () => {
           timeline,
           doc: after,
           held,
-        } = slowed(doc as Doc, t, { ...wish('1920x1080@25p'), format: runsIn }, null)
+        } = slowed(doc, t, { ...wish('1920x1080@25p'), format: runsIn }, null)
         expect(lengthOf(timeline)).toBe(lengthOf(t))
         const other = new Set(held.map(({ id }) => id))
         for (let n = 0; n < lengthOf(t); n++) {
@@ -266,12 +266,7 @@ describe('a cut that is slowed or sped', () => {
     doc.timelines.t!.tracks[1]!.placements = [
       { ...structuredClone(doc.timelines.t!.tracks[0]!.placements[0]!), id: 'sound' },
     ]
-    const { timeline, boundaries } = slowed(
-      doc as Doc,
-      doc.timelines.t! as Timeline,
-      wish('1920x1080@24p'),
-      null,
-    )
+    const { timeline, boundaries } = slowed(doc, doc.timelines.t!, wish('1920x1080@24p'), null)
     expect(boundaries).toEqual([])
     expect(lengthOf(timeline)).toBe(61)
     const motion = {
@@ -287,7 +282,7 @@ describe('a cut that is slowed or sped', () => {
 describe('a new project that takes a cut over', () => {
   it('holds the clips, the cut in the new format and what is placed in it, and nothing else', () => {
     const doc = placed()
-    const held = nested(doc as Doc, doc.timelines.t! as Timeline, wish('1920x1080@25p'), making('Outer'))
+    const held = nested(doc, doc.timelines.t!, wish('1920x1080@25p'), making('Outer'))
     const other = newTimeline('other', 'Another', '', format('1280x720@25p'))
     const full = {
       ...held.doc,

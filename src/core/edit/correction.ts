@@ -104,7 +104,7 @@ function sameFrame(was: Clip, is: Clip, before: Steps, after: Steps, time: Ratio
  * Placements keep the frames that they show and are shortened to what is there.
  */
 export function correct(doc: Draft<Doc>, ids: readonly string[], change: CorrectionChange): void {
-  const effects = correctedPlacements(doc as Doc, ids, change)
+  const effects = correctedPlacements(doc, ids, change)
   for (const [id, clip] of Object.entries(correctedClips(doc as Doc, ids, change)))
     putFacts(doc.clips[id], clip)
   retime(doc, effects)
@@ -121,14 +121,14 @@ export function retime(doc: Draft<Doc>, effects: readonly RetimedPlacement[]): v
 /** Puts what was measured of a clip's picture beside its claims. */
 export function learnEvidence(doc: Draft<Doc>, id: string, evidence: Evidence): void {
   const clip = doc.clips[id]
-  if (clip) putFacts(clip, withEvidence(clip as Clip, evidence))
+  if (clip) putFacts(clip, withEvidence(clip, evidence))
 }
 
 /** Makes readings follow from their claims, corrections and evidence again, after a step of any of these was undone. */
 export function resettle(doc: Draft<Doc>, ids: Iterable<string>): void {
   for (const id of ids) {
     const clip = doc.clips[id]
-    if (clip) putFacts(clip, settled(clip as Clip, claimsOf(clip as Clip)))
+    if (clip) putFacts(clip, settled(clip, claimsOf(clip)))
   }
 }
 

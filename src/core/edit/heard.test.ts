@@ -26,7 +26,7 @@ function placed(): Doc {
     one('hall', 0, { sourceIn: rational(1), gain: -3 }),
     one('bell', 50),
   ] as never
-  return doc as Doc
+  return doc
 }
 const wish = (text: string) => ({ format: format(text), origin: null, keepPitch: true })
 const making = () => ({ name: 'Outer', at: '', newId: counting() })

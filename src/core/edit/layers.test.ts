@@ -346,7 +346,7 @@ describe('a timeline that is looked through', () => {
           id: 'above',
           treatment: { framing: { zoom: rational(zoom) } },
         }
-        doc.timelines.t!.tracks.splice(1, 0, { ...track!, id: 'v2', placements: [above as Draft<Placement>] })
+        doc.timelines.t!.tracks.splice(1, 0, { ...track!, id: 'v2', placements: [above] })
       })
     expect(two(1)).toEqual(['clip', 'clip'])
     expect(two(2)).toEqual(['timeline'])

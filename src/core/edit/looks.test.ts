@@ -133,7 +133,7 @@ describe('a look', () => {
     const t = doc.timelines.t! as Timeline
     const by = { 'p-phone': 'anew' as const }
     const lookAt = { 'p-wide': { x: 0.75, y: 0.5 } }
-    const portrait = inSize(doc as Doc, t, '1080x1920', { all: 'fill-shape', by, lookAt })
+    const portrait = inSize(doc, t, '1080x1920', { all: 'fill-shape', by, lookAt })
     const [wide, phone] = placementsIn(portrait)
     // 1215 of 3840 columns, about column 2880.
     expect(wide!.framingByShape['9:16']).toMatchObject({
@@ -142,7 +142,7 @@ describe('a look', () => {
     })
     expect(wide!.treatment).toEqual({})
     expect(phone!.framingByShape['9:16']).toMatchObject({ mode: { kind: 'fit' }, zoom: rational(1) })
-    const check = checkTimeline(doc as Doc, portrait)!
+    const check = checkTimeline(doc, portrait)!
     expect(check.findings.map(({ toll }) => toll.charges.map(({ kind }) => kind))).toEqual([
       ['reduce', 'crop'],
       [],

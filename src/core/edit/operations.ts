@@ -62,7 +62,7 @@ function removeWhere(
     if (leaving.length === 0) continue
     leaving.forEach(({ id }) => lost.add(id))
     const staying = track.placements.filter((placement) => !lost.has(placement.id))
-    track.placements = closeUp ? (closeGaps(staying, leaving) as DraftPlacement[]) : staying
+    track.placements = closeUp ? closeGaps(staying, leaving) : staying
   }
   followPictures(timeline, before)
   if (timeline.accepted.some(({ placementId }) => lost.has(placementId)))
@@ -74,8 +74,8 @@ export function setProjectFormat(doc: Draft<Doc>, decision: Decision): void {
   const decided = { ...doc, project: { ...doc.project, format: decision.format } }
   for (const [id, timeline] of Object.entries(doc.timelines))
     if (!timeline.ownFormat) doc.timelines[id] = reframed(doc, decided, timeline).timeline as Draft<Timeline>
-  doc.project.format = decision.format as Draft<Format>
-  doc.project.decisions.push(decision as Draft<Decision>)
+  doc.project.format = decision.format
+  doc.project.decisions.push(decision)
 }
 
 /**

@@ -229,7 +229,7 @@ export const singlesOf = (clip: Clip): Clip[] =>
 /** Takes a joined clip apart into its files, each a clip again where it stood. */
 export function takeApart(doc: Draft<Doc>, clipId: string): void {
   const clip = doc.clips[clipId] as Clip | undefined
-  if (!clip || clip.parts.length === 0 || timesPlaced(doc as Doc, clipId) > 0) return
+  if (!clip || clip.parts.length === 0 || timesPlaced(doc, clipId) > 0) return
   const singles = singlesOf(clip)
   doc.project.clipOrder = doc.project.clipOrder.flatMap((id) =>
     id === clipId ? singles.map((single) => single.id) : [id],

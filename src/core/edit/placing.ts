@@ -148,7 +148,7 @@ export function movePlacement(doc: Draft<Doc>, timelineId: string, id: string, t
       [moved],
     )
     const index = Math.max(0, Math.min(toIndex, others.length))
-    const start = others[index]?.start ?? endOf(others as Placement[])
+    const start = others[index]?.start ?? endOf(others)
     const opened = openUp(others, start, moved.length)
     opened.splice(index, 0, { ...moved, start })
     track.placements = opened

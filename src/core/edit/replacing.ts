@@ -49,7 +49,7 @@ const lengthLeft = (doc: Doc, timeline: Timeline, placement: Placement): number 
 export function replaceClip(doc: Draft<Doc>, clipId: string, by: Clip): void {
   const was = doc.clips[clipId]
   if (!was) return
-  const effects = replacement(doc as Doc, clipId, by)
+  const effects = replacement(doc, clipId, by)
   doc.clips[clipId] = { ...by, id: clipId, priority: was.priority } as Draft<Clip>
   retime(doc, effects)
 }

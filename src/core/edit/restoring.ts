@@ -26,7 +26,7 @@ export function restore(doc: Draft<Doc>, point: Doc): void {
   const changed: string[] = []
   for (const [clipId, then] of Object.entries(point.clips)) {
     const now = doc.clips[clipId]
-    if (!now || !sameContent(now as Clip, then)) {
+    if (!now || !sameContent(now, then)) {
       doc.clips[clipId] = then as Draft<Clip>
       continue
     }

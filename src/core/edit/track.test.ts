@@ -16,7 +16,7 @@ const hd25 = parseFormat('1920x1080@25p')!.format
 function placed(): Draft<Doc> {
   const doc = aDoc([...['a', 'b', 'c'].map((id) => aVideo(id, '1920x1080@25p', 4)), aStill('title')])
   doc.clips.sound = { ...structuredClone(doc.clips.title!), id: 'sound', name: 'sound.wav' }
-  Object.assign(doc.clips.sound!.reading!, { kind: 'audio', video: null, durationSec: 2 })
+  Object.assign(doc.clips.sound.reading!, { kind: 'audio', video: null, durationSec: 2 })
   doc.project.clipOrder.push('sound')
   addTimeline(doc, newTimeline('t', 'Main cut', '', hd25))
   append(

@@ -29,7 +29,7 @@ function* placementsOf(
 
 /** The frame that a timeline runs in. */
 const frameOf = (doc: Draft<Doc>, timelineId: string): FrameSize | null =>
-  formatOf(doc as Doc, timelineIn(doc, timelineId) as Timeline)
+  formatOf(doc, timelineIn(doc, timelineId))
 
 /**
  * Sets something of how placements are treated, over what rules and defaults say; what is not told stays as it was. Where they lie in
@@ -64,13 +64,13 @@ function toTheirEnds(
   /** The placements meant that reach beyond the end of their source, with the frames that they have to show. */
   const beyond = (): Map<string, number> => {
     const timeline = timelineIn(doc, timelineId) as Timeline
-    const settle = settling(doc as Doc, timeline, formatOf(doc as Doc, timeline))
+    const settle = settling(doc, timeline, formatOf(doc, timeline))
     const found = new Map<string, number>()
     if (!timeline.rate || isMeant?.size === 0) return found
     for (const placement of placementsIn(timeline)) {
       if (isMeant && !isMeant.has(placement.id)) continue
       const course = { sourceIn: placement.sourceIn, way: settle(placement).way }
-      const left = framesLeft(course, timingOfPlacement(doc as Doc, placement), timeline.rate)
+      const left = framesLeft(course, timingOfPlacement(doc, placement), timeline.rate)
       if (left !== null && left < placement.length) found.set(placement.id, left)
     }
     return found
@@ -92,14 +92,14 @@ export function treatLike(
   const { motion, fields } = treatment
   toTheirEnds(doc, timelineId, ids, (linked) => {
     for (const placement of placementsOf(doc, timelineId, ids))
-      placement.treatment = structuredClone(treatment) as Draft<Override>
+      placement.treatment = structuredClone(treatment)
     for (const placement of placementsOf(doc, timelineId, linked)) {
-      const own = without(placement.treatment as Override, ['motion', 'fields'])
+      const own = without(placement.treatment, ['motion', 'fields'])
       placement.treatment = {
         ...own,
         ...(motion ? { motion } : {}),
         ...(fields ? { fields } : {}),
-      } as Draft<Override>
+      }
     }
   })
 }
@@ -121,14 +121,12 @@ export function untreat(
   toTheirEnds(doc, timelineId, pace.length ? ids : [], (linked) => {
     for (const placement of placementsOf(doc, timelineId, ids)) {
       const { treatment, framingByShape } = placement as Placement
-      placement.treatment = (parts ? without(treatment, parts) : {}) as Draft<Override>
+      placement.treatment = parts ? without(treatment, parts) : {}
       if (frame && (!parts || parts.some((part) => lying.some((key) => part === `framing.${key}`))))
-        placement.framingByShape = withoutShape(framingByShape, shapeOf(frame)) as Draft<
-          Placement['framingByShape']
-        >
+        placement.framingByShape = withoutShape(framingByShape, shapeOf(frame))
     }
     for (const placement of placementsOf(doc, timelineId, linked))
-      placement.treatment = without(placement.treatment as Override, pace) as Draft<Override>
+      placement.treatment = without(placement.treatment, pace)
   })
 }
 
@@ -169,7 +167,7 @@ export function treatedAs(
 export function setDefaults(doc: Draft<Doc>, timelineId: string, set: Override): void {
   const timeline = timelineIn(doc, timelineId)
   toTheirEnds(doc, timelineId, pacing(set), () => {
-    timeline.treatment = overridden(timeline.treatment as Override, set) as Draft<Override>
+    timeline.treatment = overridden(timeline.treatment, set)
   })
 }
 
@@ -179,7 +177,7 @@ const pacing = ({ motion, fields }: Override): readonly string[] | null => (moti
 /** Takes a timeline's defaults back: nobody's treatment holds again. */
 export function clearDefaults(doc: Draft<Doc>, timelineId: string): void {
   const timeline = timelineIn(doc, timelineId)
-  toTheirEnds(doc, timelineId, pacing(timeline.treatment as Override), () => {
+  toTheirEnds(doc, timelineId, pacing(timeline.treatment), () => {
     timeline.treatment = {}
   })
 }
@@ -198,7 +196,7 @@ export function setRule(doc: Draft<Doc>, timelineId: string, rule: Rule): void {
 export function removeRule(doc: Draft<Doc>, timelineId: string, ruleId: string): void {
   const timeline = timelineIn(doc, timelineId)
   const rule = timeline.rules.find(({ id }) => id === ruleId)
-  toTheirEnds(doc, timelineId, pacing((rule?.set ?? {}) as Override), () => {
+  toTheirEnds(doc, timelineId, pacing(rule?.set ?? {}), () => {
     timeline.rules = timeline.rules.filter(({ id }) => id !== ruleId)
   })
 }
@@ -209,7 +207,7 @@ export function moveRule(doc: Draft<Doc>, timelineId: string, ruleId: string, by
   const from = rules.findIndex(({ id }) => id === ruleId)
   const to = Math.max(0, Math.min(rules.length - 1, from + by))
   if (from < 0 || to === from) return
-  toTheirEnds(doc, timelineId, pacing((rules[from]?.set ?? {}) as Override), () => {
+  toTheirEnds(doc, timelineId, pacing(rules[from]?.set ?? {}), () => {
     rules.splice(to, 0, ...rules.splice(from, 1))
   })
 }

@@ -58,8 +58,8 @@ function sourceAfter(
 ): Rational {
   const [of, plain] = [doc as Doc, timeline as Timeline]
   if (!plain.rate) return placement.sourceIn
-  const running = runningOf(of, plain, placement as Placement)
-  const moment = sourceTimeAfter(running, timingOfPlacement(of, placement as Placement), plain.rate, frames)
+  const running = runningOf(of, plain, placement)
+  const moment = sourceTimeAfter(running, timingOfPlacement(of, placement), plain.rate, frames)
   // What is nearest to the beginning may be told a little before it.
   return moment.num < 0 ? rational(0) : moment
 }
@@ -68,16 +68,16 @@ function sourceAfter(
 function framesAhead(doc: Draft<Doc>, timeline: Draft<Timeline>, placement: Draft<Placement>): number | null {
   const [of, plain] = [doc as Doc, timeline as Timeline]
   if (!plain.rate) return 0
-  const running = runningOf(of, plain, placement as Placement)
-  return framesBefore(running, timingOfPlacement(of, placement as Placement), plain.rate)
+  const running = runningOf(of, plain, placement)
+  return framesBefore(running, timingOfPlacement(of, placement), plain.rate)
 }
 
 /** How many frames a placement can have from its first on; null for what never ends. */
 function framesAfter(doc: Draft<Doc>, timeline: Draft<Timeline>, placement: Draft<Placement>): number | null {
   const [of, plain] = [doc as Doc, timeline as Timeline]
   if (!plain.rate) return placement.length
-  const running = runningOf(of, plain, placement as Placement)
-  return framesLeft(running, timingOfPlacement(of, placement as Placement), plain.rate)
+  const running = runningOf(of, plain, placement)
+  return framesLeft(running, timingOfPlacement(of, placement), plain.rate)
 }
 
 /** How far an end can be moved: the tightest of all that are trimmed together. */
@@ -150,7 +150,7 @@ export function trimStart(
       return [-Math.min(there, following === 'stays' ? room : Infinity), placement.length - 1]
     },
     apply(placement, moved) {
-      placement.sourceIn = sourceAfter(doc, timeline, placement, moved) as Draft<Rational>
+      placement.sourceIn = sourceAfter(doc, timeline, placement, moved)
       placement.length -= moved
       if (following === 'stays') placement.start += moved
       return -moved
@@ -236,7 +236,6 @@ export function slip(doc: Draft<Doc>, timelineId: string, id: string, by: number
     }),
   )
   if (moved !== 0)
-    for (const { placement } of all)
-      placement.sourceIn = sourceAfter(doc, timeline, placement, moved) as Draft<Rational>
+    for (const { placement } of all) placement.sourceIn = sourceAfter(doc, timeline, placement, moved)
   return moved
 }

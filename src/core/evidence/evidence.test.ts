@@ -127,7 +127,7 @@ describe('pulldown', () => {
     fielded(
       count(frames).map((i) => {
         const place = i + phase
-        const [first, second] = letters[(place % 5) as 0]!.map((letter) => letter + 4 * Math.floor(place / 5))
+        const [first, second] = letters[(place % 5) as 0].map((letter) => letter + 4 * Math.floor(place / 5))
         return topFirst ? [first!, second!] : [second!, first!]
       }),
     )

@@ -51,7 +51,7 @@ function aCut(
   above: readonly Placement[] = [],
 ): Doc {
   const doc = aDoc(clips())
-  doc.project.format = format as never
+  doc.project.format = format
   const timeline = newTimeline('t', 'Main cut', '2026-05-01T10:00:00Z', null)
   const [video, audio] = timeline.tracks as [
     (typeof timeline.tracks)[number],
@@ -66,8 +66,8 @@ function aCut(
       ...(above.length ? [{ ...video, id: 'v2', name: 'V2', placements: above }] : []),
       { ...audio, placements: sounds },
     ],
-  } as never)
-  return doc as Doc
+  })
+  return doc
 }
 const written = (doc: Doc) => toEdl(doc, doc.timelines.t!)
 const read = (text: string, doc = aCut([])) => {

@@ -22,7 +22,7 @@ function aProject(): Doc {
   addTimeline(doc, {
     ...timeline,
     tracks: timeline.tracks.map((t, i) => (i ? t : { ...t, placements })),
-  } as never)
+  })
   const proof = {
     ...{ at: '2026-05-02T09:30:00Z', file: 'bell.mp4', holds: false, framesCompared: 4, frames: 200 },
     lines: [{ what: 'length', asked: '200 frames', found: '199 frames', holds: false }],
@@ -34,7 +34,7 @@ function aProject(): Doc {
   doc.project.deliverables = [
     { ...deliverableOf('d', 'For the founder', format('1920x1080@50i')), proof },
   ] as never
-  return doc as Doc
+  return doc
 }
 
 describe('a report', () => {

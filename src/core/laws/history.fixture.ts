@@ -124,9 +124,7 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
     arranging.movePlacements(
       doc,
       some(doc, dice).id,
-      dice.number(4)
-        ? linking.withLinked(some(doc, dice) as Timeline, [one(doc, dice)])
-        : new Set([one(doc, dice)]),
+      dice.number(4) ? linking.withLinked(some(doc, dice), [one(doc, dice)]) : new Set([one(doc, dice)]),
       dice.number(40) - 20,
       dice.number(3) - 1,
       dice.id,
@@ -228,12 +226,7 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
     )
     const [found] = nestedOnes
     if (found)
-      doc.timelines[found[0].id] = nesting.unnested(
-        doc as Doc,
-        found[0] as Timeline,
-        found[1],
-        dice.id,
-      ) as Draft<Timeline>
+      doc.timelines[found[0].id] = nesting.unnested(doc, found[0], found[1], dice.id) as Draft<Timeline>
   },
   replaceClip: (doc, dice) =>
     replacing.replaceClip(
@@ -245,20 +238,16 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
     const [a, b] = Object.values(doc.clips).filter(({ parts: within }) => within.length === 0)
     const alike =
       a && b && a.reading?.video?.width === b.reading?.video?.width && a.reading?.kind === b.reading?.kind
-    if (
-      alike &&
-      Object.keys(doc.clips).length > 3 &&
-      ![a.id, b.id].some((id) => parts.timesPlaced(doc as Doc, id))
-    )
+    if (alike && Object.keys(doc.clips).length > 3 && ![a.id, b.id].some((id) => parts.timesPlaced(doc, id)))
       parts.putTogether(doc, parts.joinRecording([a, b] as Clip[], dice.id()))
   },
   takeApart: (doc) => {
     const whole = Object.values(doc.clips).find(({ parts: within }) => within.length > 0)
-    if (whole && !parts.timesPlaced(doc as Doc, whole.id)) parts.takeApart(doc, whole.id)
+    if (whole && !parts.timesPlaced(doc, whole.id)) parts.takeApart(doc, whole.id)
   },
   nest: (doc, dice) => {
     const [outer, inner] = [some(doc, dice) as Timeline, some(doc, dice) as Timeline]
-    if (!outer.rate || !inner.rate || !nesting.canHold(doc as Doc, outer.id, inner.id)) return
+    if (!outer.rate || !inner.rate || !nesting.canHold(doc, outer.id, inner.id)) return
     const placed = nesting.placedTimeline(inner, outer.rate, [dice.id(), dice.id(), dice.id()])
     if (dice.number(2)) arranging.putAtEnd(doc, outer.id, placed, dice.id)
     else
@@ -266,7 +255,7 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
   },
   cure: (doc, dice) => {
     const timeline = some(doc, dice) as Timeline
-    const check = checkTimeline(doc as Doc, timeline)
+    const check = checkTimeline(doc, timeline)
     const cures = check
       ? findingGroups(doc as Doc, timeline, check).flatMap(({ cure, less }) =>
           [cure ?? [], less ?? []].flat(),
@@ -276,15 +265,15 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
   },
   takeBack: (doc, dice) => {
     const timeline = some(doc, dice) as Timeline
-    if (!formatOf(doc as Doc, timeline)) return
+    if (!formatOf(doc, timeline)) return
     const making = { name: dice.id(), at: '', newId: dice.id }
     const listed = dice.number(2) === 0
     const read = listed
-      ? fromEdl(toEdl(doc as Doc, timeline).text, doc as Doc, making)
-      : fromOtio(JSON.stringify(toOtio(doc as Doc, timeline)), doc as Doc, making)
+      ? fromEdl(toEdl(doc, timeline).text, doc, making)
+      : fromOtio(JSON.stringify(toOtio(doc, timeline)), doc, making)
     if (!read.ok) return
     const timelines = 'timelines' in read ? read.timelines : [read.timeline]
-    for (const added of addedTimelines(doc as Doc, timelines, making)) operations.addTimeline(doc, added)
+    for (const added of addedTimelines(doc, timelines, making)) operations.addTimeline(doc, added)
   },
   restore: (doc, dice) => dice.number(4) === 0 && restoring.restore(doc, dice.point),
 }

@@ -36,7 +36,7 @@ function aVariable(id: string, frames: number): Draft<Clip> {
     offNominalShare: 0.3,
   })
   clip.reading!.durationSec = at / 1000
-  clip.frameTimes = { clock: rational(1000), presentationTimes, end: at } as never
+  clip.frameTimes = { clock: rational(1000), presentationTimes, end: at }
   return clip
 }
 
@@ -59,7 +59,7 @@ export function everyKind(): Draft<Doc> {
     sounding(aVideo('fields', '1920x1080@50i', 60)),
     sounding(aVideo('tape', '720x480/8:9@59.94i', 60)),
     aVariable('phone', 900),
-    parts.joinRecording(split, 'split') as Draft<Clip>,
+    parts.joinRecording(split, 'split'),
     plates('plates', 240),
     aStill('title'),
     aClip('song', { ...alone, kind: 'audio', video: null } as never, 'song.wav'),

@@ -3,7 +3,6 @@ import { describe, expect, it } from 'vitest'
 import { change } from '../edit/change'
 import type { Clip } from '../edit/clip'
 import { counting } from '../edit/cut.fixture'
-import type { Draft } from '../edit/draft'
 import { heardOf } from '../edit/heard'
 import { layersAt } from '../edit/layers'
 import { removePlacements } from '../edit/operations'
@@ -14,7 +13,7 @@ import { withLinked } from '../edit/linking'
 import { slip, trimEnd, trimStart } from '../edit/trimming'
 import { treat } from '../edit/treating'
 
-import { type Doc, formatOf } from '../edit/project'
+import { formatOf } from '../edit/project'
 import { settlePlacement } from '../edit/running'
 import { type Placement, type Timeline, placementsIn } from '../edit/timeline'
 import { readProjectFile, writeProjectFile } from '../exchange/project-file'
@@ -304,7 +303,7 @@ describe('a law', () => {
         for (const one of drawn) {
           const changed = change(
             doc,
-            (draft) => void operationsDrawn[one.act]!(draft as Draft<Doc>, diceOf(one, id, start)),
+            (draft) => void operationsDrawn[one.act]!(draft, diceOf(one, id, start)),
             id,
           )
           if (changed.ok) doc = changed.doc

@@ -2,11 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { correct } from '../edit/correction'
 import { aDoc, aVideo } from '../edit/doc.fixture'
-import type { Draft } from '../edit/draft'
 import { layersAt } from '../edit/layers'
 import { addTimeline } from '../edit/operations'
 import { append, newTimeline, placementOf } from '../edit/placing'
-import type { Doc } from '../edit/project'
 import { settlePlacement } from '../edit/running'
 import type { Format } from '../format/format'
 import { parseFormat } from '../format/parse'
@@ -33,11 +31,11 @@ describe('law 5. price is picture', () => {
       fc.property(cases, ({ clip, timeline, of, to, baked, treatment }) => {
         const footage = aVideo('tape', clip, 20)
         footage.reading!.video!.fieldOrder = of
-        const doc = aDoc([footage]) as Draft<Doc>
+        const doc = aDoc([footage])
         if (baked.top + baked.bottom > 0) correct(doc, ['tape'], { crop: { left: 0, right: 0, ...baked } })
         const format: Format = { ...parseFormat(timeline)!.format, fieldOrder: to }
         addTimeline(doc, newTimeline('t', 'Cut', '', format))
-        append(doc, 't', [{ ...placementOf(doc.clips.tape!, format, 'p'), treatment: treatment as never }])
+        append(doc, 't', [{ ...placementOf(doc.clips.tape!, format, 'p'), treatment: treatment }])
         const placed = doc.timelines.t!.tracks[0]!.placements[0]!
         const { toll, way } = settlePlacement(doc, doc.timelines.t!, placed, format)
         const charged = (kind: string) => toll.charges.some((charge) => charge.kind === kind)

@@ -3,7 +3,6 @@ import { putAtEnd } from '../edit/arranging'
 import { change } from '../edit/change'
 import type { Clip } from '../edit/clip'
 import { counting } from '../edit/cut.fixture'
-import type { Draft } from '../edit/draft'
 import { addTimeline, setProjectFormat } from '../edit/operations'
 import { newTimeline, placedClip } from '../edit/placing'
 import type { Doc } from '../edit/project'
@@ -35,7 +34,7 @@ export function docOf({ format, placed }: typeof begun extends fc.Arbitrary<infe
     const ids = [newId(), newId(), newId()].map((id) => `first-${id}`) as [string, string, string]
     putAtEnd(doc, 't', placedClip(clips[clip % clips.length]!, own, { from, to: from + count }, ids), newId)
   }
-  return doc as Doc
+  return doc
 }
 
 /** Goes through a history, and looks at what each step leaves. */
@@ -50,7 +49,7 @@ export function through(
   for (const one of drawn) {
     const dice = diceOf(one, id, start)
     const before = doc
-    const changed = change(doc, (draft) => void operationsDrawn[one.act]!(draft as Draft<Doc>, dice), id)
+    const changed = change(doc, (draft) => void operationsDrawn[one.act]!(draft, dice), id)
     if (!changed.ok) continue
     doc = changed.doc
     look(doc, one.act, before)

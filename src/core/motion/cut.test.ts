@@ -16,7 +16,7 @@ const anyPassing: fc.Arbitrary<Passing> = fc.oneof(
     .tuple(fc.integer({ min: 1, max: 12 }), fc.integer({ min: 1, max: 12 }))
     .map(([num, den]): Passing => ({ kind: 'in-time', factor: rational(num, den) })),
 )
-const anyPhase = fc.constantFrom(0, 1, 2, 3, 4) as fc.Arbitrary<0 | 1 | 2 | 3 | 4>
+const anyPhase = fc.constantFrom<0 | 1 | 2 | 3 | 4>(0, 1, 2, 3, 4)
 const anyWay: fc.Arbitrary<Way> = fc.oneof(
   fc.record({
     passing: anyPassing,

@@ -217,7 +217,7 @@ describe('2:3 pulldown', () => {
   })
 
   it('shows every film frame in order, never jumping, in any phase', () => {
-    const phase = fc.constantFrom(0, 1, 2, 3, 4) as fc.Arbitrary<0 | 1 | 2 | 3 | 4>
+    const phase = fc.constantFrom<0 | 1 | 2 | 3 | 4>(0, 1, 2, 3, 4)
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 100_000 }), phase, (m, p) => {
         const [a, b] = [pulldownFrame(m, p), pulldownFrame(m + 1, p)]
@@ -229,7 +229,7 @@ describe('2:3 pulldown', () => {
   })
 
   it('followed by its removal gives the film frames back', () => {
-    const phase = fc.constantFrom(0, 1, 2, 3, 4) as fc.Arbitrary<0 | 1 | 2 | 3 | 4>
+    const phase = fc.constantFrom<0 | 1 | 2 | 3 | 4>(0, 1, 2, 3, 4)
     fc.assert(
       fc.property(fc.integer({ min: 4, max: 100_000 }), phase, (j, p) => {
         const from = filmFrame(j, p)

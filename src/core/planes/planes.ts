@@ -1,5 +1,4 @@
 import type { Luma } from './luma'
-import type { Y4mHead } from './y4m'
 
 /** Samples of a plane, row by row without gaps: bytes for 8 bits a sample, else two bytes each. */
 export type Samples = Uint8Array | Uint16Array
@@ -26,7 +25,16 @@ export function placeFor(count: number, isWide: boolean, into: Samples | null | 
 }
 
 /** How a picture's planes follow each other in one row of bytes. */
-export type PlaneLayout = Pick<Y4mHead, 'width' | 'height' | 'bitDepth' | 'across' | 'down' | 'planeCount'>
+export interface PlaneLayout {
+  readonly width: number
+  readonly height: number
+  readonly bitDepth: number
+  /** How many samples of luma stand beside and above each other for one of chroma. */
+  readonly across: number
+  readonly down: number
+  /** 1 without colour, 4 with alpha, else 3. */
+  readonly planeCount: number
+}
 
 /** Bytes of a picture whose planes follow each other without gaps. */
 export function bytesOfLayout({ width, height, bitDepth, across, down, planeCount }: PlaneLayout): number {

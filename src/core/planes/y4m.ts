@@ -1,25 +1,17 @@
 import { type Rate } from '../rate/rate'
 import { type Rational, rational } from '../rational/rational'
-import { type Planes, bytesOfLayout } from './planes'
+import { type PlaneLayout, type Planes, bytesOfLayout } from './planes'
 
 /** What the head of a YUV4MPEG2 stream says, and how long each of its frames is. */
-export interface Y4mHead {
-  readonly width: number
-  readonly height: number
+export interface Y4mHead extends PlaneLayout {
   /** Null where it says 0:0. */
   readonly rate: Rate | null
   /** Null where it says nothing, or that frames differ. */
   readonly order: 'progressive' | 'top-first' | 'bottom-first' | null
-  readonly bitDepth: number
   /** Width to height of a pixel; null where it says 0:0 or nothing. */
   readonly pixelAspect: Rational | null
   /** The name of the chroma layout: `420jpeg`, `422`, `mono`. */
   readonly chroma: string
-  /** How many samples of luma stand beside and above each other for one of chroma. */
-  readonly across: number
-  readonly down: number
-  /** 1 without colour, 4 with alpha, else 3. */
-  readonly planeCount: number
   /** Null where it says nothing. */
   readonly range: 'full' | 'limited' | null
   /** Of what was red, green and blue before it was written so, the matrix it was turned by: said in a word of ours, which others pass over. */

@@ -91,5 +91,5 @@ export function settleClaims(claims: readonly PictureClaim[]): {
     })
   }
   if (facts.scan === 'progressive') facts.fieldOrder = null
-  return { facts: facts as PictureFacts, origins, notes }
+  return { facts: facts, origins, notes }
 }

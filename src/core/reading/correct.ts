@@ -55,7 +55,7 @@ export function changed(corrections: Corrections, change: CorrectionChange): Cor
   const merged = Object.entries({ ...corrections, ...change }).filter(
     ([, value]) => value !== null && value !== undefined,
   )
-  return Object.fromEntries(merged) as Corrections
+  return Object.fromEntries(merged)
 }
 
 export const isCorrected = (corrections: Corrections): boolean =>

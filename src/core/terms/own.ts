@@ -1,4 +1,3 @@
-import type { Bloc } from '../choice/vote'
 import { rank } from '../choice/rank'
 import { sureEnough } from '../evidence/evidence'
 import { formatText, makeFormat, pictureOfFormat } from '../format/format'
@@ -14,6 +13,7 @@ import { leanNames } from '../toll/weights'
 import { counted, figure, spaced } from '../words/figures'
 import { type Shape, boxWidth, rect, still, words } from './drawing'
 import { type ClipInHand, type Term } from './term'
+import type { Bloc } from '../choice/bloc'
 
 const [hd25, uhd24, hd50i] = [
   makeFormat({ width: 1920, height: 1080 }, rational(25)),

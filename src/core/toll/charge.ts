@@ -1,4 +1,4 @@
-import { type Grade, worse } from './grade'
+import { type Grade, type Priced, worse } from './grade'
 import type { ColourFigures } from './kinds/colour'
 import type { FieldFigures } from './kinds/fields'
 import type { MotionFigures } from './kinds/motion'
@@ -8,12 +8,6 @@ import type { SizeFigures } from './kinds/size'
 export type ChargeFigures = SizeFigures | MotionFigures | FieldFigures | ColourFigures
 
 export type ChargeKind = ChargeFigures['kind']
-
-/** What raises a price: `loss` in [0, 1]. */
-export interface Priced {
-  readonly grade: Grade
-  readonly loss: number
-}
 
 /** One charge of a toll. One of grade free is told and costs nothing. */
 export type Charge = ChargeFigures & Priced

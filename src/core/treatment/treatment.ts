@@ -156,7 +156,7 @@ export function overridden(override: Override, set: Override): Override {
     ...override,
     ...withoutUnset(set),
     ...(Object.keys(framing).length > 0 ? { framing } : {}),
-  } as Override
+  }
 }
 
 /** Nobody's treatment. */

@@ -16,11 +16,11 @@ const placed = [{ ...placementOf(doc.clips.tower!, format, 'p'), start: 5, lengt
 addTimeline(doc, {
   ...timeline,
   tracks: timeline.tracks.map((t, i) => (i ? t : { ...t, placements: placed })),
-} as never)
+})
 
 describe('what is written into the picture', () => {
   it('is the timecode, and which frame of which source is seen', () => {
-    const at = (n: number) => burntWords(doc as Doc, doc.timelines.t as never, n)
+    const at = (n: number) => burntWords(doc, doc.timelines.t as never, n)
     expect(at(5)).toEqual(['10:00:00:05', 'tower.mp4 1'])
     expect(at(30)).toEqual(['10:00:01:05', 'tower.mp4 51'])
   })

@@ -117,9 +117,7 @@ const change = computed<CorrectionChange>(() => {
   }
   // A rate typed with its scan (50i) says both.
   if (set.rate && typedRate.value?.scan && set.scan === undefined) set.scan = typedRate.value.scan
-  return Object.fromEntries(
-    Object.entries(set).filter(([, value]) => value !== undefined),
-  ) as CorrectionChange
+  return Object.fromEntries(Object.entries(set).filter(([, value]) => value !== undefined))
 })
 const isChanged = computed(() => Object.keys(change.value).length > 0)
 const sentences = computed(() =>
@@ -158,11 +156,8 @@ function apply(value: CorrectionChange, what: string) {
   emit('close')
 }
 /** Every correction taken back. */
-const takenBack = computed<CorrectionChange>(
-  () =>
-    Object.fromEntries(
-      Object.keys(Corrections.unwrap().shape).map((fact) => [fact, null]),
-    ) as CorrectionChange,
+const takenBack = computed<CorrectionChange>(() =>
+  Object.fromEntries(Object.keys(Corrections.unwrap().shape).map((fact) => [fact, null])),
 )
 </script>
 

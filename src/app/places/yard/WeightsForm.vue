@@ -41,7 +41,7 @@ const setFlat = (key: FlatWeight, words: string, number: number) =>
 const reset = () =>
   project.edit(
     'weigh as usual',
-    (doc) => void (doc.project.policy = structuredClone(defaultPolicy) as Draft<Policy>),
+    (doc) => void (doc.project.policy = structuredClone<Draft<Policy>>(defaultPolicy)),
   )
 </script>
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import type { Bloc } from '../../../core/choice/vote'
 import { parseFormat } from '../../../core/format/parse'
 import { pictureOfFormat } from '../../../core/format/format'
 import { byAspect, timeByRate } from './tallies'
+import type { Bloc } from '../../../core/choice/bloc'
 
 const bloc = (text: string, seconds: number): Bloc => ({
   picture: pictureOfFormat(parseFormat(text)!.format),

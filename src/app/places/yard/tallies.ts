@@ -2,10 +2,10 @@ import { type Aspect } from '../../../core/toll/words'
 import { aspectOfCharge, isChargeKind } from '../../../core/toll/sentence'
 import { uprightSize } from '../../../core/picture/turn'
 import type { LossPart } from '../../../core/choice/parts'
-import type { Bloc } from '../../../core/choice/vote'
 import { pixelSizeName } from '../../../core/format/format'
 import { rateWithScan } from '../../../core/rate/rate'
 import { toNumber } from '../../../core/rational/rational'
+import type { Bloc } from '../../../core/choice/bloc'
 
 /** Seconds of footage by rate and, within it, by size. */
 export interface TimeByRate {

@@ -5,7 +5,7 @@ import type { Picture } from '../../picture/picture'
 import { arePrimariesKnown } from '../../planes/primaries'
 import { isMatrixKnown } from '../../planes/screen'
 import type { ColourConversion } from '../../treatment/treatment'
-import type { Priced } from '../charge'
+import type { Priced } from '../grade'
 import type { Weights } from '../policy'
 import type { WordsOf } from '../words'
 

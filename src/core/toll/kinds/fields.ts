@@ -1,5 +1,5 @@
-import type { Priced } from '../charge'
 import type { WordsOf } from '../words'
+import type { Priced } from '../grade'
 
 /** What fields cost. */
 export type FieldFigures =

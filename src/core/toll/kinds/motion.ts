@@ -15,8 +15,7 @@ import {
   timesLonger,
 } from '../../words/figures'
 import { mixedShare } from '../../motion/mixed'
-import type { Priced } from '../charge'
-import { gradeBy } from '../grade'
+import { type Priced, gradeBy } from '../grade'
 import type { Weights } from '../policy'
 import type { WordsOf } from '../words'
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import type { Bloc } from '../../../../core/choice/vote'
 import { parseFormat } from '../../../../core/format/parse'
 import { pictureOfFormat } from '../../../../core/format/format'
 import { cellOf, layOut } from './grid'
+import type { Bloc } from '../../../../core/choice/bloc'
 
 const format = (text: string) => parseFormat(text)!.format
 const bloc = (text: string, seconds: number, more: Partial<Bloc['picture']> = {}): Bloc => ({

@@ -1,9 +1,9 @@
 import { type FrameSize, sameSize, sizeKey } from '../../../../core/picture/size'
 import { uprightSize } from '../../../../core/picture/turn'
-import type { Bloc } from '../../../../core/choice/vote'
 import { type Format, pixelSizeName } from '../../../../core/format/format'
 import { type Rate, rateName, rateWithScan } from '../../../../core/rate/rate'
 import { equal, toNumber } from '../../../../core/rational/rational'
+import type { Bloc } from '../../../../core/choice/bloc'
 
 /** The yard drawn: rates across, sizes down, footage as blocks in their cells. Does not depend on the candidate. */
 export interface Grid {

@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Bloc } from '../../../../core/choice/vote'
 import { parseFormat } from '../../../../core/format/parse'
 import { defaultWeights } from '../../../../core/toll/policy'
 import { tollTable } from '../../../../core/toll/table'
 import { pictureOfFormat } from '../../../../core/format/format'
 import { layOut } from './grid'
 import { type Ways, waysTo } from './ways'
+import type { Bloc } from '../../../../core/choice/bloc'
 
 const format = (text: string) => parseFormat(text)!.format
 const bloc = (text: string, seconds: number): Bloc => ({
