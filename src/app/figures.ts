@@ -2,8 +2,6 @@ import { type Clip } from '../core/edit/clip'
 import { sizeName } from '../core/format/format'
 import { uprightSize } from '../core/picture/turn'
 import { rateWithScan } from '../core/rate/rate'
-import { loudnessName } from '../core/sound/loudness'
-import type { MeasuredLoudness } from '../stores/loudness'
 
 /** A clip's size as it stands upright: `1080×1920`. */
 export function uprightSizeName(clip: Clip): string {
@@ -35,7 +33,3 @@ export const codecLabel = (clip: Clip): string => {
   const sound = audio[0]
   return sound ? [sound.codec, sound.bitDepth && `${sound.bitDepth} bit`].filter(Boolean).join(' ') : '–'
 }
-
-/** How loud something is, once it is measured. */
-export const loudnessWords = (found: MeasuredLoudness | undefined): string =>
-  !found ? 'is measured…' : 'trouble' in found ? found.trouble : loudnessName(found)

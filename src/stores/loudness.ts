@@ -5,7 +5,7 @@ import { heardIn } from '../core/edit/heard'
 import { secondsInFile } from '../core/edit/timing'
 import { type Placement, type Timeline, lengthOf, placementsIn } from '../core/edit/timeline'
 import { nearestRational, rational } from '../core/rational/rational'
-import { type Loudness, gainTo } from '../core/sound/loudness'
+import { type Loudness, gainTo, loudnessName } from '../core/sound/loudness'
 import { type SoundLayout, samplesAt } from '../core/sound/mix'
 import { reasonOf } from '../core/words/reason'
 import type { SoundSpan } from '../media/sound/loudness'
@@ -19,6 +19,10 @@ import { useTimelines } from './timelines'
 
 /** How loud something is, or why that cannot be told. */
 export type MeasuredLoudness = Loudness | { readonly trouble: string }
+
+/** How loud something is, once it is measured. */
+export const loudnessWords = (found: MeasuredLoudness | undefined): string =>
+  !found ? 'is measured…' : 'trouble' in found ? found.trouble : loudnessName(found)
 
 /** The loudness that EBU R 128 asks of a programme. */
 const usualTarget = -23

@@ -2,11 +2,10 @@
 import { computed } from 'vue'
 import type { Placement } from '../../../../core/edit/timeline'
 import { soundMismatches } from '../../../../core/sound/mismatch'
-import { useLoudness } from '../../../../stores/loudness'
+import { loudnessWords, useLoudness } from '../../../../stores/loudness'
 import { useProject } from '../../../../stores/project'
 import { useStrip } from '../../../../stores/strip'
 import { useTimelines } from '../../../../stores/timelines'
-import { loudnessWords } from '../../../figures'
 import FigureInput from './FigureInput.vue'
 import TermMark from '../../../components/terms/TermMark.vue'
 
