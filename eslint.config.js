@@ -13,13 +13,13 @@ const typed = {
 export default ts.config(
   {
     ignores: [
-      'fixtures/files',
+      'test/fixtures/files',
       'dist',
       '.cache',
       'test-results',
       'playwright-report',
       'node_modules',
-      'kernels',
+      '**/*.kernel.ts',
       '**/*.wasm.ts',
       'src/core/everywhere.d.ts',
     ],

@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test'
 const port = Number(process.env.E2E_PORT ?? 4183)
 
 export default defineConfig({
-  testDir: 'e2e',
+  testDir: 'test/e2e',
   outputDir: 'test-results/browser',
   fullyParallel: false,
   // Each worker has a browser of its own, and a project of its own in it.
@@ -34,7 +34,7 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: 'node --import tsx e2e/served.ts',
+    command: 'node --import tsx test/e2e/served.ts',
     env: { PORT: String(port) },
     url: `http://127.0.0.1:${port}/`,
     reuseExistingServer: false,

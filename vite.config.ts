@@ -1,7 +1,7 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
-import { saidTemplates } from './scripts/said-templates.ts'
+import { saidTemplates } from './tools/scripts/said-templates.ts'
 
 export default defineConfig({
   plugins: [

@@ -4,11 +4,11 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { readProjectFile } from '../src/core/exchange/project-file'
+import { readProjectFile } from '../src/core/stored/project-file'
 
 const root = join(import.meta.dirname, '..')
 const tally = (...words: string[]): Promise<{ stdout: string; stderr: string; code?: number }> =>
-  promisify(execFile)(process.execPath, ['scripts/tally.mjs', ...words], {
+  promisify(execFile)(process.execPath, ['tools/scripts/tally.mjs', ...words], {
     cwd: root,
     maxBuffer: 1e8,
   }).catch((error) => error)
@@ -47,7 +47,7 @@ describe('a batch', () => {
       'Bells',
       '--cut',
       'Rushes',
-      'demo/clips',
+      'tools/demo/clips',
     )
     // One of the demo's files is cut off: it is kept with the reason.
     expect(made.code).toBe(1)
@@ -73,31 +73,38 @@ describe('a batch', () => {
   }, 60_000)
 
   it('fails a check only from the grade that is named on', async () => {
-    const one = await tally('new', '--format', '1920x1080@25p', '--cut', 'A', 'demo/clips/hall_wide_A003.mp4')
+    const one = await tally(
+      'new',
+      '--format',
+      '1920x1080@25p',
+      '--cut',
+      'A',
+      'tools/demo/clips/hall_wide_A003.mp4',
+    )
     await writeFile(film, one.stdout)
     expect((await tally('check', film, '--fail-on', 'light')).code).toBe(1)
     expect((await tally('check', film, '--fail-on', 'heavy')).code).toBeUndefined()
   }, 60_000)
 
   it('reads with several workers in the order given, the same lines', async () => {
-    const alone = await tally('inspect', '--json', 'demo/clips', 'nowhere.mov', 'fixtures/files')
+    const alone = await tally('inspect', '--json', 'tools/demo/clips', 'nowhere.mov', 'test/fixtures/files')
     const together = await tally(
       'inspect',
       '--json',
       '--jobs',
       '3',
-      'demo/clips',
+      'tools/demo/clips',
       'nowhere.mov',
-      'fixtures/files',
+      'test/fixtures/files',
     )
     expect(lines(together.stdout)).toHaveLength(lines(alone.stdout).length)
     expect(together.stdout).toBe(alone.stdout)
     expect(together.code).toBe(1)
-    expect((await tally('inspect', '--jobs', '0', 'demo/clips')).code).toBe(2)
+    expect((await tally('inspect', '--jobs', '0', 'tools/demo/clips')).code).toBe(2)
   }, 60_000)
 
   it('tells how far it is where that is asked for, on standard error alone', async () => {
-    const { stdout, stderr } = await tally('inspect', '--json', '--progress', 'demo/clips')
+    const { stdout, stderr } = await tally('inspect', '--json', '--progress', 'tools/demo/clips')
     expect(stderr).toContain('23 files read')
     expect(lines(stdout).every((line) => JSON.parse(line).file)).toBe(true)
   }, 60_000)
@@ -107,7 +114,7 @@ describe('a batch', () => {
     async (jobs) => {
       const child = spawn(
         process.execPath,
-        ['scripts/tally.mjs', 'inspect', '--jobs', jobs, 'demo/clips', 'fixtures/files'],
+        ['tools/scripts/tally.mjs', 'inspect', '--jobs', jobs, 'tools/demo/clips', 'test/fixtures/files'],
         { cwd: root },
       )
       let said = ''

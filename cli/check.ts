@@ -1,6 +1,6 @@
 import { checkTimeline } from '../src/core/check/check'
 import { findingGroups } from '../src/core/check/findings'
-import { timelinesOf } from '../src/core/edit/project'
+import { timelinesOf } from '../src/core/model/project'
 import { formatName, formatText } from '../src/core/format/format'
 import { frameToTimecode } from '../src/core/rate/timecode'
 import { type Grade, grades } from '../src/core/toll/grade'

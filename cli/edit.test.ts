@@ -8,7 +8,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 const root = join(import.meta.dirname, '..')
 /** Runs a command of the terminal. */
 async function tally(words: readonly string[], input = '') {
-  const child = spawn(process.execPath, ['scripts/tally.mjs', ...words], { cwd: root })
+  const child = spawn(process.execPath, ['tools/scripts/tally.mjs', ...words], { cwd: root })
   child.stdin.end(input)
   const [stdout, stderr, code] = await Promise.all([
     text(child.stdout),
@@ -37,7 +37,7 @@ describe('the terminal', () => {
   it('takes a list in, edits it, and says what is seen and heard', async () => {
     const clips = await file(
       'card.jsonl',
-      (await tally(['inspect', '--json', 'demo/clips/bell_swing_B011.mp4'])).stdout,
+      (await tally(['inspect', '--json', 'tools/demo/clips/bell_swing_B011.mp4'])).stdout,
     )
     const cut = await file('cut.edl', edl)
     const taken = await tally(['import', '--format', '1920x1080@25p', '--clips', clips, cut])

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { text as textOf } from 'node:stream/consumers'
-import { writeProjectFile } from '../src/core/exchange/project-file'
+import { writeProjectFile } from '../src/core/stored/project-file'
 import { reasonOf } from '../src/core/words/reason'
 import { type Command, WrongUse, print, tell, words } from './command'
 import { openProject } from './project'

@@ -20,7 +20,7 @@ function tally(
   words: string[],
   input?: Buffer,
 ): Promise<{ code: number | null; lines: string[]; stderr: string }> {
-  const child = spawn(process.execPath, ['scripts/tally.mjs', 'evidence', ...words], {
+  const child = spawn(process.execPath, ['tools/scripts/tally.mjs', 'evidence', ...words], {
     cwd: join(import.meta.dirname, '..'),
   })
   let [out, stderr] = ['', '']

@@ -4,10 +4,10 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { aDoc, aVideo } from '../src/core/edit/doc.fixture'
+import { aDoc, aVideo } from '../src/core/model/doc.fixture'
 import { addTimeline } from '../src/core/edit/operations'
 import { newTimeline, placementOf } from '../src/core/edit/placing'
-import { writeProjectFile } from '../src/core/exchange/project-file'
+import { writeProjectFile } from '../src/core/stored/project-file'
 import { parseFormat } from '../src/core/format/parse'
 
 let path = ''
@@ -24,7 +24,7 @@ beforeAll(async () => {
   await writeFile(path, writeProjectFile(doc))
 })
 const tally = (...words: string[]): Promise<{ stdout: string; stderr: string; code?: number }> =>
-  promisify(execFile)(process.execPath, ['scripts/tally.mjs', 'export', ...words], {
+  promisify(execFile)(process.execPath, ['tools/scripts/tally.mjs', 'export', ...words], {
     cwd: join(import.meta.dirname, '..'),
   }).catch((error) => error)
 

@@ -1,4 +1,4 @@
-import { csvOf } from '../src/app/csv'
+import { csvOf } from '../src/core/inspect/csv'
 import { checkTimeline } from '../src/core/check/check'
 import { toEdl } from '../src/core/exchange/edl'
 import { toOtio } from '../src/core/exchange/otio'

@@ -1,6 +1,6 @@
 import { stat } from 'node:fs/promises'
 import { join } from 'node:path'
-import { walk } from '../server/walk'
+import { walk } from '../src/media/disk/walk'
 
 /** A file that the arguments name, or an entry of a folder that is none, with the reason. */
 export interface Found {

@@ -12,7 +12,7 @@ interface Said {
 }
 
 function tally(words: string[], input: Buffer): Promise<Said> {
-  const child = spawn(process.execPath, ['scripts/tally.mjs', ...words], {
+  const child = spawn(process.execPath, ['tools/scripts/tally.mjs', ...words], {
     cwd: join(import.meta.dirname, '..'),
   })
   const out: Buffer[] = []

@@ -10,7 +10,7 @@ beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'loudness-'))
 })
 const tally = (...words: string[]): Promise<{ stdout: string; stderr: string; code?: number }> =>
-  promisify(execFile)(process.execPath, ['scripts/tally.mjs', 'loudness', ...words], {
+  promisify(execFile)(process.execPath, ['tools/scripts/tally.mjs', 'loudness', ...words], {
     cwd: join(import.meta.dirname, '..'),
   }).catch((error) => error)
 

@@ -1,8 +1,8 @@
-import { layersAt } from '../src/core/edit/layers'
-import { formatOf } from '../src/core/edit/project'
+import { layersAt } from '../src/core/plan/layers'
+import { formatOf } from '../src/core/model/project'
 import { shownWords } from '../src/core/motion/words'
-import { type Heard, heardIn } from '../src/core/edit/heard'
-import { timecodeAt } from '../src/core/edit/timeline'
+import { type Heard, heardIn } from '../src/core/plan/heard'
+import { timecodeAt } from '../src/core/model/timeline'
 import {
   type Rational,
   add,

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
-import { type Doc, timelinesOf } from '../src/core/edit/project'
-import type { Timeline } from '../src/core/edit/timeline'
-import { readProjectFile } from '../src/core/exchange/project-file'
+import { type Doc, timelinesOf } from '../src/core/model/project'
+import type { Timeline } from '../src/core/model/timeline'
+import { readProjectFile } from '../src/core/stored/project-file'
 import { reasonOf } from '../src/core/words/reason'
 import { WrongUse, tell } from './command'
 

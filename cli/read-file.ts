@@ -1,5 +1,5 @@
 import { closeSync, constants, fstatSync, lstatSync, openSync, readSync } from 'node:fs'
-import { oddKind, reasonFor } from '../server/walk'
+import { oddKind, reasonFor } from '../src/media/disk/walk'
 import type { ByteSource } from '../src/core/reading/bytes/source'
 import { type ReadResult, read } from '../src/core/reading/read'
 import type { Found } from './files'

@@ -12,7 +12,7 @@ interface Ran {
   stderr: string
 }
 const tally = (...words: string[]): Promise<Ran> =>
-  promisify(execFile)(process.execPath, ['scripts/tally.mjs', ...words], {
+  promisify(execFile)(process.execPath, ['tools/scripts/tally.mjs', ...words], {
     cwd: root,
     maxBuffer: 1e8,
   }).catch((error: Ran) => error)
@@ -61,10 +61,10 @@ describe('the terminal', () => {
 
   it('prints one line a file in the order given, and 1 where one could not be read', async () => {
     const files = [
-      'demo/clips/title_card.png',
-      'demo/clips/pour_backup_B015.mp4',
+      'tools/demo/clips/title_card.png',
+      'tools/demo/clips/pour_backup_B015.mp4',
       'nowhere.mov',
-      'demo/clips/tower_P100.mp4',
+      'tools/demo/clips/tower_P100.mp4',
     ]
     const { stdout, code } = await tally('inspect', '--json', ...files)
     const lines = stdout
@@ -97,8 +97,8 @@ describe('the terminal', () => {
     const { stdout } = await tally(
       'toll',
       '3840x2160@25p',
-      'demo/clips/hall_wide_A003.mp4',
-      'demo/clips/bell_swing_B011.mp4',
+      'tools/demo/clips/hall_wide_A003.mp4',
+      'tools/demo/clips/bell_swing_B011.mp4',
       '--json',
     )
     const [hall, bell] = stdout
@@ -119,8 +119,8 @@ describe('the terminal', () => {
     const { stdout, stderr } = await tally(
       'toll',
       '1921x1080@25p',
-      'demo/clips/hall_sound.wav',
-      'demo/clips/title_card.png',
+      'tools/demo/clips/hall_sound.wav',
+      'tools/demo/clips/title_card.png',
       '--json',
     )
     const lines = stdout
@@ -135,12 +135,12 @@ describe('the terminal', () => {
   })
 
   it('says so where nothing votes', async () => {
-    const { stdout } = await tally('choose', 'demo/clips/title_card.png')
+    const { stdout } = await tally('choose', 'tools/demo/clips/title_card.png')
     expect(stdout).toMatch(/^No footage votes/)
   })
 
   it('chooses UHD 25p for the demo, and otherwise when 50i HD is delivered', async () => {
-    const { candidates, excluded } = await json('choose', 'demo/clips')
+    const { candidates, excluded } = await json('choose', 'tools/demo/clips')
     expect(candidates[0].format).toBe('3840x2160@25p')
     expect(excluded.map((e: { why: string }) => e.why).sort()).toEqual([
       'not-read',
@@ -148,7 +148,7 @@ describe('the terminal', () => {
       'sound',
       'still',
     ])
-    const delivered = await json('choose', '--deliver', '1920x1080@50i', 'demo/clips')
+    const delivered = await json('choose', '--deliver', '1920x1080@50i', 'tools/demo/clips')
     expect(delivered.candidates[0].format).toBe('1920x1080@50i')
     expect(delivered.candidates[0].reason).toContain('Delivered as it is.')
     const uhd = delivered.candidates.find((c: { format: string }) => c.format === '3840x2160@25p')
@@ -214,7 +214,7 @@ describe('the terminal', () => {
 
   it('reads numbered pictures as one clip each, if it is asked to, and tells what is missing', async () => {
     const folder = await mkdtemp(join(tmpdir(), 'plates-'))
-    const files = join(root, 'fixtures/files')
+    const files = join(root, 'test/fixtures/files')
     for (const n of [1001, 1002, 1004, 1005])
       await copyFile(join(files, 'plate_10.dpx'), join(folder, `strike.${n}.dpx`))
     await copyFile(join(files, 'score.aiff'), join(folder, 'score.aiff'))
@@ -241,7 +241,7 @@ describe('the terminal', () => {
   it('walks on past what is no file, and knows no command that objects are born with', async () => {
     const folder = await mkdtemp(join(tmpdir(), 'walked-'))
     await promisify(execFile)('mkfifo', [join(folder, 'a_pipe.mp4')])
-    await copyFile(join(root, 'demo/clips/tower_P100.mp4'), join(folder, 'tower.mp4'))
+    await copyFile(join(root, 'tools/demo/clips/tower_P100.mp4'), join(folder, 'tower.mp4'))
     const { stdout, code } = await tally('inspect', '--json', folder)
     const lines = stdout
       .trim()

@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { generator } from '../fixtures/fuzz/random'
+import { generator } from '../test/fixtures/fuzz/random'
 import { createApp } from './app'
 
 let folder: string

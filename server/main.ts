@@ -16,7 +16,7 @@ function options(): Options {
 }
 
 const { siding, port, host } = options()
-const demo = { folder: join(root, 'demo', 'clips'), arriving: true }
+const demo = { folder: join(root, 'tools', 'demo', 'clips'), arriving: true }
 const server = createApp({
   siding: siding === null ? demo : { folder: siding },
   demo,

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { factsOf, walk } from './walk'
+import { factsOf, walk } from '../src/media/disk/walk'
 
 /** One file on a card. The id stands for its place and leads nowhere else. */
 export interface SidingFile {

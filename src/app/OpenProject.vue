@@ -32,7 +32,7 @@ const background = useBackground()
 const projects = useProjects()
 const keeping = useKeeping()
 const walk = useWalk()
-const WalkCard = defineAsyncComponent(() => import('./walk/WalkCard.vue'))
+const WalkCard = defineAsyncComponent(() => import('./tour/WalkCard.vue'))
 const offline = useOffline()
 const trouble = ref<string | null>(null)
 /** The header comes first and the place after it, in turns of their own: together they would hold the page up. */

@@ -1,5 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
-import { type Place, places } from './places'
+import { type Place, places } from './place'
 
 const views: Record<Place, () => Promise<unknown>> = {
   arrivals: () => import('./places/arrivals/Arrivals.vue'),

@@ -1,12 +1,12 @@
-import { type Clip, type LeftAside } from '../core/edit/clip'
-import { type Timeline } from '../core/edit/timeline'
+import { type Clip, type LeftAside } from '../core/model/clip'
+import { type Timeline } from '../core/model/timeline'
 import type { Patch } from 'immer'
 import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie'
-import type { Habits } from '../core/edit/habits'
-import type { PutAside } from '../core/edit/mend'
-import { type StoredRows, migrated } from '../core/edit/migrate'
+import type { Habits } from '../core/model/habits'
+import type { PutAside } from '../core/stored/mend'
+import { type StoredRows, migrated } from '../core/stored/migrate'
 import type { Rotation } from '../core/picture/turn'
-import type { Doc, Project } from '../core/edit/project'
+import type { Doc, Project } from '../core/model/project'
 
 /** A row that belongs to a project; the project's id leads its key. */
 export type Owned<T> = T & { readonly projectId: string }

@@ -1,4 +1,4 @@
-import { Habits, OwnFormat, defaultHabits } from '../core/edit/habits'
+import { Habits, OwnFormat, defaultHabits } from '../core/model/habits'
 import { type PutAsideRow, database } from './database'
 
 /** There is one editor in a browser. */

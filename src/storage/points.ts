@@ -1,4 +1,4 @@
-import type { Doc } from '../core/edit/project'
+import type { Doc } from '../core/model/project'
 import { type PointRow, database } from './database'
 
 /** A restore point as it is listed. */

@@ -1,5 +1,5 @@
 import { type Patch, applyPatches, enablePatches } from 'immer'
-import type { Doc } from '../core/edit/project'
+import type { Doc } from '../core/model/project'
 import { database } from './database'
 import { loadProject, saveTouched } from './projects'
 import { aheadFolder, aheadText, entriesAfter } from './write-ahead'

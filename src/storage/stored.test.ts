@@ -3,11 +3,12 @@ import { IDBFactory } from 'fake-indexeddb'
 import { readFile } from 'node:fs/promises'
 import { describe, expect, it, vi } from 'vitest'
 import { checkTimeline } from '../core/check/check'
-import { readProjectFile, writeProjectFile } from '../core/exchange/project-file'
+import { readProjectFile, writeProjectFile } from '../core/stored/project-file'
 import { formatText } from '../core/format/format'
 
 /** What an earlier Yard Tally kept: a database as the browser held it, and the project file of the same project. */
-const kept = (name: string) => readFile(new URL(`../../fixtures/stored/${name}`, import.meta.url), 'utf8')
+const kept = (name: string) =>
+  readFile(new URL(`../../test/fixtures/stored/${name}`, import.meta.url), 'utf8')
 type Tables = Record<'projects' | 'clips' | 'timelines' | 'habits', Record<string, unknown>[]>
 
 /** The weights that were the editor's own in it. */

@@ -12,7 +12,7 @@ import {
   type Part,
   arrivedClip,
   placeOf,
-} from '../core/edit/clip'
+} from '../core/model/clip'
 import { cardUrl } from '../media/source'
 import type { ReadAnswer } from '../workers/reading.worker'
 import { askFor } from '../workers/job'

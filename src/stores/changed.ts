@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
-import type { Clip, Part } from '../core/edit/clip'
+import type { Clip, Part } from '../core/model/clip'
 import { readAgain } from '../core/edit/rereading'
 import { replaceClip } from '../core/edit/replacing'
 import { counted } from '../core/words/figures'

@@ -1,6 +1,6 @@
 import type { Area } from '../core/compose/laid'
-import type { Layer } from '../core/edit/layers'
-import type { Doc } from '../core/edit/project'
+import type { Layer } from '../core/plan/layers'
+import type { Doc } from '../core/model/project'
 import type { Format } from '../core/format/format'
 import { compositionOf } from '../media/render/compositions'
 import type { ComposedAnswer } from '../workers/frames.worker'

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Draft } from '../core/edit/draft'
-import { type Deliverable, deliverableOf } from '../core/edit/deliverable'
+import { type Deliverable, deliverableOf } from '../core/model/deliverable'
 import { type Format, formatName } from '../core/format/format'
 import { deliveryCheck } from '../core/dispatch/delivery-check'
 import { wrapped } from '../core/dispatch/usual'

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { treatedAs } from '../core/edit/treating'
-import { type Placement, type Timeline, lengthOf, placementsIn } from '../core/edit/timeline'
+import { type Placement, type Timeline, lengthOf, placementsIn } from '../core/model/timeline'
 import type { Override } from '../core/treatment/treatment'
 import { overrideWords } from '../core/treatment/words'
 import { type Field, stepField } from '../media/play/field'

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { aVideo } from '../core/edit/doc.fixture'
+import { aVideo } from '../core/model/doc.fixture'
 import { takeIn } from '../core/edit/operations'
 import { database } from '../storage/database'
 import { deleteProject } from '../storage/projects'

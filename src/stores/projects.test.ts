@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { aVideo } from '../core/edit/doc.fixture'
+import { aVideo } from '../core/model/doc.fixture'
 import { takeIn } from '../core/edit/operations'
 import { keptBackups, writeBackupInto } from '../storage/backups'
 import { database } from '../storage/database'

@@ -1,9 +1,9 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { differencesBetween } from '../core/check/differences'
-import { type Doc } from '../core/edit/project'
-import { type BackedUp, readBackup, writeBackup } from '../core/exchange/backup-file'
-import { writeProjectFile } from '../core/exchange/project-file'
+import { type Doc } from '../core/model/project'
+import { type BackedUp, readBackup, writeBackup } from '../core/stored/backup-file'
+import { writeProjectFile } from '../core/stored/project-file'
 import { backupFolder, mayWrite, setBackupFolder, writeBackupInto } from '../storage/backups'
 import { whileNobodyElse } from '../storage/lock'
 import {

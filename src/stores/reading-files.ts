@@ -1,5 +1,5 @@
 import { proxy } from 'comlink'
-import { type ClipSource, placeOf } from '../core/edit/clip'
+import { type ClipSource, placeOf } from '../core/model/clip'
 import type { MediaLocator } from '../media/source'
 import { askFor } from '../workers/job'
 import type { ReadAnswer } from '../workers/reading.worker'

@@ -1,11 +1,11 @@
 import { defineStore } from 'pinia'
 import { reactive } from 'vue'
-import type { Clip } from '../core/edit/clip'
-import { type Heard, heardIn } from '../core/edit/heard'
-import type { Doc } from '../core/edit/project'
+import type { Clip } from '../core/model/clip'
+import { type Heard, heardIn } from '../core/plan/heard'
+import type { Doc } from '../core/model/project'
 import { partOffsets } from '../core/edit/parts'
-import { secondsInFile } from '../core/edit/timing'
-import type { Timeline } from '../core/edit/timeline'
+import { secondsInFile } from '../core/model/timing'
+import type { Timeline } from '../core/model/timeline'
 import {
   type Rational,
   add,

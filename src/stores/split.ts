@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
-import type { Clip } from '../core/edit/clip'
+import type { Clip } from '../core/model/clip'
 import { joinStills, stillSequences } from '../core/edit/numbered'
 import { joinRecording, putTogether, splitRecordings } from '../core/edit/parts'
 import type { Rate } from '../core/rate/rate'

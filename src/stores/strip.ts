@@ -13,18 +13,18 @@ import {
   removeTrack,
 } from '../core/edit/arranging'
 import { Refused } from '../core/edit/change'
-import type { Clip } from '../core/edit/clip'
+import type { Clip } from '../core/model/clip'
 import { link, unlink } from '../core/edit/linking'
 import type { Draft } from '../core/edit/draft'
 import { type Marks, placementOf } from '../core/edit/placing'
-import type { Doc } from '../core/edit/project'
+import type { Doc } from '../core/model/project'
 import {
   type Placement,
   type PlacementSource,
   type Timeline,
   type Track,
   type TrackKind,
-} from '../core/edit/timeline'
+} from '../core/model/timeline'
 import { type Following, slip, trimEnd, trimStart } from '../core/edit/trimming'
 import { treatLike } from '../core/edit/treating'
 import type { Override } from '../core/treatment/treatment'

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { type Taken, take as takeAll } from '../core/check/proposals'
 import type { Cure, FindingGroup } from '../core/check/findings'
-import { pictureOfPlacement } from '../core/edit/running'
+import { pictureOfPlacement } from '../core/plan/running'
 import { framesThere } from '../core/edit/placing'
 import { setTimelineFormat } from '../core/edit/operations'
 import {
@@ -17,7 +17,7 @@ import {
   untreat,
 } from '../core/edit/treating'
 import { lengthen } from '../core/edit/trimming'
-import type { Placement } from '../core/edit/timeline'
+import type { Placement } from '../core/model/timeline'
 import type { Format } from '../core/format/format'
 import type { Condition, Rule } from '../core/treatment/rule'
 import { type Override, treated } from '../core/treatment/treatment'

@@ -11,7 +11,7 @@ import { useTerms } from '../../stores/terms'
 import { useTimelines } from '../../stores/timelines'
 import { keysListed } from '../keys/use-keys'
 import { useEdition } from '../theme/edition'
-import { type Place, places } from '../places'
+import { type Place, places } from '../place'
 import TallyMarks from './TallyMarks.vue'
 
 /** Whether the history is looked at. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { isQuarterTurn } from '../../core/picture/turn'
 import { computed } from 'vue'
-import { type Clip } from '../../core/edit/clip'
+import { type Clip } from '../../core/model/clip'
 import { displaySize } from '../../core/picture/size'
 import { useMedia } from '../../stores/media'
 

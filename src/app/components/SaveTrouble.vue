@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import type { Doc } from '../../core/edit/project'
+import type { Doc } from '../../core/model/project'
 import { useProject } from '../../stores/project'
 import { downloadProject } from '../download'
 import NoticeBar from './NoticeBar.vue'

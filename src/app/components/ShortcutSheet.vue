@@ -7,7 +7,7 @@ import { useHabits } from '../../stores/habits'
 import { type Action, actions, actionsIn, wheres } from '../keys/actions'
 import { keyFor, keyName, keyOf, objection } from '../keys/bindings'
 import { keysListed } from '../keys/use-keys'
-import { places } from '../places'
+import { places } from '../place'
 
 /** What the keyboard does here, searched and changed; of all places when that is asked for. */
 const route = useRoute()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Timeline } from '../../core/edit/timeline'
+import { type Timeline } from '../../core/model/timeline'
 import { useProject } from '../../stores/project'
 import { useTimelines } from '../../stores/timelines'
 import EntryList from './EntryList.vue'

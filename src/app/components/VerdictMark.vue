@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Measured } from '../../core/check/measured'
+import type { Measured } from '../../core/inspect/measured'
 
 /** What was measured as a small shape: lines that do not meet, two alike, a small one in a large one, a picture between bars. */
 defineProps<{ kind: Measured['kind'] }>()

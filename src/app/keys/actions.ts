@@ -1,4 +1,4 @@
-import type { Place } from '../places'
+import type { Place } from '../place'
 
 /** Where keys are heard: each place of the keyboard has its own, and none of them may clash within one. */
 export const wheres = {

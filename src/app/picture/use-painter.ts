@@ -1,6 +1,6 @@
 import { framesIn } from '../../core/motion/shown'
 import { type Ref, onBeforeUnmount, ref, watch } from 'vue'
-import type { Layer } from '../../core/edit/layers'
+import type { Layer } from '../../core/plan/layers'
 import type { Format } from '../../core/format/format'
 import { composed } from '../../stores/composing'
 import { contentKey } from '../../media/lying'

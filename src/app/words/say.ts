@@ -12,7 +12,7 @@ export function speak(language: Language | null): void {
 }
 
 /**
- * A text in the language that is spoken. Every text of a template comes through here (`scripts/said-templates.ts`); one that a language
+ * A text in the language that is spoken. Every text of a template comes through here (`tools/scripts/said-templates.ts`); one that a language
  * has no words for stays as it is.
  * @param text as it stands in the source, with places for values
  * @param values in the order of the source, whatever the order of the words is

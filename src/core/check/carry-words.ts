@@ -1,5 +1,5 @@
 import type { CarryWay } from '../edit/carrying'
-import type { Timeline } from '../edit/timeline'
+import type { Timeline } from '../model/timeline'
 import { frameToTimecode } from '../rate/timecode'
 import { equal } from '../rational/rational'
 import { type Grade, grades } from '../toll/grade'

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { aDoc, aStill, aVideo } from '../edit/doc.fixture'
+import { aDoc, aStill, aVideo } from '../model/doc.fixture'
 import { addTimeline, setProjectFormat } from '../edit/operations'
 import { append, newTimeline, placementOf } from '../edit/placing'
 import { parseFormat } from '../format/parse'

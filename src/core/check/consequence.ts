@@ -1,6 +1,6 @@
-import { type Doc, formatOf, timelinesOf } from '../edit/project'
+import { type Doc, formatOf, timelinesOf } from '../model/project'
 import { reframed } from '../edit/reformat'
-import { type Timeline, lengthOf, leadsIn } from '../edit/timeline'
+import { type Timeline, lengthOf, leadsIn } from '../model/timeline'
 import { type Format, formatName, sameFormat } from '../format/format'
 import { frameToTimecode } from '../rate/timecode'
 import { equal } from '../rational/rational'

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { correct } from '../edit/correction'
 import { cuts, docOf } from '../edit/cut.fixture'
-import { aDoc, aVideo } from '../edit/doc.fixture'
+import { aDoc, aVideo } from '../model/doc.fixture'
 import type { Draft } from '../edit/draft'
 import {
   addTimeline,
@@ -13,7 +13,7 @@ import {
   takeOut,
 } from '../edit/operations'
 import { append, newTimeline, placementOf } from '../edit/placing'
-import type { Doc } from '../edit/project'
+import type { Doc } from '../model/project'
 import { restore } from '../edit/restoring'
 import { treat } from '../edit/treating'
 import { parseFormat } from '../format/parse'

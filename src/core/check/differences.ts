@@ -1,5 +1,5 @@
-import { type Doc, formatOf, sourceName, timelinesOf } from '../edit/project'
-import { type Placement, type Timeline, leadsIn, placementsIn } from '../edit/timeline'
+import { type Doc, formatOf, sourceName, timelinesOf } from '../model/project'
+import { type Placement, type Timeline, leadsIn, placementsIn } from '../model/timeline'
 import { formatName } from '../format/format'
 import type { Corrections } from '../reading/correct'
 import { leanNames } from '../toll/weights'

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { aDoc, aStill, aVideo } from '../edit/doc.fixture'
+import { aDoc, aStill, aVideo } from '../model/doc.fixture'
 import { addTimeline, setProjectFormat } from '../edit/operations'
 import { append, newTimeline, placementOf } from '../edit/placing'
 import {
@@ -12,8 +12,8 @@ import {
   treat,
   untreat,
 } from '../edit/treating'
-import { pictureOfPlacement } from '../edit/running'
-import { placementsIn } from '../edit/timeline'
+import { pictureOfPlacement } from '../plan/running'
+import { placementsIn } from '../model/timeline'
 import { parseFormat } from '../format/parse'
 import { rational } from '../rational/rational'
 import { conditionWords, overrideWords } from '../treatment/words'

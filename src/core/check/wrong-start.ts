@@ -1,6 +1,6 @@
-import type { Clip } from '../edit/clip'
+import type { Clip } from '../model/clip'
 import { formatOfClip } from '../edit/placing'
-import { type Decision, type Doc, clipsOf } from '../edit/project'
+import { type Decision, type Doc, clipsOf } from '../model/project'
 import { type Format, formatKey, formatName, tradeName } from '../format/format'
 import { sameSize } from '../picture/size'
 import { equal } from '../rational/rational'

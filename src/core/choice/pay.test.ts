@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { aStill, aVideo } from '../edit/doc.fixture'
+import { aStill, aVideo } from '../model/doc.fixture'
 import { parseFormat } from '../format/parse'
 import { defaultWeights } from '../toll/policy'
 import { tollTable } from '../toll/table'

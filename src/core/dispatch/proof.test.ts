@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { deliverableOf } from '../edit/deliverable'
-import { aVideo } from '../edit/doc.fixture'
+import { deliverableOf } from '../model/deliverable'
+import { aVideo } from '../model/doc.fixture'
 import { newTimeline } from '../edit/placing'
 import { parseFormat } from '../format/parse'
 import type { Reading } from '../reading/reading'

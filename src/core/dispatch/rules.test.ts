@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { type Deliverable, deliverableOf } from '../edit/deliverable'
+import { type Deliverable, deliverableOf } from '../model/deliverable'
 import { parseFormat } from '../format/parse'
 import { levelFor, soundCodecs, videoCodecs, wrappers } from './codecs'
 import { breachesOf } from './rules'

@@ -1,5 +1,5 @@
-import type { Deliverable } from '../edit/deliverable'
-import { timecodeAt } from '../edit/timeline'
+import type { Deliverable } from '../model/deliverable'
+import { timecodeAt } from '../model/timeline'
 import { type Format, formatName } from '../format/format'
 import { matrixOf } from '../picture/colour'
 import { toNumber } from '../rational/rational'

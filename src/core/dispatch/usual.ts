@@ -1,4 +1,4 @@
-import type { Deliverable } from '../edit/deliverable'
+import type { Deliverable } from '../model/deliverable'
 import { toNumber } from '../rational/rational'
 import { type SoundCodec, type VideoCodec, soundCodecs, videoCodecNamed } from './codecs'
 

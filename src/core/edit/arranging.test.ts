@@ -13,15 +13,15 @@ import {
   putAt,
   removeTrack,
 } from './arranging'
-import { aDoc, aStill, aVideo } from './doc.fixture'
-import { layersAt } from './layers'
+import { aDoc, aStill, aVideo } from '../model/doc.fixture'
+import { layersAt } from '../plan/layers'
 import { link } from './linking'
 import { addTimeline, removePlacements, setProjectFormat } from './operations'
 import { append, cutAt, movePlacement, newTimeline, placementOf } from './placing'
-import { runningOf, timingOfPlacement } from './running'
+import { runningOf, timingOfPlacement } from '../plan/running'
 import { treat } from './treating'
 import { lengthen, slip, trimEnd, trimStart } from './trimming'
-import { placementsIn } from './timeline'
+import { placementsIn } from '../model/timeline'
 
 const hd25 = parseFormat('1920x1080@25p')!.format
 const hd50 = '1920x1080@50p'

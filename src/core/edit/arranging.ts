@@ -2,8 +2,8 @@ import { present } from '../assert'
 import { type Draft, asIs } from './draft'
 import { timelineIn } from './operations'
 import { type Unplaced, behind, cutAt } from './placing'
-import type { Doc } from './project'
-import { type Placement, type Timeline, type Track, type TrackKind } from './timeline'
+import type { Doc } from '../model/project'
+import { type Placement, type Timeline, type Track, type TrackKind } from '../model/timeline'
 import { followPictures, isFree, oneMoreTrack, openUp, startsOf } from './track'
 
 /** What becomes of that which stands where something is put: it moves on, or what is covered of it goes. */

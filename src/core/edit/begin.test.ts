@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../format/parse'
 import { begin } from './begin'
-import { defaultHabits } from './habits'
+import { defaultHabits } from '../model/habits'
 
 const hd50i = parseFormat('1920x1080@50i')!.format
 

@@ -1,10 +1,10 @@
-import { type Card } from './clip'
+import { type Card } from '../model/clip'
 import { type Format, formatName } from '../format/format'
-import type { Habits } from './habits'
+import type { Habits } from '../model/habits'
 import { setProjectFormat } from './operations'
-import { deliverableOf } from './deliverable'
+import { deliverableOf } from '../model/deliverable'
 import type { Draft } from './draft'
-import { type Doc, newProject } from './project'
+import { type Doc, newProject } from '../model/project'
 
 /** What a project begins with. */
 export interface Beginning {

@@ -10,7 +10,7 @@ import {
 } from '../rational/rational'
 import type { Rate } from '../rate/rate'
 import { canDropFrame, nominalRate, timecodeToFrame } from '../rate/timecode'
-import type { Placement, Timeline } from './timeline'
+import type { Placement, Timeline } from '../model/timeline'
 
 /** The frame at rate `to` that lies at the time of frame `f` at rate `from`, rounded half up. */
 export const carryFrame = (f: number, from: Rate, to: Rate): number =>

@@ -6,11 +6,11 @@ import type { Draft } from './draft'
 import type { FramingPlan } from './looks'
 import { type Making, nestedIn } from './nesting'
 import { listTimeline } from './operations'
-import { type Decision, type Doc, formatOf, timelinesOf } from './project'
+import { type Decision, type Doc, formatOf, timelinesOf } from '../model/project'
 import { nameIn, reframed } from './reformat'
-import { settlePlacement, timingOfPlacement, treatmentFor } from './running'
-import { timelinesWithin } from './sense'
-import { type FormatOrigin, type Placement, type Timeline, type Track } from './timeline'
+import { settlePlacement, timingOfPlacement, treatmentFor } from '../plan/running'
+import { timelinesWithin } from '../model/sense'
+import { type FormatOrigin, type Placement, type Timeline, type Track } from '../model/timeline'
 
 /** The ways in which a cut is carried to another format. */
 export const carryWays = ['recut', 'nested', 'new-project', 'slowed'] as const

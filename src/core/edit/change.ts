@@ -1,8 +1,8 @@
 import { type Patch, enablePatches, produceWithPatches } from 'immer'
 import type { Draft } from './draft'
 import { settleLinks } from './links'
-import type { Doc } from './project'
-import { wrongSince } from './sense'
+import type { Doc } from '../model/project'
+import { wrongSince } from '../model/sense'
 
 enablePatches()
 

@@ -15,7 +15,7 @@ import {
 } from '../rational/rational'
 import { type Framing, type Override, type Treatment, noSides } from '../treatment/treatment'
 import { framingOf } from './looks'
-import { type SettledPlacement } from './running'
+import { type SettledPlacement } from '../plan/running'
 
 /** A treatment whose motion is so many times as fast; mixtures of frames and pulldown have no speed: their frames are held. */
 export function faster(

@@ -4,11 +4,11 @@ import { equal, rational } from '../rational/rational'
 import { frameTimesFrom } from '../reading/frame-times'
 import { storedFrame, trueFrame } from '../reading/correct'
 import { correct, correctedPlacements } from './correction'
-import { aDoc, aStill, aVideo } from './doc.fixture'
-import { layersAt } from './layers'
+import { aDoc, aStill, aVideo } from '../model/doc.fixture'
+import { layersAt } from '../plan/layers'
 import { addTimeline } from './operations'
 import { append, newTimeline, placementOf } from './placing'
-import { exactDuration, hasToBeWalked, storedIndexOf, storedTimingOf, timingOf } from './timing'
+import { exactDuration, hasToBeWalked, storedIndexOf, storedTimingOf, timingOf } from '../model/timing'
 
 const hd25 = parseFormat('1920x1080@25p')!.format
 

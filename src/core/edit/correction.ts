@@ -3,12 +3,12 @@ import { type Rational, add, equal, floor, rational, subtract } from '../rationa
 import type { Evidence } from '../evidence/evidence'
 import { type CorrectionChange, changed, heldTrue, trueFrame } from '../reading/correct'
 import type { Reading } from '../reading/reading'
-import { type Clip, claimsOf } from './clip'
+import { type Clip, claimsOf } from '../model/clip'
 import type { Draft } from './draft'
 import { framesThere } from './placing'
-import type { Doc } from './project'
-import { storedIndexOf, timingOf } from './timing'
-import { type Placement, type Timeline, clipIdOf, placementsIn } from './timeline'
+import type { Doc } from '../model/project'
+import { storedIndexOf, timingOf } from '../model/timing'
+import { type Placement, type Timeline, clipIdOf, placementsIn } from '../model/timeline'
 
 /** A clip with the editor's word over its claims; of its corrections only what is named changes. */
 export function corrected(clip: Clip, change: CorrectionChange): Clip {

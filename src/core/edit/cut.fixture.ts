@@ -2,12 +2,12 @@ import fc from 'fast-check'
 import { parseFormat } from '../format/parse'
 import { exactly, rational } from '../rational/rational'
 import type { Override } from '../treatment/treatment'
-import { aDoc, aStill, aVideo } from './doc.fixture'
+import { aDoc, aStill, aVideo } from '../model/doc.fixture'
 import type { Draft } from './draft'
 import { addTimeline } from './operations'
 import { newTimeline } from './placing'
-import type { Doc } from './project'
-import type { Placement, Timeline } from './timeline'
+import type { Doc } from '../model/project'
+import type { Placement, Timeline } from '../model/timeline'
 
 /** Clips of every kind, long enough for any drawn cut. */
 export const clipFormats = [

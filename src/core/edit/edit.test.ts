@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { makeFormat } from '../format/format'
 import { standardRates } from '../rate/rate'
 import { rational } from '../rational/rational'
-import { aDoc, aVideo } from './doc.fixture'
+import { aDoc, aVideo } from '../model/doc.fixture'
 import { carriedBoundaries, carryFrame, carryPlacements, driftMs } from './carry'
 import {
   addTimeline,
@@ -18,8 +18,8 @@ import {
 import { originWords } from '../exchange/log'
 import { append, formatOfClip, movePlacement, newTimeline, placementOf } from './placing'
 import { proposeName } from './reformat'
-import { formatOf } from './project'
-import { clipIdOf } from './timeline'
+import { formatOf } from '../model/project'
+import { clipIdOf } from '../model/timeline'
 
 const uhd25 = makeFormat({ width: 3840, height: 2160 }, rational(25))
 const hd50 = makeFormat({ width: 1920, height: 1080 }, rational(50))

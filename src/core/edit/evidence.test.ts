@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { combedEvidence, evidenceWith } from '../evidence/evidence.fixture'
 import { rational } from '../rational/rational'
-import type { Clip } from './clip'
-import { claimsOf } from './clip'
+import type { Clip } from '../model/clip'
+import { claimsOf } from '../model/clip'
 import { correct, learnEvidence, resettle, withEvidence } from './correction'
-import { aDoc, aVideo } from './doc.fixture'
-import { Clip as ClipSchema } from './clip'
+import { aDoc, aVideo } from '../model/doc.fixture'
+import { Clip as ClipSchema } from '../model/clip'
 
 const clip = (format: string, video: Partial<NonNullable<NonNullable<Clip['reading']>['video']>> = {}) => {
   const made = aVideo('dub', format, 10)

@@ -1,8 +1,8 @@
 import { type Rational, multiply, roundHalfUp, subtract } from '../rational/rational'
 import type { Draft } from './draft'
-import { isInStep, momentAt, overlap, sameSource } from './in-step'
-import type { Doc } from './project'
-import type { Placement, Timeline } from './timeline'
+import { isInStep, momentAt, overlap, sameSource } from '../plan/in-step'
+import type { Doc } from '../model/project'
+import type { Placement, Timeline } from '../model/timeline'
 
 /** Linking, letting go, and what is linked with what. */
 

@@ -11,9 +11,9 @@ import {
   plainlyInStep,
   runningIn,
   sameSource,
-} from './in-step'
-import { type Doc, formatOf } from './project'
-import { type Placement, type Timeline, type Track, placementsIn } from './timeline'
+} from '../plan/in-step'
+import { type Doc, formatOf } from '../model/project'
+import { type Placement, type Timeline, type Track, placementsIn } from '../model/timeline'
 
 /**
  * Links: one picture and its own sounds, which run in step. Operations change placements; what that means for their links is put right

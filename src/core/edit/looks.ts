@@ -14,8 +14,8 @@ import {
   subtract,
 } from '../rational/rational'
 import { type FramingOverride, type Override, type Treatment, treated } from '../treatment/treatment'
-import { apart, ownTreatment, plainlyLying, shapeOf } from './shape'
-import type { Placement, Timeline } from './timeline'
+import { apart, ownTreatment, plainlyLying, shapeOf } from '../model/shape'
+import type { Placement, Timeline } from '../model/timeline'
 
 /**
  * What becomes of where a picture lies when its frame changes. `keep`: it looks as it did, its map scaled; `anew`: as the timeline's

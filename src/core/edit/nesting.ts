@@ -15,12 +15,19 @@ import type { Wanted } from './arranging'
 import { carriedTimecode, framesLasting } from './carry'
 import { beyond, faster, through } from './composing'
 import { newTimeline } from './placing'
-import { type Doc, formatOf } from './project'
-import { runningOf, settlePlacement, timingOfPlacement, treatmentFor } from './running'
-import { showsTimeline } from './sense'
-import { shapeOf, withoutShape } from './shape'
+import { type Doc, formatOf } from '../model/project'
+import { runningOf, settlePlacement, timingOfPlacement, treatmentFor } from '../plan/running'
+import { showsTimeline } from '../model/sense'
+import { shapeOf, withoutShape } from '../model/shape'
 import { freeTrackName } from './track'
-import { type FormatOrigin, type Placement, type Timeline, type Track, lengthOf, mostGain } from './timeline'
+import {
+  type FormatOrigin,
+  type Placement,
+  type Timeline,
+  type Track,
+  lengthOf,
+  mostGain,
+} from '../model/timeline'
 
 /** Whether a timeline can be placed in another: never in itself, nor in what it shows. */
 export const canHold = (doc: Pick<Doc, 'timelines'>, outerId: string, innerId: string): boolean =>

@@ -3,10 +3,10 @@ import { describe, expect, it } from 'vitest'
 import { rational } from '../rational/rational'
 import type { ReadResult } from '../reading/read'
 import { stillReading } from '../reading/still/still'
-import { Clip } from './clip'
+import { Clip } from '../model/clip'
 import { type NumberedFile, atRate, continuing, lengthened, numberedClip, sortedOut } from './numbered'
 import { framesIn, partAt, singlesOf } from './parts'
-import { exactDuration } from './timing'
+import { exactDuration } from '../model/timing'
 
 const read = (width = 1920): ReadResult => ({
   ok: true,

@@ -4,7 +4,7 @@ import type { ReadResult } from '../reading/read'
 import type { Origins } from '../reading/reading'
 import type { Rate } from '../rate/rate'
 import { equal } from '../rational/rational'
-import { type Clip, type Part, claimsOf } from './clip'
+import { type Clip, type Part, claimsOf } from '../model/clip'
 import { corrected } from './correction'
 import { isSingle, partOf, singlesOf } from './parts'
 

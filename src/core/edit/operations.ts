@@ -1,10 +1,10 @@
 import { present } from '../assert'
-import type { Clip } from './clip'
+import type { Clip } from '../model/clip'
 import { type Draft, asIs } from './draft'
 import type { FramingPlan } from './looks'
-import { type Decision, type Doc, formatOf } from './project'
+import { type Decision, type Doc, formatOf } from '../model/project'
 import { reframed } from './reformat'
-import { type FormatOrigin, type Timeline } from './timeline'
+import { type FormatOrigin, type Timeline } from '../model/timeline'
 import { type Format } from '../format/format'
 import { closeUp as closeGaps, followPictures, startsOf } from './track'
 

@@ -1,15 +1,15 @@
 import { present } from '../assert'
 import { isCorrected } from '../reading/correct'
 import type { FrameTimes } from '../reading/frame-times'
-import { type Clip, type Part, claimsOf } from './clip'
+import { type Clip, type Part, claimsOf } from '../model/clip'
 import type { Draft } from './draft'
-import { clipIdOf, placementsIn } from './timeline'
+import { clipIdOf, placementsIn } from '../model/timeline'
 import { timecodeToFrame } from '../rate/timecode'
 import { framesOf, timeOf } from '../motion/timing'
 import { type Rational, equal, toNumber } from '../rational/rational'
-import { storedTimingOf } from './timing'
+import { storedTimingOf } from '../model/timing'
 import type { Reading, VideoFacts } from '../reading/reading'
-import type { Doc } from './project'
+import type { Doc } from '../model/project'
 
 /** Clips that lie in several files: recordings that a camera split, and numbered pictures. */
 

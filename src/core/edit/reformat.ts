@@ -3,11 +3,11 @@ import { sameSize } from '../picture/size'
 import { equal } from '../rational/rational'
 import { type CarriedBoundary, carriedBoundaries, carriedTimecode, carryPlacements } from './carry'
 import { type FramingPlan, reframedPlacement, sameShape, scaledOverride, usualPlan } from './looks'
-import { type Doc, formatOf } from './project'
-import { pictureOfPlacement, runningOf, timingOfPlacement, treatmentFor } from './running'
+import { type Doc, formatOf } from '../model/project'
+import { pictureOfPlacement, runningOf, timingOfPlacement, treatmentFor } from '../plan/running'
 import { framesLeft } from '../motion/shown'
-import { shapeOf } from './shape'
-import { type Placement, type Timeline } from './timeline'
+import { shapeOf } from '../model/shape'
+import { type Placement, type Timeline } from '../model/timeline'
 
 /** A timeline brought to another format, and what that did to its cut. */
 export interface Reframed {

@@ -1,6 +1,6 @@
-import type { Clip, Part } from './clip'
-import type { Doc } from './project'
-import { clipsOf } from './project'
+import type { Clip, Part } from '../model/clip'
+import type { Doc } from '../model/project'
+import { clipsOf } from '../model/project'
 
 /** A file that a clip needs and that is not at hand. */
 export interface SoughtFile {

@@ -1,12 +1,12 @@
 import { framesOf, positionAt, timeAt } from '../motion/timing'
 import { rational } from '../rational/rational'
-import type { Clip } from './clip'
+import type { Clip } from '../model/clip'
 import { type RetimedPlacement, retime } from './correction'
 import type { Draft } from './draft'
 import { framesThere } from './placing'
-import type { Doc } from './project'
-import { timingOf } from './timing'
-import { type Placement, type Timeline, clipIdOf, placementsIn } from './timeline'
+import type { Doc } from '../model/project'
+import { timingOf } from '../model/timing'
+import { type Placement, type Timeline, clipIdOf, placementsIn } from '../model/timeline'
 
 /**
  * What another clip in the place of one would do to its placements. Both are the same recording: where their frames pass alike they

@@ -1,4 +1,4 @@
-import type { Clip } from './clip'
+import type { Clip } from '../model/clip'
 import { corrected } from './correction'
 import { isNumbered, numberedAnew } from './numbered'
 import { joinRecording, singlesOf } from './parts'

@@ -1,7 +1,7 @@
-import type { Clip } from './clip'
+import type { Clip } from '../model/clip'
 import { resettle } from './correction'
 import type { Draft } from './draft'
-import type { Doc } from './project'
+import type { Doc } from '../model/project'
 
 /** Whether two clips are of the same bytes, wherever these lie and whatever they are called. */
 const sameContent = (a: Clip, b: Clip): boolean =>

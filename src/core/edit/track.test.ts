@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../format/parse'
 import { rational } from '../rational/rational'
-import { aDoc, aStill, aVideo } from './doc.fixture'
+import { aDoc, aStill, aVideo } from '../model/doc.fixture'
 import type { Draft } from './draft'
 import { addTimeline, removePlacements, removeTimeline, setProjectFormat, takeOut } from './operations'
 import { append, cutAt, framesThere, movePlacement, newTimeline, placementOf } from './placing'
-import type { Doc } from './project'
+import type { Doc } from '../model/project'
 import { runsOut } from './reformat'
-import { clipIdOf, lengthOf } from './timeline'
+import { clipIdOf, lengthOf } from '../model/timeline'
 import { followPictures, startsOf } from './track'
 
 const hd25 = parseFormat('1920x1080@25p')!.format

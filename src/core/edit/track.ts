@@ -1,6 +1,6 @@
 import { present } from '../assert'
 import type { Draft } from './draft'
-import type { Placement, Timeline, Track, TrackKind } from './timeline'
+import type { Placement, Timeline, Track, TrackKind } from '../model/timeline'
 
 /** A name for one more track of a kind that no other has: `V3`, `A2`. */
 export function freeTrackName(tracks: readonly Pick<Track, 'kind' | 'name'>[], kind: TrackKind): string {

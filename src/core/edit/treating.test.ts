@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../format/parse'
 import { rational } from '../rational/rational'
-import { aDoc, aVideo } from './doc.fixture'
+import { aDoc, aVideo } from '../model/doc.fixture'
 import { addTimeline, setProjectFormat } from './operations'
 import { append, newTimeline, placementOf } from './placing'
-import { settlePlacement } from './running'
+import { settlePlacement } from '../plan/running'
 import { treat, untreat } from './treating'
 
 const hd25 = parseFormat('1920x1080@25p')!.format

@@ -2,9 +2,9 @@ import { framesBefore, framesLeft, sourceTimeAfter } from '../motion/shown'
 import { type Rational, rational } from '../rational/rational'
 import { type Draft, asIs } from './draft'
 import { timelineIn } from './operations'
-import type { Doc } from './project'
-import { runningOf, timingOfPlacement } from './running'
-import type { Placement, Timeline, Track } from './timeline'
+import type { Doc } from '../model/project'
+import { runningOf, timingOfPlacement } from '../plan/running'
+import type { Placement, Timeline, Track } from '../model/timeline'
 import { followPictures, startsOf } from './track'
 
 /** What becomes of that which follows: it stays where it is, or moves along so that nothing opens and nothing is covered. */

@@ -1,12 +1,12 @@
 import type { Draft } from '../edit/draft'
-import { type Deliverable, deliverableOf } from '../edit/deliverable'
+import { type Deliverable, deliverableOf } from '../model/deliverable'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { aDoc, aStill, aVideo } from '../edit/doc.fixture'
+import { aDoc, aStill, aVideo } from '../model/doc.fixture'
 import { addTimeline } from '../edit/operations'
 import { append, newTimeline, placementOf } from '../edit/placing'
 import { parseFormat } from '../format/parse'
-import { readProjectFile, writeProjectFile } from './project-file'
+import { readProjectFile, writeProjectFile } from '../stored/project-file'
 
 const { format } = parseFormat('1920x1080@25p')!
 

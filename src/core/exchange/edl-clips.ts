@@ -1,5 +1,5 @@
-import { type Clip, claimsOf } from '../edit/clip'
-import { secondsInFile } from '../edit/timing'
+import { type Clip, claimsOf } from '../model/clip'
+import { secondsInFile } from '../model/timing'
 import type { Rate } from '../rate/rate'
 import { toNumber } from '../rational/rational'
 import { counted } from '../words/figures'

@@ -1,5 +1,5 @@
-import { type Clip, claimsOf } from '../edit/clip'
-import { fileClock } from '../edit/timing'
+import { type Clip, claimsOf } from '../model/clip'
+import { fileClock } from '../model/timing'
 import { timecodeIn } from '../reading/reading'
 import type { Rate } from '../rate/rate'
 import { canDropFrame, frameToTimecode, framesOfDay, nominalRate, timecodeToFrame } from '../rate/timecode'

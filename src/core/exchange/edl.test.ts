@@ -1,16 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { counting } from '../edit/cut.fixture'
-import { aDoc, aVideo } from '../edit/doc.fixture'
+import { aDoc, aVideo } from '../model/doc.fixture'
 import { addTimeline } from '../edit/operations'
 import { newTimeline } from '../edit/placing'
-import type { Doc } from '../edit/project'
-import type { Placement, Timeline } from '../edit/timeline'
+import type { Doc } from '../model/project'
+import type { Placement, Timeline } from '../model/timeline'
 import { parseFormat } from '../format/parse'
 import { rational } from '../rational/rational'
 import { toEdl } from './edl'
 import { fromEdl } from './edl-read'
-import { readProjectFile, writeProjectFile } from './project-file'
+import { readProjectFile, writeProjectFile } from '../stored/project-file'
 
 const { format } = parseFormat('1920x1080@25p')!
 const making = () => ({ name: 'Taken in', at: '2026-06-02T08:00:00Z', newId: counting() })

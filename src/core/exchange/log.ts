@@ -1,5 +1,5 @@
-import { type FormatOrigin, type SetBy } from '../edit/timeline'
-import type { Decision } from '../edit/project'
+import { type FormatOrigin, type SetBy } from '../model/timeline'
+import type { Decision } from '../model/project'
 import { formatName, tradeName } from '../format/format'
 
 /** How a format came to be set, in a word or three. */

@@ -1,6 +1,6 @@
 import * as z from 'zod'
-import { claimsOf, type Clip } from '../edit/clip'
-import type { Placement, Track } from '../edit/timeline'
+import { claimsOf, type Clip } from '../model/clip'
+import type { Placement, Track } from '../model/timeline'
 import { timecodeToFrame } from '../rate/timecode'
 import { exactRate, type Rate } from '../rate/rate'
 import {

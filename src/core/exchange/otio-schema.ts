@@ -1,5 +1,5 @@
 import * as z from 'zod'
-import { mostFrames } from '../edit/timeline'
+import { mostFrames } from '../model/timeline'
 
 /**
  * Objects of OpenTimelineIO as its published format has them, the older names and versions of them too. What else an object carries is

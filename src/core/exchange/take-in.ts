@@ -1,8 +1,8 @@
 import { copyOf } from '../edit/carrying'
-import { longestName, shortened } from '../edit/id'
+import { longestName, shortened } from '../model/id'
 import type { Making } from '../edit/nesting'
-import type { Doc } from '../edit/project'
-import type { Timeline } from '../edit/timeline'
+import type { Doc } from '../model/project'
+import type { Timeline } from '../model/timeline'
 
 /**
  * What of timelines that were read is added to a document, the main one last. What comes back into its own project stands beside

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { describe, expect, it } from 'vitest'
 import { checkTimeline } from '../check/check'
-import { aDoc, aStill, aVideo } from '../edit/doc.fixture'
+import { aDoc, aStill, aVideo } from '../model/doc.fixture'
 import type { Draft } from '../edit/draft'
 import { addTimeline, setProjectFormat } from '../edit/operations'
 import { append, newTimeline, placementOf } from '../edit/placing'
@@ -10,11 +10,11 @@ import { rational } from '../rational/rational'
 import type { Reading } from '../reading/reading'
 import { logText } from './log'
 import { toOtio } from './otio'
-import { readProjectFile, writeProjectFile } from './project-file'
+import { readProjectFile, writeProjectFile } from '../stored/project-file'
 import { tallyRows } from './tables'
 
 const film = parseFormat('1920x1080@23.976p')!.format
-const kept = (name: string) => readFile(new URL(`../../../fixtures/${name}`, import.meta.url), 'utf8')
+const kept = (name: string) => readFile(new URL(`../../../test/fixtures/${name}`, import.meta.url), 'utf8')
 
 /** A cut with one of everything: a clip with a timecode and a reel, a slow one, a still, sound, a gap, a timeline, the figure. */
 function everything() {
@@ -60,7 +60,7 @@ describe('a cut of everything', () => {
   it('is handed over as one file, to the letter', async () => {
     const doc = everything()
     const text = `${JSON.stringify(toOtio(doc, doc.timelines.t!), null, 1)}\n`
-    await expect(text).toMatchFileSnapshot('../../../fixtures/exchange/cut.otio')
+    await expect(text).toMatchFileSnapshot('../../../test/fixtures/exchange/cut.otio')
   })
 
   it('is tallied as a table, to the letter', () => {

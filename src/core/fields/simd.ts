@@ -5,7 +5,7 @@ import { fieldsModule } from './fields.wasm'
 import { grown, stillCodes } from './moving'
 import { type FieldPlane, type Parity, blockSide, firstLine, roomLike } from './plane'
 
-/** What the compiled module gives; `kernels/fields.ts` says what its words mean. */
+/** What the compiled module gives; `fields.kernel.ts` says what its words mean. */
 interface Exports extends KernelExports {
   interpolated(...words: number[]): void
   blendedBytes(above: number, here: number, below: number, to: number, width: number): void

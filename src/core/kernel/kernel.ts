@@ -12,7 +12,7 @@ export const memoryStart = 1024
 /** Beyond what is laid a kernel may read and write so many bytes: its vectors need no code for ends. */
 const beyond = 64
 
-/** A kernel of a module in base64, as `scripts/kernels.mjs` makes it. */
+/** A kernel of a module in base64, as `tools/scripts/kernels.mjs` makes it. */
 export function kernelOf<Of extends KernelExports>(base64: string): Of {
   const bytes = Uint8Array.from(atob(base64), (char) => char.charCodeAt(0))
   const module = new WebAssembly.Module(bytes)

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { aDoc, aVideo } from '../edit/doc.fixture'
+import { aDoc, aVideo } from '../model/doc.fixture'
 import { addTimeline, setProjectFormat } from '../edit/operations'
 import { correct } from '../edit/correction'
 import { append, newTimeline, placementOf } from '../edit/placing'

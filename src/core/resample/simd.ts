@@ -4,7 +4,7 @@ import { type PlaneKernel, deepestRounded, roundingOf } from './plane'
 import { resampleModule } from './resample.wasm'
 import type { Taps } from './taps'
 
-/** What the compiled module gives; `kernels/resample.ts` says what its words mean. */
+/** What the compiled module gives; `resample.kernel.ts` says what its words mean. */
 interface Exports extends KernelExports {
   plane(...words: number[]): void
   deepPlane(...words: number[]): void

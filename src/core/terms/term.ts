@@ -1,4 +1,4 @@
-import type { Clip } from '../edit/clip'
+import type { Clip } from '../model/clip'
 import type { Format } from '../format/format'
 import type { VideoFacts } from '../reading/reading'
 import type { Drawing } from './drawing'

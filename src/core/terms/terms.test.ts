@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../format/parse'
-import { aVideo } from '../edit/doc.fixture'
+import { aVideo } from '../model/doc.fixture'
 import { boxHeight, boxWidth } from './drawing'
 import { allTerms, marked, termMeant, termOf, termsFound } from './terms'
 

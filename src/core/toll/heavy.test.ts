@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { aVideo } from '../edit/doc.fixture'
+import { aVideo } from '../model/doc.fixture'
 import { proxySize, weightOf } from './heavy'
 
 const reading = (format: string, codec = 'H.264') => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { aStill, aVideo } from '../edit/doc.fixture'
+import { aStill, aVideo } from '../model/doc.fixture'
 import type { Reading } from '../reading/reading'
 import { notedOf } from './noted'
 

@@ -1,7 +1,7 @@
 import { present } from '../../core/assert'
 import { drawnArea } from '../../core/framing/lay'
 import { toNumber } from '../../core/rational/rational'
-import type { Layer } from '../../core/edit/layers'
+import type { Layer } from '../../core/plan/layers'
 import type { Shown, SourceField } from '../../core/motion/shown'
 import { type Field, keepField, takeLines } from './field'
 

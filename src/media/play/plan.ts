@@ -1,4 +1,4 @@
-import type { Layer } from '../../core/edit/layers'
+import type { Layer } from '../../core/plan/layers'
 import type { FigureKind } from '../../core/figure/figure'
 import type { Rotation } from '../../core/picture/turn'
 import type { DecodableFile } from '../measure'

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { aDoc, aVideo } from '../../core/edit/doc.fixture'
+import { aDoc, aVideo } from '../../core/model/doc.fixture'
 import { addTimeline } from '../../core/edit/operations'
 import { newTimeline, placementOf } from '../../core/edit/placing'
-import type { Doc } from '../../core/edit/project'
+import type { Doc } from '../../core/model/project'
 import { parseFormat } from '../../core/format/parse'
 import { burntWords } from './burn-in'
 

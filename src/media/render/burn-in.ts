@@ -1,9 +1,9 @@
 import fontUrl from '@fontsource/ibm-plex-mono/files/ibm-plex-mono-latin-600-normal.woff2?url'
 import { present } from '../../core/assert'
 import { type Stamp } from '../../core/compose/stamp'
-import { layersAt } from '../../core/edit/layers'
-import type { Doc } from '../../core/edit/project'
-import { type Timeline, timecodeAt } from '../../core/edit/timeline'
+import { layersAt } from '../../core/plan/layers'
+import type { Doc } from '../../core/model/project'
+import { type Timeline, timecodeAt } from '../../core/model/timeline'
 import { framesIn } from '../../core/motion/shown'
 import type { FrameSize } from '../../core/picture/size'
 

@@ -1,7 +1,7 @@
 import { colourOf } from './words'
 import type { Planes } from '../../core/planes/planes'
 import { type Profile, levelFor } from '../../core/dispatch/codecs'
-import type { Deliverable } from '../../core/edit/deliverable'
+import type { Deliverable } from '../../core/model/deliverable'
 import type { Format } from '../../core/format/format'
 import { toNumber } from '../../core/rational/rational'
 import { reasonOf } from '../../core/words/reason'

@@ -1,5 +1,5 @@
-import type { Deliverable } from '../../core/edit/deliverable'
-import type { Doc } from '../../core/edit/project'
+import type { Deliverable } from '../../core/model/deliverable'
+import type { Doc } from '../../core/model/project'
 import type { mixer } from '../sound/mixing'
 import type { MediaLocator } from '../source'
 import type { composer } from './composer'

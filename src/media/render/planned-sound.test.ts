@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { deliverableOf } from '../../core/edit/deliverable'
+import { deliverableOf } from '../../core/model/deliverable'
 import { wrapped } from '../../core/dispatch/usual'
 import { parseFormat } from '../../core/format/parse'
 import { channelsOf, samplesAt } from '../../core/sound/mix'

@@ -1,5 +1,5 @@
 import type { Rate } from '../../core/rate/rate'
-import type { Deliverable } from '../../core/edit/deliverable'
+import type { Deliverable } from '../../core/model/deliverable'
 import { type Loudness, gainTo, raised } from '../../core/sound/loudness'
 import { type Channels, type SoundLayout, addTo, channelsOf, downmix, samplesAt } from '../../core/sound/mix'
 import { loudnessOf } from '../sound/loudness'

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { type VideoCodec, type Wrapper, videoCodecs } from '../../core/dispatch/codecs'
 import { usualVideo, wrapped } from '../../core/dispatch/usual'
-import { deliverableOf } from '../../core/edit/deliverable'
+import { deliverableOf } from '../../core/model/deliverable'
 import { parseFormat } from '../../core/format/parse'
 import { type PictureComes, frameBytes, writingWords } from './words'
 import { ivfFrameHead, ivfHead } from './ivf'

@@ -8,7 +8,7 @@ import {
   perChroma,
   wrapperNamed,
 } from '../../core/dispatch/codecs'
-import type { Deliverable } from '../../core/edit/deliverable'
+import type { Deliverable } from '../../core/model/deliverable'
 import type { Format } from '../../core/format/format'
 import { matrixOf } from '../../core/picture/colour'
 import type { Chroma } from '../../core/dispatch/codecs'

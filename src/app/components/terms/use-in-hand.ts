@@ -1,5 +1,5 @@
 import { onScopeDispose, watchEffect } from 'vue'
-import type { Clip } from '../../../core/edit/clip'
+import type { Clip } from '../../../core/model/clip'
 import type { Format } from '../../../core/format/format'
 import { useTerms } from '../../../stores/terms'
 

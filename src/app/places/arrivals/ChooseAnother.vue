@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { Modal } from 'ant-design-vue'
 import { computed } from 'vue'
-import type { Clip } from '../../../core/edit/clip'
+import type { Clip } from '../../../core/model/clip'
 import { useProject } from '../../../stores/project'
 import { useRelinking } from '../../../stores/relinking'
 import FileButton from '../../components/FileButton.vue'
-import { rateLabel, uprightSizeName } from '../../figures'
+import { rateLabel, uprightSizeName } from '../../../core/inspect/labels'
 
 /** What is to stand in the place of a clip: a file, or a clip that is here, those of its kind and of the likest names first. */
 const props = defineProps<{ clip: Clip }>()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, ref, watch } from 'vue'
-import { type Mark, differencesFrom, oddities } from '../../../core/check/marks'
+import { type Mark, differencesFrom, oddities } from '../../../core/inspect/marks'
 import { runningTime } from '../../../core/words/figures'
-import { type Clip } from '../../../core/edit/clip'
+import { type Clip } from '../../../core/model/clip'
 import { isCorrected } from '../../../core/reading/correct'
 import { useBackground } from '../../../stores/background'
 import { useChanged } from '../../../stores/changed'
@@ -11,7 +11,7 @@ import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/project'
 import VerdictMark from '../../components/VerdictMark.vue'
 import type { ListKeys } from '../../components/list-keys'
-import { type Group, type Sorting, columnOf } from './columns'
+import { type Group, type Sorting, columnOf } from '../../../core/inspect/columns'
 
 const props = defineProps<{
   groups: readonly Group[]

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { Button, Checkbox, Modal } from 'ant-design-vue'
 import { computed, ref } from 'vue'
-import { type Clip } from '../../../core/edit/clip'
+import { type Clip } from '../../../core/model/clip'
 import { useMedia } from '../../../stores/media'
-import { compareClips, comparisonText } from './compare'
+import { compareClips, comparisonText } from '../../../core/inspect/compare'
 import TermText from '../../components/terms/TermText.vue'
 
 const props = defineProps<{ clips: readonly Clip[] }>()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { leadsIn } from '../../../core/edit/timeline'
+import { leadsIn } from '../../../core/model/timeline'
 import { Button, Input, Modal } from 'ant-design-vue'
 import { computed, reactive } from 'vue'
 import { correct, correctedPlacements } from '../../../core/edit/correction'
-import { type Clip, claimsOf } from '../../../core/edit/clip'
+import { type Clip, claimsOf } from '../../../core/model/clip'
 import { rateName } from '../../../core/rate/rate'
 import { parseRate } from '../../../core/rate/parse'
 import { rational } from '../../../core/rational/rational'

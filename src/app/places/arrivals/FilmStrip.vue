@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { type Clip } from '../../../core/edit/clip'
-import { timingOf } from '../../../core/edit/timing'
+import { type Clip } from '../../../core/model/clip'
+import { timingOf } from '../../../core/model/timing'
 import { countOf, framesOf } from '../../../core/motion/timing'
 import { contentKey } from '../../../media/lying'
 import { useMedia } from '../../../stores/media'

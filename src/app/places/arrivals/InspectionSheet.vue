@@ -2,13 +2,13 @@
 import { Button } from 'ant-design-vue'
 import { stamp } from '../../dates'
 import { computed } from 'vue'
-import { differencesFrom, oddities } from '../../../core/check/marks'
+import { differencesFrom, oddities } from '../../../core/inspect/marks'
 import { runningTime } from '../../../core/words/figures'
 import { formatName } from '../../../core/format/format'
 import { useProject } from '../../../stores/project'
 import PrintedSheet from '../../components/PrintedSheet.vue'
-import { columnOf } from './columns'
-import { majorities } from './majority'
+import { columnOf } from '../../../core/inspect/columns'
+import { majorities } from '../../../core/inspect/majority'
 
 /** What came in, as a sheet to be printed: facts, and in sentences what differs and what is odd. */
 const project = useProject()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button, Checkbox, Dropdown, Input } from 'ant-design-vue'
 import NativeSelect from '../../components/NativeSelect.vue'
-import { type Grouping, columns, groupings } from './columns'
+import { type Grouping, columns, groupings } from '../../../core/inspect/columns'
 
 /** How the list is looked at: what is found, in which groups, with which columns; and the ways out of it. */
 const query = defineModel<string>('query', { required: true })

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { grades } from '../../../core/toll/grade'
 import { counted, percent } from '../../../core/words/figures'
 import { useRelinking } from '../../../stores/relinking'
-import { rateLabel, uprightSizeName } from '../../figures'
+import { rateLabel, uprightSizeName } from '../../../core/inspect/labels'
 import GradeMark from '../../components/GradeMark.vue'
 import ChooseAnother from './ChooseAnother.vue'
 

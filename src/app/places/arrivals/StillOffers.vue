@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed, ref } from 'vue'
-import { type Clip } from '../../../core/edit/clip'
+import { type Clip } from '../../../core/model/clip'
 import { framesLeftOut } from '../../../core/reading/numbered/facts'
 import { parseRate } from '../../../core/rate/parse'
 import { rateName } from '../../../core/rate/rate'

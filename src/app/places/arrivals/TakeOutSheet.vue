@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { Button, Modal } from 'ant-design-vue'
 import { computed, ref } from 'vue'
-import { type Clip } from '../../../core/edit/clip'
+import { type Clip } from '../../../core/model/clip'
 import { takeOut } from '../../../core/edit/operations'
-import { formatOf } from '../../../core/edit/project'
-import { clipIdOf, leadsIn, timecodeAt } from '../../../core/edit/timeline'
+import { formatOf } from '../../../core/model/project'
+import { clipIdOf, leadsIn, timecodeAt } from '../../../core/model/timeline'
 import { counted } from '../../../core/words/figures'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'

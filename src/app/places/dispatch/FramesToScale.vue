@@ -6,7 +6,7 @@ import { toNumber } from '../../../core/rational/rational'
 import type { Format } from '../../../core/format/format'
 import { percent } from '../../../core/words/figures'
 import { useMedia } from '../../../stores/media'
-import { placementsIn } from '../../../core/edit/timeline'
+import { placementsIn } from '../../../core/model/timeline'
 
 /** The frame of the cut and that of the deliverable, to one scale of picture: what of it is seen, and what is added. */
 const props = defineProps<{ check: DeliveryCheck; fills: boolean }>()

@@ -9,7 +9,7 @@ import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import FileButton from '../../components/FileButton.vue'
 import NativeSelect from '../../components/NativeSelect.vue'
-import { csvOf } from '../../csv'
+import { csvOf } from '../../../core/inspect/csv'
 import { fileNameOf } from '../../../core/words/file-name'
 import { download, downloadProject } from '../../download'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { holdsWords, verdictWords } from '../../../core/edit/proof'
+import { holdsWords, verdictWords } from '../../../core/model/proof'
 import { useDispatching } from '../../../stores/dispatching'
 import { useRendering } from '../../../stores/rendering'
 import { clockOf } from '../../dates'

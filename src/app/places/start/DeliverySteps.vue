@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button, Input } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { mayFlicker, ratesInOrder, usualRate } from '../../../core/edit/habits'
+import { mayFlicker, ratesInOrder, usualRate } from '../../../core/model/habits'
 import { type Format, makeFormat, pixelSizeName, tradeName } from '../../../core/format/format'
 import { parseSize } from '../../../core/format/parse'
 import { type Shape, parseShape, shapes, sizesInShape } from '../../../core/format/shape'

@@ -2,7 +2,7 @@
 import { Button } from 'ant-design-vue'
 import { ref } from 'vue'
 import { megabits } from '../../../core/dispatch/sheet'
-import { type OwnProfile, usualRate } from '../../../core/edit/habits'
+import { type OwnProfile, usualRate } from '../../../core/model/habits'
 import { formatName, formatText, tradeName } from '../../../core/format/format'
 import { parseFormat } from '../../../core/format/parse'
 import { parseShape } from '../../../core/format/shape'

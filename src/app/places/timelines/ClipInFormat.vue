@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { type Clip } from '../../../core/edit/clip'
+import { type Clip } from '../../../core/model/clip'
 import { type Format, formatName } from '../../../core/format/format'
 import { displaySize } from '../../../core/picture/size'
 import { posterFrame } from '../../../stores/media'

@@ -9,7 +9,7 @@ import ClipInFormat from './ClipInFormat.vue'
 import GradeMark from '../../components/GradeMark.vue'
 import TermText from '../../components/terms/TermText.vue'
 import TermMark from '../../components/terms/TermMark.vue'
-import { rateLabel, uprightSizeName } from '../../figures'
+import { rateLabel, uprightSizeName } from '../../../core/inspect/labels'
 
 /** Asked when a placed clip does not match: both answers side by side, each with its price. */
 const timelines = useTimelines()

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { type FormatOrigin, type Timeline } from '../../../core/edit/timeline'
+import { type FormatOrigin, type Timeline } from '../../../core/model/timeline'
 import { Button, Input, Modal } from 'ant-design-vue'
 import { computed, ref, shallowRef } from 'vue'
 import { consequenceFor, consequenceSentence, costlyLater } from '../../../core/check/consequence'
 import { formatOfClip } from '../../../core/edit/placing'
 import { proposeName } from '../../../core/edit/reformat'
-import { formatOf } from '../../../core/edit/project'
+import { formatOf } from '../../../core/model/project'
 import { originWords } from '../../../core/exchange/log'
 import { type Format, formatName, rec709, sameFormat } from '../../../core/format/format'
 import { useProject } from '../../../stores/project'

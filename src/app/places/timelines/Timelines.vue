@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { type Timeline, timecodeAt } from '../../../core/edit/timeline'
-import { formatOf } from '../../../core/edit/project'
+import { type Timeline, timecodeAt } from '../../../core/model/timeline'
+import { formatOf } from '../../../core/model/project'
 import { formatName } from '../../../core/format/format'
 import { grades } from '../../../core/toll/grade'
 import { percent } from '../../../core/words/figures'

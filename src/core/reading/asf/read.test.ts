@@ -5,7 +5,7 @@ import { memorySource } from '../bytes/source'
 import { read } from '../read'
 
 const fileOf = (name: string) =>
-  new Uint8Array(readFileSync(join(import.meta.dirname, '../../../../fixtures/files', name)))
+  new Uint8Array(readFileSync(join(import.meta.dirname, '../../../../test/fixtures/files', name)))
 
 /** A file whose packets are repeated, each time later and counted on: as long as one wants, by the published layout. */
 function longer(bytes: Uint8Array, times: number): Uint8Array {

@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest'
 import { read } from '../read'
 import { av1FileOf, temporalUnits } from './av1-units'
 
-const files = join(import.meta.dirname, '../../../../fixtures/files')
+const files = join(import.meta.dirname, '../../../../test/fixtures/files')
 const fileOf = (name: string) => new Uint8Array(readFileSync(join(files, name)))
 const plain = fileOf('mould_av1.obu')
 

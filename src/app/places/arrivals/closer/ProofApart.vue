@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { type Clip, decodedSizeOf } from '../../../../core/edit/clip'
+import { type Clip, decodedSizeOf } from '../../../../core/model/clip'
 import type { Proof } from '../../../../media/proof'
 import type { Field } from '../../../../media/play/field'
 import { rasterOf } from '../../../picture/layer-of-clip'

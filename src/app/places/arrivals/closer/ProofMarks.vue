@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Clip } from '../../../../core/edit/clip'
+import type { Clip } from '../../../../core/model/clip'
 import type { Patch } from '../../../../core/evidence/proof'
-import { decodedSizeOf } from '../../../../core/edit/clip'
+import { decodedSizeOf } from '../../../../core/model/clip'
 import { present } from '../../../../core/assert'
 
 /** What is marked on a frame: blocks that comb, or the edges of baked bars. Drawn over it, turned as it is. */

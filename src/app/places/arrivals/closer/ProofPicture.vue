@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Clip } from '../../../../core/edit/clip'
+import type { Clip } from '../../../../core/model/clip'
 import { useProject } from '../../../../stores/project'
 import type { Field } from '../../../../media/play/field'
 import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'

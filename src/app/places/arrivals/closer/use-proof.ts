@@ -1,5 +1,5 @@
 import { type Ref, onBeforeUnmount, ref, watch } from 'vue'
-import type { Clip } from '../../../../core/edit/clip'
+import type { Clip } from '../../../../core/model/clip'
 import type { Proof } from '../../../../media/proof'
 import { useMedia } from '../../../../stores/media'
 import type { View } from './views'

@@ -1,6 +1,6 @@
-import { type Contradiction, contradictionsOf } from '../../../../core/check/contradictions'
-import { type Measured, measuredOf } from '../../../../core/check/measured'
-import type { Clip } from '../../../../core/edit/clip'
+import { type Contradiction, contradictionsOf } from '../../../../core/inspect/contradictions'
+import { type Measured, measuredOf } from '../../../../core/inspect/measured'
+import type { Clip } from '../../../../core/model/clip'
 import { trueFrame } from '../../../../core/reading/correct'
 
 /** What of a frame is looked at: itself, or one of the proofs of what was measured. */

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { CarryWay } from '../../../../core/edit/carrying'
-import { leadsIn } from '../../../../core/edit/timeline'
+import { leadsIn } from '../../../../core/model/timeline'
 import { formatName, makeFormat, shapeName } from '../../../../core/format/format'
 import { turnedSize } from '../../../../core/picture/turn'
 import { type Rate, rateName, standardRates } from '../../../../core/rate/rate'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Placement } from '../../../../core/edit/timeline'
-import { clipIdOf } from '../../../../core/edit/timeline'
+import type { Placement } from '../../../../core/model/timeline'
+import { clipIdOf } from '../../../../core/model/timeline'
 import { cropToShape } from '../../../../core/framing/framing'
 import { pictureOf } from '../../../../core/picture/picture'
 import { displaySize } from '../../../../core/picture/size'

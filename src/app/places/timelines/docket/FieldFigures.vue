@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { SettledPlacement } from '../../../../core/edit/running'
+import type { SettledPlacement } from '../../../../core/plan/running'
 import { useHand } from '../../../../stores/hand'
 import { useTreating } from '../../../../stores/treating'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { SettledPlacement } from '../../../../core/edit/running'
+import type { SettledPlacement } from '../../../../core/plan/running'
 import type { Format } from '../../../../core/format/format'
 import { fitPicture, hasHairline, lockedCrop, sharpnessAtZoom } from '../../../../core/framing/framing'
 import { exactly, nearestRational, toNumber } from '../../../../core/rational/rational'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { framesThere } from '../../../../core/edit/placing'
-import type { SettledPlacement } from '../../../../core/edit/running'
-import type { Placement, Timeline } from '../../../../core/edit/timeline'
+import type { SettledPlacement } from '../../../../core/plan/running'
+import type { Placement, Timeline } from '../../../../core/model/timeline'
 import type { Format } from '../../../../core/format/format'
 import { frameToTimecode } from '../../../../core/rate/timecode'
 import { nearestRational, toNumber } from '../../../../core/rational/rational'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed, ref } from 'vue'
-import type { Placement } from '../../../../core/edit/timeline'
+import type { Placement } from '../../../../core/model/timeline'
 import type { Condition } from '../../../../core/treatment/rule'
 import { conditionWords, overrideWords } from '../../../../core/treatment/words'
 import { useTreating } from '../../../../stores/treating'

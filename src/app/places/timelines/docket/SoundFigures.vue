@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Placement } from '../../../../core/edit/timeline'
+import type { Placement } from '../../../../core/model/timeline'
 import { soundMismatches } from '../../../../core/sound/mismatch'
 import { loudnessWords, useLoudness } from '../../../../stores/loudness'
 import { useProject } from '../../../../stores/project'

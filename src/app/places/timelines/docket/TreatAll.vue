@@ -2,7 +2,7 @@
 import { Button } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { proposalGroups } from '../../../../core/check/proposals'
-import type { Timeline } from '../../../../core/edit/timeline'
+import type { Timeline } from '../../../../core/model/timeline'
 import type { Format } from '../../../../core/format/format'
 import { toNumber } from '../../../../core/rational/rational'
 import { clockTime, counted, figure } from '../../../../core/words/figures'

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { type Clip } from '../../../../core/edit/clip'
-import { timingOf } from '../../../../core/edit/timing'
+import { type Clip } from '../../../../core/model/clip'
+import { timingOf } from '../../../../core/model/timing'
 import { countOf, framesOf } from '../../../../core/motion/timing'
 import { clockTime } from '../../../../core/words/figures'
 import { useHand } from '../../../../stores/hand'
 import { useProject } from '../../../../stores/project'
 import { useStrip } from '../../../../stores/strip'
 import { useTimelines } from '../../../../stores/timelines'
-import { rateLabel, uprightSizeName } from '../../../figures'
+import { rateLabel, uprightSizeName } from '../../../../core/inspect/labels'
 import { dragClip } from './drag'
 import { useKeys } from '../../../keys/use-keys'
 

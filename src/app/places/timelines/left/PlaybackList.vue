@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
-import { type Timeline, placementsIn } from '../../../../core/edit/timeline'
+import { type Timeline, placementsIn } from '../../../../core/model/timeline'
 import { counted, fileSize } from '../../../../core/words/figures'
 import { useProject } from '../../../../stores/project'
 import { useProxies } from '../../../../stores/proxies'

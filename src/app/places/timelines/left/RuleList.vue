@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Timeline } from '../../../../core/edit/timeline'
+import type { Timeline } from '../../../../core/model/timeline'
 import { conditionWords, overrideWords } from '../../../../core/treatment/words'
 import { computed } from 'vue'
 import { useHand } from '../../../../stores/hand'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
-import type { Timeline } from '../../../../core/edit/timeline'
+import type { Timeline } from '../../../../core/model/timeline'
 import { soundMismatches } from '../../../../core/sound/mismatch'
 import { figure } from '../../../../core/words/figures'
 import { useHand } from '../../../../stores/hand'

@@ -1,4 +1,4 @@
-import { type Clip } from '../../../../core/edit/clip'
+import { type Clip } from '../../../../core/model/clip'
 
 /** What a drag of a clip carries: its id, under a type of our own, so that nothing else is taken for it. */
 const type = 'text/yard-tally-clip'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Clip } from '../../../../core/edit/clip'
-import { heardOf } from '../../../../core/edit/heard'
-import type { Placement } from '../../../../core/edit/timeline'
+import type { Clip } from '../../../../core/model/clip'
+import { heardOf } from '../../../../core/plan/heard'
+import type { Placement } from '../../../../core/model/timeline'
 import { toNumber } from '../../../../core/rational/rational'
 import { peaksPerSecond } from '../../../../media/sound/mixing'
 import { useProject } from '../../../../stores/project'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Finding } from '../../../../core/check/check'
-import type { Placement, Track } from '../../../../core/edit/timeline'
+import type { Placement, Track } from '../../../../core/model/timeline'
 import { type Grade, grades } from '../../../../core/toll/grade'
 import { counted } from '../../../../core/words/figures'
 import { drawNarrow } from './narrow'

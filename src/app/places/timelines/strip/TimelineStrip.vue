@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { type Placement, type Timeline, lengthOf, timecodeAt } from '../../../../core/edit/timeline'
+import { type Placement, type Timeline, lengthOf, timecodeAt } from '../../../../core/model/timeline'
 import type { Format } from '../../../../core/format/format'
 import { useHand } from '../../../../stores/hand'
 import { useProject } from '../../../../stores/project'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import type { Track } from '../../../../core/edit/timeline'
+import type { Track } from '../../../../core/model/timeline'
 import { useStrip } from '../../../../stores/strip'
 
 /** The head of a track: its name, and whether it is seen or heard, and can be edited. */

@@ -1,4 +1,4 @@
-import type { Placement } from '../../../../core/edit/timeline'
+import type { Placement } from '../../../../core/model/timeline'
 
 /** So near, in pixels, an edge is drawn to another. */
 const reach = 8

@@ -1,5 +1,5 @@
-import { placementAt } from '../../../../core/edit/layers'
-import type { Timeline } from '../../../../core/edit/timeline'
+import { placementAt } from '../../../../core/plan/layers'
+import type { Timeline } from '../../../../core/model/timeline'
 import { nominalRate } from '../../../../core/rate/timecode'
 import type { Rate } from '../../../../core/rate/rate'
 import { useHand } from '../../../../stores/hand'

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { Placement } from '../../../../core/edit/timeline'
+import type { Placement } from '../../../../core/model/timeline'
 import { rational } from '../../../../core/rational/rational'
 import { fitted, frameAtPixel, inView, perFrame, pixelOf, rulerMarks, scrolled, zoomed } from './time-scale'
 

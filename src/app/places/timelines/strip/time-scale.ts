@@ -1,7 +1,7 @@
 import { nominalRate } from '../../../../core/rate/timecode'
 import type { Rate } from '../../../../core/rate/rate'
 import { toNumber } from '../../../../core/rational/rational'
-import type { Placement } from '../../../../core/edit/timeline'
+import type { Placement } from '../../../../core/model/timeline'
 
 /** The time scale of a strip: pixels for a second, and the frame at its left edge. */
 export interface TimeScale {

@@ -1,5 +1,5 @@
 import { ref } from 'vue'
-import type { Placement, Timeline } from '../../../../core/edit/timeline'
+import type { Placement, Timeline } from '../../../../core/model/timeline'
 import { useHand } from '../../../../stores/hand'
 import { newId, useProject } from '../../../../stores/project'
 import { useStrip } from '../../../../stores/strip'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { type Layer, layersAt } from '../../../../core/edit/layers'
-import type { Timeline } from '../../../../core/edit/timeline'
+import { type Layer, layersAt } from '../../../../core/plan/layers'
+import type { Timeline } from '../../../../core/model/timeline'
 import type { Format } from '../../../../core/format/format'
 import { shownWords } from '../../../../core/motion/words'
 import { useHand } from '../../../../stores/hand'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { layerOf } from '../../../../core/edit/layers'
-import { settlePlacement } from '../../../../core/edit/running'
-import type { Timeline } from '../../../../core/edit/timeline'
+import { layerOf } from '../../../../core/plan/layers'
+import { settlePlacement } from '../../../../core/plan/running'
+import type { Timeline } from '../../../../core/model/timeline'
 import type { Format } from '../../../../core/format/format'
 import { drawnArea } from '../../../../core/framing/lay'
 import { lockedCrop } from '../../../../core/framing/framing'

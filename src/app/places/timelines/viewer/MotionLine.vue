@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { layersAt } from '../../../../core/edit/layers'
-import type { Timeline } from '../../../../core/edit/timeline'
+import { layersAt } from '../../../../core/plan/layers'
+import type { Timeline } from '../../../../core/model/timeline'
 import { motionLine } from '../../../../core/motion/line'
 import { useHand } from '../../../../stores/hand'
 import { useProject } from '../../../../stores/project'

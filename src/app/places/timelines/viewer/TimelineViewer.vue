@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { type ComponentPublicInstance, computed, nextTick, ref, watch } from 'vue'
-import { layersAt, placementAt } from '../../../../core/edit/layers'
-import { timingOf } from '../../../../core/edit/timing'
-import type { Timeline } from '../../../../core/edit/timeline'
+import { layersAt, placementAt } from '../../../../core/plan/layers'
+import { timingOf } from '../../../../core/model/timing'
+import type { Timeline } from '../../../../core/model/timeline'
 import type { Format } from '../../../../core/format/format'
 import { countOf, framesOf } from '../../../../core/motion/timing'
 import { displaySize } from '../../../../core/picture/size'

@@ -2,7 +2,7 @@
 import { type FramingMode, treated } from '../../../../core/treatment/treatment'
 import { computed, ref, watch } from 'vue'
 import { present } from '../../../../core/assert'
-import { type Clip } from '../../../../core/edit/clip'
+import { type Clip } from '../../../../core/model/clip'
 import { type Format, sizeName } from '../../../../core/format/format'
 import { posterFrame, useMedia } from '../../../../stores/media'
 import { useProject } from '../../../../stores/project'

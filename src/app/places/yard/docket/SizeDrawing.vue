@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { present } from '../../../../core/assert'
-import { type Clip } from '../../../../core/edit/clip'
+import { type Clip } from '../../../../core/model/clip'
 import { type Format, sizeName } from '../../../../core/format/format'
 import { fitPicture, hasHairline } from '../../../../core/framing/framing'
 import { rational, toNumber } from '../../../../core/rational/rational'

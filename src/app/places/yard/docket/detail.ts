@@ -1,4 +1,4 @@
-import type { Layer } from '../../../../core/edit/layers'
+import type { Layer } from '../../../../core/plan/layers'
 import { toNumber } from '../../../../core/rational/rational'
 import type { Region } from '../../../../media/play/paint'
 

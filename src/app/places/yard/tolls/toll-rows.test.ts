@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { gatherPayers, payIn } from '../../../../core/choice/pay'
-import { aDoc, aVideo } from '../../../../core/edit/doc.fixture'
+import { aDoc, aVideo } from '../../../../core/model/doc.fixture'
 import { parseFormat } from '../../../../core/format/parse'
 import { defaultWeights } from '../../../../core/toll/policy'
 import { tollTable } from '../../../../core/toll/table'

@@ -1,5 +1,5 @@
 import type { Payment } from '../../../../core/choice/pay'
-import { type Clip } from '../../../../core/edit/clip'
+import { type Clip } from '../../../../core/model/clip'
 import type { ChargeKind, Toll } from '../../../../core/toll/charge'
 
 /** One clip in the table of tolls: what it pays at the candidate, and at the format beside it. */
