@@ -1,6 +1,6 @@
 import { cadence, holdLengths } from '../src/core/rate/cadence'
 import { parseRate } from '../src/core/rate/parse'
-import { type Command, WrongUse, aligned, print, words } from './command'
+import { type Command, WrongUse, aligned, print, parseWords } from './command'
 import { figure, exactSeconds } from '../src/core/words/figures'
 
 export const cadenceCommand: Command = {
@@ -9,7 +9,7 @@ export const cadenceCommand: Command = {
   options: [['--json', 'as JSON']],
   example: 'tally cadence 24 60',
   async run(args) {
-    const { positionals, json } = words(args)
+    const { positionals, json } = parseWords(args)
     const [source, timeline] = positionals.map((text) => parseRate(text)?.rate)
     if (positionals.length !== 2 || !source || !timeline)
       throw new WrongUse('Two rates are needed: the source’s and the timeline’s.')

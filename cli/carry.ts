@@ -1,7 +1,7 @@
 import { carryFrame, driftMs } from '../src/core/edit/carry'
 import { parseRate } from '../src/core/rate/parse'
 import { milliseconds } from '../src/core/words/figures'
-import { type Command, WrongUse, aligned, print, tell, words } from './command'
+import { type Command, WrongUse, aligned, print, tell, parseWords } from './command'
 
 export const carryCommand: Command = {
   usage: 'carry --from RATE --to RATE FRAME… [--json]',
@@ -12,7 +12,7 @@ export const carryCommand: Command = {
   ],
   example: 'tally carry --from 25 --to 24 100 101',
   async run(args) {
-    const { positionals, values, json } = words(args, { from: { type: 'string' }, to: { type: 'string' } })
+    const { positionals, values, json } = parseWords(args, { from: { type: 'string' }, to: { type: 'string' } })
     const [from, to] = [values.from, values.to].map((text) => parseRate(String(text ?? '')))
     if (!from || !to) throw new WrongUse('Two rates are needed, as in --from 25 --to 24.')
     for (const { message } of [from, to]) if (message) tell(message)

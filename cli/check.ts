@@ -5,7 +5,7 @@ import { formatName, formatText } from '../src/core/format/format'
 import { frameToTimecode } from '../src/core/rate/timecode'
 import { type Grade, grades } from '../src/core/toll/grade'
 import { percent } from '../src/core/words/figures'
-import { type Command, WrongUse, aligned, print, tell, words } from './command'
+import { type Command, WrongUse, aligned, print, tell, parseWords } from './command'
 import { openProject, timelineNamed } from './project'
 
 const failing = ['light', 'heavy', 'severe'] as const satisfies readonly Grade[]
@@ -20,7 +20,7 @@ export const checkCommand: Command = {
   ],
   example: 'tally check film.json --fail-on heavy',
   async run(args) {
-    const { positionals, values, json } = words(args, {
+    const { positionals, values, json } = parseWords(args, {
       timeline: { type: 'string' },
       'fail-on': { type: 'string' },
     })

@@ -1,10 +1,10 @@
 import { rank } from '../src/core/choice/rank'
 import { type Elector, gatherVotes } from '../src/core/choice/vote'
 import { formatText } from '../src/core/format/format'
-import { Lean, Mains, defaultPolicy } from '../src/core/toll/policy'
-import { leanNames } from '../src/core/toll/weights'
+import { Ranking, Mains, defaultPolicy } from '../src/core/toll/policy'
+import { rankingNames } from '../src/core/toll/weights'
 import { figure, percent } from '../src/core/words/figures'
-import { type Command, WrongUse, aligned, print, readFormat, tell, words } from './command'
+import { type Command, WrongUse, aligned, print, readFormat, tell, parseWords } from './command'
 import { givenTo, readingsOption } from './readings'
 
 export const chooseCommand: Command = {
@@ -22,7 +22,7 @@ export const chooseCommand: Command = {
   ],
   example: 'tally choose --deliver 1920x1080@50i --mains 50 card/',
   async run(args) {
-    const { positionals, values, json } = words(args, {
+    const { positionals, values, json } = parseWords(args, {
       deliver: { type: 'string', multiple: true },
       'rank-for': { type: 'string' },
       // As it was called before.
@@ -31,10 +31,10 @@ export const chooseCommand: Command = {
       ...readingsOption,
     })
     const wanted = (values['rank-for'] ?? values.lean ?? 'balanced') as string
-    const lean = Lean.options.find((option) => option === wanted || leanNames[option] === wanted)
+    const lean = Ranking.options.find((option) => option === wanted || rankingNames[option] === wanted)
     if (!lean)
       throw new WrongUse(
-        `Candidates are ranked for ${Object.values(leanNames).join(', ')}, not for “${wanted}”.`,
+        `Candidates are ranked for ${Object.values(rankingNames).join(', ')}, not for “${wanted}”.`,
       )
     const mains = Mains.nullable().safeParse(values.mains === undefined ? null : Number(values.mains))
     if (!mains.success) throw new WrongUse(`Mains have 50 or 60 Hz, not ${values.mains}.`)

@@ -18,7 +18,7 @@ export interface Command {
 export class WrongUse extends Error {}
 
 /** Positional words and options; `--json` is known to every command. @throws as node:util's parseArgs on unknown options */
-export function words(
+export function parseWords(
   args: string[],
   options: Record<string, { type: 'string' | 'boolean'; multiple?: boolean }> = {},
 ) {

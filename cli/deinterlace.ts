@@ -3,7 +3,7 @@ import { otherParity } from '../src/core/fields/plane'
 import { simdFields } from '../src/core/fields/simd'
 import { multiply, rational } from '../src/core/rational/rational'
 import { FieldMethod } from '../src/core/treatment/treatment'
-import { type Command, WrongUse, words } from './command'
+import { type Command, WrongUse, parseWords } from './command'
 import { remade } from './frames'
 
 const orders: Readonly<Record<string, 'top' | 'bottom'>> = {
@@ -26,7 +26,7 @@ export const deinterlaceCommand: Command = {
   example: 'tally deinterlace --method adaptive --rate double in.y4m > out.y4m',
   async run(args) {
     const text = { type: 'string' } as const
-    const { positionals, values } = words(args, { method: text, rate: text, keep: text, order: text })
+    const { positionals, values } = parseWords(args, { method: text, rate: text, keep: text, order: text })
     const [path] = positionals
     if (path === undefined || positionals.length > 1)
       throw new WrongUse('One file of YUV4MPEG2 is needed, or - for standard input.')

@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { text as textOf } from 'node:stream/consumers'
 import { writeProjectFile } from '../src/core/stored/project-file'
 import { reasonOf } from '../src/core/words/reason'
-import { type Command, WrongUse, print, tell, words } from './command'
+import { type Command, WrongUse, print, tell, parseWords } from './command'
 import { openProject } from './project'
 import { editing } from './steps'
 
@@ -13,7 +13,7 @@ export const editCommand: Command = {
   options: [['-', 'steps from standard input']],
   example: `echo '{"do":"cut","timeline":"Main cut","frame":100}' | tally edit film.json - > cut.json`,
   async run(args) {
-    const { positionals } = words(args)
+    const { positionals } = parseWords(args)
     const [path, steps] = positionals
     if (path === undefined || steps === undefined || positionals.length > 2)
       throw new WrongUse('A project file and a file of steps are needed.')

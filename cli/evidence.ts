@@ -5,7 +5,7 @@ import { lumaOf } from '../src/core/planes/planes'
 import { rateName } from '../src/core/rate/rate'
 import { reasonOf } from '../src/core/words/reason'
 import { figure, percent } from '../src/core/words/figures'
-import { type Command, WrongUse, print, words } from './command'
+import { type Command, WrongUse, print, parseWords } from './command'
 import { StreamFault, openY4m } from './y4m'
 
 export const evidenceCommand: Command = {
@@ -14,7 +14,7 @@ export const evidenceCommand: Command = {
   options: [['--json', 'a JSON line for each file']],
   example: 'tally evidence --json decoded.y4m',
   async run(args) {
-    const { positionals, json } = words(args)
+    const { positionals, json } = parseWords(args)
     if (positionals.length === 0)
       throw new WrongUse('At least one file of YUV4MPEG2 is needed, or - for standard input.')
     let status = 0

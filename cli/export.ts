@@ -4,7 +4,7 @@ import { toEdl } from '../src/core/exchange/edl'
 import { toOtio } from '../src/core/exchange/otio'
 import { reportHtml, reportOf } from '../src/core/exchange/report'
 import { tableNames, tableRows } from '../src/core/exchange/tables'
-import { type Command, WrongUse, print, tell, words } from './command'
+import { type Command, WrongUse, print, tell, parseWords } from './command'
 import { openProject, timelineNamed } from './project'
 
 const kinds = ['otio', 'edl', 'csv', 'report'] as const
@@ -20,7 +20,7 @@ export const exportCommand: Command = {
   ],
   example: "tally export --otio --timeline 'Main cut' film.json > cut.otio",
   async run(args) {
-    const { positionals, values } = words(args, {
+    const { positionals, values } = parseWords(args, {
       otio: { type: 'boolean' },
       edl: { type: 'boolean' },
       csv: { type: 'boolean' },

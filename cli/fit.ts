@@ -2,7 +2,7 @@ import { type FramingMode } from '../src/core/treatment/treatment'
 import { exactly } from '../src/core/rational/rational'
 import { parsePicture, parseSize } from '../src/core/format/parse'
 import { fitPicture } from '../src/core/framing/framing'
-import { type Command, WrongUse, aligned, print, words } from './command'
+import { type Command, WrongUse, aligned, print, parseWords } from './command'
 import { upTo } from '../src/core/words/figures'
 
 /** Framings by the word of the command line; one-to-one goes by a second one. */
@@ -24,7 +24,7 @@ export const fitCommand: Command = {
   ],
   example: 'tally fit 1440x1080/4:3 1920x1080 --framing fill',
   async run(args) {
-    const { positionals, values, json } = words(args, {
+    const { positionals, values, json } = parseWords(args, {
       framing: { type: 'string' },
       zoom: { type: 'string' },
     })

@@ -11,7 +11,7 @@ async function write(bytes: Uint8Array | string): Promise<void> {
 }
 
 /** What is made of a stream: its head, and of each frame, with those around it, the frames that take its place. */
-export interface Making {
+export interface FrameProcess {
   readonly head: Omit<Y4mHead, 'headBytes' | 'frameBytes'>
   frames(around: {
     readonly before: Planes | null
@@ -25,7 +25,7 @@ export interface Making {
  * @param begin looks at the head of what comes; it may refuse it by `WrongUse`
  * @returns the exit status
  */
-export async function remade(path: string, begin: (head: Y4mHead) => Making): Promise<number> {
+export async function remade(path: string, begin: (head: Y4mHead) => FrameProcess): Promise<number> {
   try {
     const stream = await openY4m(path)
     try {

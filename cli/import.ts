@@ -14,7 +14,7 @@ import { writeProjectFile } from '../src/core/stored/project-file'
 import { addedTimelines } from '../src/core/exchange/take-in'
 import { formatName } from '../src/core/format/format'
 import { reasonOf } from '../src/core/words/reason'
-import { type Command, WrongUse, print, readFormat, tell, words } from './command'
+import { type Command, WrongUse, print, readFormat, tell, parseWords } from './command'
 import { openProject } from './project'
 import { givenTo } from './readings'
 
@@ -30,7 +30,7 @@ export const importCommand: Command = {
   example:
     'tally inspect --json card > card.jsonl; tally import --format 1920x1080@25p --clips card.jsonl cut.edl > film.json',
   async run(args) {
-    const { positionals, values } = words(args, {
+    const { positionals, values } = parseWords(args, {
       format: { type: 'string' },
       project: { type: 'string' },
       clips: { type: 'string' },

@@ -3,7 +3,7 @@ import { type Rate, rateWithScan } from '../src/core/rate/rate'
 import type { ReadResult } from '../src/core/reading/read'
 import type { Reading } from '../src/core/reading/reading'
 import { pixelSizeName } from '../src/core/format/format'
-import { type Command, WrongUse, print, words } from './command'
+import { type Command, WrongUse, print, parseWords } from './command'
 import { type Found, filesOf } from './files'
 import { type ReadFound, jobsOption, readAll } from './jobs'
 import { asClips } from './numbered'
@@ -21,7 +21,7 @@ export const inspectCommand: Command = {
   ],
   example: 'tally inspect --json card/* > card.jsonl',
   async run(args) {
-    const { positionals, values, json } = words(args, {
+    const { positionals, values, json } = parseWords(args, {
       ...jobsOption,
       numbered: { type: 'boolean' },
       rate: { type: 'string' },

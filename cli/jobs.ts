@@ -59,7 +59,7 @@ interface Batch {
 }
 
 /** What a worker is asked. */
-export interface Asked {
+export interface ReadingRequest {
   readonly number: number
   readonly files: readonly Found[]
 }
@@ -126,7 +126,7 @@ function workersFor(jobs: number) {
   let number = 0
   return {
     read(files: readonly Found[]): Promise<readonly ReadResult[]> {
-      const asked: Asked = { number: number++, files }
+      const asked: ReadingRequest = { number: number++, files }
       const least = workers.reduce((a, b) => (b.load < a.load ? b : a))
       least.load += files.length
       const results = new Promise<readonly ReadResult[]>((resolve, reject) =>

@@ -3,7 +3,7 @@ import { openWave } from '../src/core/reading/wave/samples'
 import { type Loudness, loudnessMeter } from '../src/core/sound/loudness'
 import { counted, figure, kilohertz } from '../src/core/words/figures'
 import { reasonOf } from '../src/core/words/reason'
-import { type Command, WrongUse, aligned, print, tell, words } from './command'
+import { type Command, WrongUse, aligned, print, tell, parseWords } from './command'
 import { filesOf } from './files'
 import { withSource } from './read-file'
 
@@ -16,7 +16,7 @@ export const loudnessCommand: Command = {
   options: [['--json', 'a JSON line for each file']],
   example: 'tally loudness mix.wav',
   async run(args) {
-    const { positionals, json } = words(args)
+    const { positionals, json } = parseWords(args)
     if (positionals.length === 0) throw new WrongUse('At least one file or folder is needed.')
     const rows = [['file', 'LUFS', 'LU', 'dBTP', '']]
     let status = 0

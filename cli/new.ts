@@ -12,7 +12,7 @@ import { writeProjectFile } from '../src/core/stored/project-file'
 import { formatName } from '../src/core/format/format'
 import { counted } from '../src/core/words/figures'
 import { hashOf, withEnds } from '../src/media/source'
-import { type Command, WrongUse, print, readFormat, tell, words } from './command'
+import { type Command, WrongUse, print, readFormat, tell, parseWords } from './command'
 import { withSource } from './read-file'
 import { type ReadFound, jobsOption, readAll } from './jobs'
 
@@ -28,7 +28,7 @@ export const newCommand: Command = {
   ],
   example: 'tally new --format 1920x1080@25p --cut Rushes card/* > film.json',
   async run(args) {
-    const { positionals, values } = words(args, {
+    const { positionals, values } = parseWords(args, {
       format: { type: 'string' },
       name: { type: 'string' },
       cut: { type: 'string' },

@@ -14,7 +14,7 @@ import {
   toNumber,
 } from '../src/core/rational/rational'
 import { speedWords } from '../src/core/words/figures'
-import { type Command, WrongUse, aligned, print, tell, words } from './command'
+import { type Command, WrongUse, aligned, print, tell, parseWords } from './command'
 import { openProject, timelineNamed } from './project'
 
 export const planCommand: Command = {
@@ -26,7 +26,7 @@ export const planCommand: Command = {
   ],
   example: "tally plan film.json 'Main cut' 0 50",
   async run(args) {
-    const { positionals, values, json } = words(args, { sound: { type: 'boolean' } })
+    const { positionals, values, json } = parseWords(args, { sound: { type: 'boolean' } })
     const [path, name, first, count] = positionals
     if (path === undefined || name === undefined || positionals.length !== 4)
       throw new WrongUse('A project file, a timeline, a first frame and a count are needed.')

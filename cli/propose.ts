@@ -13,7 +13,7 @@ import { defaultWeights } from '../src/core/toll/policy'
 import { plainTreatment } from '../src/core/treatment/treatment'
 import { figure } from '../src/core/words/figures'
 import { departure } from '../src/core/words/reason'
-import { type Command, WrongUse, aligned, print, readFormat, tell, words } from './command'
+import { type Command, WrongUse, aligned, print, readFormat, tell, parseWords } from './command'
 import { givenTo, readingsOption } from './readings'
 
 export const proposeCommand: Command = {
@@ -28,7 +28,7 @@ export const proposeCommand: Command = {
   ],
   example: 'tally propose 1920x1080@25p --evidence seen.jsonl card/',
   async run(args) {
-    const { positionals, values, json } = words(args, { evidence: { type: 'string' }, ...readingsOption })
+    const { positionals, values, json } = parseWords(args, { evidence: { type: 'string' }, ...readingsOption })
     const [text, ...paths] = positionals
     if (text === undefined) throw new WrongUse('A format is needed, as in 1920x1080@25p.')
     const format = readFormat(text, '1920x1080@25p')

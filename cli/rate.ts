@@ -1,6 +1,6 @@
 import { parseRate } from '../src/core/rate/parse'
 import { rateWithScan } from '../src/core/rate/rate'
-import { type Command, WrongUse, print, words } from './command'
+import { type Command, WrongUse, print, parseWords } from './command'
 
 export const rateCommand: Command = {
   usage: 'rate TEXT [--json]',
@@ -8,7 +8,7 @@ export const rateCommand: Command = {
   options: [['--json', 'as JSON']],
   example: 'tally rate 23.98',
   async run(args) {
-    const { positionals, json } = words(args)
+    const { positionals, json } = parseWords(args)
     if (positionals.length !== 1) throw new WrongUse('One rate is needed.')
     const typed = parseRate(positionals[0] ?? '')
     if (!typed)

@@ -1,5 +1,5 @@
 import { closeSync, constants, fstatSync, lstatSync, openSync, readSync } from 'node:fs'
-import { oddKind, reasonFor } from '../src/media/disk/walk'
+import { oddKind, systemReason } from '../src/media/disk/walk'
 import type { ByteSource } from '../src/core/reading/bytes/source'
 import { type ReadResult, read } from '../src/core/reading/read'
 import type { Found } from './files'
@@ -43,6 +43,6 @@ export async function readFile({ path, bad }: Found): Promise<ReadResult> {
     if (code === 'ENOENT') return unreadable('There is no such file.')
     // A socket has a name but cannot be opened.
     const facts = code === 'ENXIO' ? lstatSync(path, { throwIfNoEntry: false }) : null
-    return unreadable((facts && oddKind(facts)) ?? reasonFor(error))
+    return unreadable((facts && oddKind(facts)) ?? systemReason(error))
   }
 }

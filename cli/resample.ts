@@ -3,7 +3,7 @@ import { chromaSiting, resampling } from '../src/core/resample/picture'
 import type { Sharpening } from '../src/core/resample/sharpen'
 import { simdResample } from '../src/core/resample/simd'
 import { Filter } from '../src/core/treatment/treatment'
-import { type Command, WrongUse, words } from './command'
+import { type Command, WrongUse, parseWords } from './command'
 import { remade } from './frames'
 
 const largest = 32_768
@@ -18,7 +18,7 @@ export const resampleCommand: Command = {
   ],
   example: 'tally resample --to 1920x1080 --filter lanczos in.y4m > out.y4m',
   async run(args) {
-    const { positionals, values } = words(args, {
+    const { positionals, values } = parseWords(args, {
       filter: { type: 'string' },
       sharpen: { type: 'string' },
       to: { type: 'string' },

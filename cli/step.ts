@@ -12,7 +12,7 @@ import { Override } from '../src/core/treatment/treatment'
 const frame = z.number().int().nonnegative()
 const by = z.number().int()
 /** A placement by its id, or by where it stands at that moment. */
-const Where = z.union([
+const EditTarget = z.union([
   z.string(),
   z.object({ track: z.string(), index: z.number().int().nonnegative(), timeline: z.string().optional() }),
 ])
@@ -52,7 +52,7 @@ export const CorrectionSet = z
   .partial()
 const Nullable = z.record(z.string(), z.unknown())
 
-export const Step = z.discriminatedUnion('do', [
+export const EditStep = z.discriminatedUnion('do', [
   z.strictObject({
     do: z.literal('place'),
     timeline: z.string().optional(),
@@ -65,40 +65,40 @@ export const Step = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('cut'), timeline: z.string().optional(), frame }),
   z.strictObject({
     do: z.literal('trim'),
-    placement: Where,
+    placement: EditTarget,
     edge: z.enum(['start', 'end']),
     frames: by,
     ripple: z.boolean().default(false),
     timeline: z.string().optional(),
   }),
-  z.strictObject({ do: z.literal('slip'), placement: Where, frames: by, timeline: z.string().optional() }),
+  z.strictObject({ do: z.literal('slip'), placement: EditTarget, frames: by, timeline: z.string().optional() }),
   z.strictObject({
     do: z.literal('move'),
-    placement: Where,
+    placement: EditTarget,
     to: frame,
     track: z.string().optional(),
     timeline: z.string().optional(),
   }),
   z.strictObject({
     do: z.literal('remove'),
-    placements: z.array(Where).min(1),
+    placements: z.array(EditTarget).min(1),
     closeGap: z.boolean().default(false),
     timeline: z.string().optional(),
   }),
   z.strictObject({ do: z.literal('closeGaps'), timeline: z.string().optional() }),
   z.strictObject({
     do: z.literal('link'),
-    placements: z.array(Where).min(1),
+    placements: z.array(EditTarget).min(1),
     timeline: z.string().optional(),
   }),
   z.strictObject({
     do: z.literal('unlink'),
-    placements: z.array(Where).min(1),
+    placements: z.array(EditTarget).min(1),
     timeline: z.string().optional(),
   }),
   z.strictObject({
     do: z.literal('treat'),
-    placements: z.array(Where).min(1),
+    placements: z.array(EditTarget).min(1),
     set: z.strictObject(Override.unwrap().shape),
     timeline: z.string().optional(),
   }),
@@ -112,7 +112,7 @@ export const Step = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('replace'), clip: z.string(), with: z.string() }),
   z.strictObject({ do: z.literal('timeline'), name: z.string(), format: FormatText.nullish() }),
   z.strictObject({ do: z.literal('nest'), timeline: z.string(), in: z.string(), at: frame.nullish() }),
-  z.strictObject({ do: z.literal('unnest'), placement: Where, timeline: z.string().optional() }),
+  z.strictObject({ do: z.literal('unnest'), placement: EditTarget, timeline: z.string().optional() }),
   z.strictObject({
     do: z.literal('carry'),
     timeline: z.string().optional(),
@@ -127,5 +127,5 @@ export const Step = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('undo') }),
   z.strictObject({ do: z.literal('redo') }),
 ])
-export type Step = z.infer<typeof Step>
-export type Where = z.infer<typeof Where>
+export type EditStep = z.infer<typeof EditStep>
+export type EditTarget = z.infer<typeof EditTarget>

@@ -19,7 +19,7 @@ import { setRule, treat } from '../src/core/edit/treating'
 import { slip, trimEnd, trimStart } from '../src/core/edit/trimming'
 import { type Format } from '../src/core/format/format'
 import { departure } from '../src/core/words/reason'
-import { CorrectionSet, Step, type Where, facts } from './step'
+import { CorrectionSet, EditStep, type EditTarget, facts } from './step'
 
 /** Steps of `tally edit`: each is the operation that the page calls, with what it needs told by name. */
 
@@ -43,7 +43,7 @@ function formatIn(doc: Doc, timeline: Timeline): Format {
 }
 
 /** A placement with the timeline and the track that it stands on. */
-function placementIn(doc: Doc, where: Where, name: string | undefined) {
+function placementIn(doc: Doc, where: EditTarget, name: string | undefined) {
   const among: readonly Timeline[] =
     typeof where === 'string' && name === undefined
       ? timelinesOf(doc)
@@ -66,7 +66,7 @@ function placementIn(doc: Doc, where: Where, name: string | undefined) {
 }
 
 /** The placements of one timeline. */
-function placementsOf(doc: Doc, wheres: readonly Where[], name: string | undefined) {
+function placementsOf(doc: Doc, wheres: readonly EditTarget[], name: string | undefined) {
   const found = wheres.map((where) => placementIn(doc, where, name))
   const [first] = found
   if (!first || found.some(({ timeline }) => timeline !== first.timeline))
@@ -81,7 +81,7 @@ const moved = (frames: number, asked: number) =>
     : frames
 
 /** Does what a step says to a draft. */
-function act(draft: Draft<Doc>, step: Exclude<Step, { do: 'point' | 'restore' | 'undo' | 'redo' }>): void {
+function act(draft: Draft<Doc>, step: Exclude<EditStep, { do: 'point' | 'restore' | 'undo' | 'redo' }>): void {
   const doc = draft as Doc
   const at = new Date().toISOString()
   switch (step.do) {
@@ -172,7 +172,7 @@ function act(draft: Draft<Doc>, step: Exclude<Step, { do: 'point' | 'restore' | 
   }
 }
 
-function move(draft: Draft<Doc>, step: Extract<Step, { do: 'move' }>): void {
+function move(draft: Draft<Doc>, step: Extract<EditStep, { do: 'move' }>): void {
   const { timeline, track, placement } = placementIn(draft, step.placement, step.timeline)
   const kin = timeline.tracks.filter(({ kind }) => kind === track.kind)
   const named = (one: Track) => one.name === step.track || one.id === step.track
@@ -189,7 +189,7 @@ function move(draft: Draft<Doc>, step: Extract<Step, { do: 'move' }>): void {
     refuse('It cannot be moved there: a locked track, or the first frame, is in the way.')
 }
 
-function carry(draft: Draft<Doc>, step: Extract<Step, { do: 'carry' }>, at: string): void {
+function carry(draft: Draft<Doc>, step: Extract<EditStep, { do: 'carry' }>, at: string): void {
   const doc = draft as Doc
   const timeline = timelineIn(doc, step.timeline)
   formatIn(doc, timeline)
@@ -246,7 +246,7 @@ export function editing(start: Doc) {
     doc: () => doc,
     /** Does a step that was parsed from JSON. @returns why it was refused, in a sentence; null where it was done */
     step(json: unknown): string | null {
-      const parsed = Step.safeParse(json)
+      const parsed = EditStep.safeParse(json)
       if (!parsed.success) return `The step cannot be read: ${departure(parsed.error)}.`
       const { data: step } = parsed
       switch (step.do) {

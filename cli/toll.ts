@@ -3,7 +3,7 @@ import { notedOf } from '../src/core/toll/noted'
 import { pictureOf } from '../src/core/picture/picture'
 import { sentence } from '../src/core/toll/sentence'
 import { tollOf } from '../src/core/toll/toll'
-import { type Command, WrongUse, aligned, print, readFormat, tell, words } from './command'
+import { type Command, WrongUse, aligned, print, readFormat, tell, parseWords } from './command'
 import { givenTo, readingsOption } from './readings'
 import { figure } from '../src/core/words/figures'
 
@@ -18,7 +18,7 @@ export const tollCommand: Command = {
   ],
   example: 'tally toll 1920x1080@25p card/*',
   async run(args) {
-    const { positionals, values, json } = words(args, readingsOption)
+    const { positionals, values, json } = parseWords(args, readingsOption)
     const [text, ...paths] = positionals
     if (text === undefined) throw new WrongUse('A format is needed, as in 1920x1080@25p.')
     const format = readFormat(text, '1920x1080@25p')

@@ -6,7 +6,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { createApp } from './app'
 import { arrivingCard } from './arriving-card'
-import { listSiding } from './siding'
+import { listFolder } from './watch-folder'
 
 let folder: string
 let server: Server
@@ -86,7 +86,7 @@ describe('files that are being copied', () => {
   it('do not rest until they are no longer written to', async () => {
     await writeFile(join(folder, 'card', 'growing.mov'), 'so far')
     const growing = async () =>
-      (await listSiding(join(folder, 'card'))).files.find((f) => f.name === 'growing.mov')!
+      (await listFolder(join(folder, 'card'))).files.find((f) => f.name === 'growing.mov')!
     expect((await growing()).rests).toBe(false)
     const past = new Date(Date.now() - 10_000)
     await utimes(join(folder, 'card', 'growing.mov'), past, past)
@@ -95,7 +95,7 @@ describe('files that are being copied', () => {
   })
 
   it('appear on the stand-in one after the other, for each copy anew', async () => {
-    const { files } = await listSiding(join(folder, 'card'))
+    const { files } = await listFolder(join(folder, 'card'))
     let time = 0
     const card = arrivingCard(() => time)
     expect(card('first', files)).toEqual([])

@@ -1,4 +1,4 @@
-import type { PlacedFile } from './siding'
+import type { PlacedFile } from './watch-folder'
 
 /** How long each file of the stand-in takes to arrive. */
 const perFileMilliseconds = 220

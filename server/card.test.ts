@@ -21,7 +21,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { createApp } from './app'
 import type { CardChange } from './events'
 import { WrongOptions, readOptions } from './options'
-import { stretchOf } from './range'
+import { byteRangeOf } from './range'
 
 const root = join(import.meta.dirname, '..')
 const past = new Date(Date.now() - 60_000)
@@ -194,7 +194,7 @@ describe('ranges', () => {
     ['bytes=1-2,4-5', null],
     ['lines=1-2', null],
     [undefined, null],
-  ])('%s of ten bytes', (header, stretch) => expect(stretchOf(header, 10)).toEqual(stretch))
+  ])('%s of ten bytes', (header, stretch) => expect(byteRangeOf(header, 10)).toEqual(stretch))
 
   it('are sent as they are asked for', async () => {
     const id = await idOf('bell.mp4')

@@ -1,5 +1,5 @@
 import type { Request, Response } from 'express'
-import type { BadEntry, Listing, PlacedFile, SidingFile } from './siding'
+import type { BadEntry, Listing, PlacedFile, SidingFile } from './watch-folder'
 import type { Watch } from './watch'
 
 /** What changed on a card since the event before: files that are new or other than they were, ids that are gone. */

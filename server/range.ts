@@ -1,5 +1,5 @@
 /** A stretch of a file, both ends included. */
-export interface Stretch {
+export interface ByteRange {
   readonly first: number
   readonly last: number
 }
@@ -9,7 +9,7 @@ export interface Stretch {
  * @returns null where the whole is to be sent (no header, another unit, several ranges), `unsatisfiable` where it asks for
  * what is not there. More than there is from the end is the whole.
  */
-export function stretchOf(header: string | undefined, size: number): Stretch | null | 'unsatisfiable' {
+export function byteRangeOf(header: string | undefined, size: number): ByteRange | null | 'unsatisfiable' {
   const match = /^bytes=\s*(\d*)\s*-\s*(\d*)\s*$/i.exec(header ?? '')
   if (!match || (match[1] === '' && match[2] === '')) return null
   const stated = (digits = '') => (digits === '' ? null : Number(digits))

@@ -3,8 +3,8 @@ import { type FileHandle, open, realpath } from 'node:fs/promises'
 import { sep } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import type { Request, Response } from 'express'
-import { stretchOf } from './range'
-import type { PlacedFile } from './siding'
+import { byteRangeOf } from './range'
+import type { PlacedFile } from './watch-folder'
 import type { Watch } from './watch'
 
 /** A file that is what was listed, open; or why it is refused. */
@@ -57,7 +57,7 @@ export async function sendFile(
   if (!('handle' in opened)) return void response.status(opened.status).json({ error: opened.error })
   const { handle, size, modified } = opened
   try {
-    const stretch = stretchOf(request.headers.range, size)
+    const stretch = byteRangeOf(request.headers.range, size)
     response.set({
       'Accept-Ranges': 'bytes',
       'Cache-Control': 'no-cache',

@@ -1,4 +1,4 @@
-import { type Listing, type PlacedFile, listSiding } from './siding'
+import { type Listing, type PlacedFile, listFolder } from './watch-folder'
 
 /** A card that is looked at again and again while someone watches it. */
 export interface Watch {
@@ -35,7 +35,7 @@ export function watchCard(folder: string): Watch {
       const begun = performance.now()
       try {
         // The first look tells as it goes, so that the first files show at once.
-        known = await listSiding(
+        known = await listFolder(
           folder,
           first ? (files) => ((known = { files: [...files], bad: [] }), tell()) : undefined,
         )

@@ -3,7 +3,7 @@ import { useEventListener } from '@vueuse/core'
 import { ConfigProvider } from 'ant-design-vue'
 import { computed, defineAsyncComponent, watchEffect } from 'vue'
 import { useRoute } from 'vue-router'
-import { useHabits } from '../stores/habits'
+import { usePreferences } from '../stores/preferences'
 import { useProject } from '../stores/project'
 import { useTerms } from '../stores/terms'
 import { useFocusKept } from './keys/use-focus-kept'
@@ -19,7 +19,7 @@ const ShortcutSheet = defineAsyncComponent(() => import('./components/ShortcutSh
 
 const route = useRoute()
 const project = useProject()
-const habits = useHabits()
+const habits = usePreferences()
 const terms = useTerms()
 const { edition } = useEdition()
 useFocusKept()

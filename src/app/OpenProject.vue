@@ -11,7 +11,7 @@ import { useKeeping } from '../stores/keeping'
 import { useOffline } from '../stores/offline'
 import { useProject } from '../stores/project'
 import { useProjects } from '../stores/projects'
-import { useWalk } from '../stores/walk'
+import { useTour } from '../stores/walk'
 import { choiceService } from '../workers/services'
 import AppHeader from './components/AppHeader.vue'
 import HistorySheet from './components/HistorySheet.vue'
@@ -31,8 +31,8 @@ const arrivals = useArrivals()
 const background = useBackground()
 const projects = useProjects()
 const keeping = useKeeping()
-const walk = useWalk()
-const WalkCard = defineAsyncComponent(() => import('./tour/WalkCard.vue'))
+const walk = useTour()
+const TourCard = defineAsyncComponent(() => import('./tour/TourCard.vue'))
 const offline = useOffline()
 const trouble = ref<string | null>(null)
 /** The header comes first and the place after it, in turns of their own: together they would hold the page up. */
@@ -95,7 +95,7 @@ onBeforeRouteLeave(async () => {
     </div>
     <main class="place">
       <RouterView v-if="hasHeader" />
-      <WalkCard v-if="hasHeader && walk.at !== null" />
+      <TourCard v-if="hasHeader && walk.at !== null" />
       <HistorySheet v-if="history" @close="history = false" />
     </main>
   </div>

@@ -13,7 +13,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'start', component: () => import('./places/start/Start.vue') },
     { path: '/new', name: 'new', component: () => import('./places/start/NewProject.vue') },
-    { path: '/habits', name: 'habits', component: () => import('./places/start/HabitsPage.vue') },
+    { path: '/habits', name: 'habits', component: () => import('./places/start/PreferencesPage.vue') },
     {
       path: '/p/:id',
       component: () => import('./OpenProject.vue'),

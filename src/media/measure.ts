@@ -1,5 +1,5 @@
 import type { Evidence } from '../core/evidence/evidence'
-import { type Kernels, type Stretch, samplingOf, startMeasuring } from '../core/evidence/measure'
+import { type MeasuringKernels, type FrameRun, samplingOf, startMeasuring } from '../core/evidence/measure'
 import { countOf } from '../core/motion/timing'
 import type { Rate } from '../core/rate/rate'
 import { openClip } from './decode/clip'
@@ -21,12 +21,12 @@ const finishing = 2.5
 const leastFrames = 12
 
 /** A stretch of one file, by its own index. */
-interface Piece extends Stretch {
+interface Piece extends FrameRun {
   readonly file: DecodableFile
 }
 
 /** Where the stretches of a clip lie in its files; one that goes over an end goes on in the next. */
-function piecesOf(files: readonly DecodableFile[], stretches: readonly Stretch[]): Piece[] {
+function piecesOf(files: readonly DecodableFile[], stretches: readonly FrameRun[]): Piece[] {
   return stretches.flatMap(({ first, count }) =>
     files.flatMap((file) => {
       const from = Math.max(first, file.first)
@@ -45,7 +45,7 @@ function piecesOf(files: readonly DecodableFile[], stretches: readonly Stretch[]
 export async function measureClip(
   files: readonly DecodableFile[],
   rate: Rate | null,
-  kernels: Kernels,
+  kernels: MeasuringKernels,
   signal: AbortSignal,
   seen: (frames: number, wanted: number) => void | Promise<void>,
 ): Promise<Evidence> {

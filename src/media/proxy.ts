@@ -76,7 +76,7 @@ export async function makeProxy(
 const [trial, trialFrames] = [1500, 100]
 
 /** How many frames of a file are decoded in a second. @throws NoPicture */
-export async function paceOf(locator: MediaLocator, kind: ClipKind, signal: AbortSignal): Promise<number> {
+export async function measurePace(locator: MediaLocator, kind: ClipKind, signal: AbortSignal): Promise<number> {
   const clip = await openClip(locator, kind, signal)
   try {
     let n = 0

@@ -2,7 +2,7 @@ import { type Clip, type LeftAside } from '../core/model/clip'
 import { type Timeline } from '../core/model/timeline'
 import type { Patch } from 'immer'
 import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie'
-import type { Habits } from '../core/model/habits'
+import type { Preferences } from '../core/model/preferences'
 import type { PutAside } from '../core/stored/mend'
 import { type StoredRows, migrated } from '../core/stored/migrate'
 import type { Rotation } from '../core/picture/turn'
@@ -102,7 +102,7 @@ export const database = new Dexie('yard-tally') as Dexie & {
   putAside: Table<PutAsideRow, number>
   posters: Table<PosterRow, [string, string]>
   handles: Table<HandleRow, [string, string]>
-  habits: Table<Habits & { readonly id: string }, string>
+  habits: Table<Preferences & { readonly id: string }, string>
   steps: Table<StepRow, [string, number]>
   moreOfSteps: Table<MoreRow, [string, number, number]>
   histories: Table<HistoryRow, string>

@@ -1,5 +1,5 @@
 /** Leave to write a project; one tab holds it at a time. */
-export interface WriteLeave {
+export interface WriteLock {
   /** Gives it back; also given back when the tab closes or crashes. */
   release(): void
   /** Resolves when another tab has taken it away. */
@@ -8,9 +8,9 @@ export interface WriteLeave {
 
 // Where there are no locks there are no tabs either: the tests.
 const hasLocks = () => typeof navigator !== 'undefined' && Boolean(navigator.locks)
-const alone = (): WriteLeave => ({ release: () => {}, lost: new Promise(() => {}) })
+const alone = (): WriteLock => ({ release: () => {}, lost: new Promise(() => {}) })
 
-function request(projectId: string, options: LockOptions): Promise<WriteLeave | null> {
+function request(projectId: string, options: LockOptions): Promise<WriteLock | null> {
   return new Promise((answer) => {
     let take: () => void = () => {}
     const lost = new Promise<void>((resolve) => (take = resolve))
@@ -28,15 +28,15 @@ function request(projectId: string, options: LockOptions): Promise<WriteLeave | 
 }
 
 /** Asks for leave to write a project. @returns null where another tab has it */
-export const leaveToWrite = async (projectId: string): Promise<WriteLeave | null> =>
+export const requestWriteLock = async (projectId: string): Promise<WriteLock | null> =>
   hasLocks() ? request(projectId, { ifAvailable: true }) : alone()
 
 /** Waits for leave to write a project: until the tab that has it gives it back, closes or dies. @returns null where the wait was called off */
-export const leaveWhenFree = async (projectId: string, signal: AbortSignal): Promise<WriteLeave | null> =>
+export const writeLockWhenFree = async (projectId: string, signal: AbortSignal): Promise<WriteLock | null> =>
   hasLocks() ? request(projectId, { signal }) : new Promise(() => {})
 
 /** Takes leave to write a project away from whoever has it. */
-export const leaveByForce = async (projectId: string): Promise<WriteLeave | null> =>
+export const stealWriteLock = async (projectId: string): Promise<WriteLock | null> =>
   hasLocks() ? request(projectId, { steal: true }) : alone()
 
 /** Does something while no other tab holds a name; holds it meanwhile. @returns whether it was free */

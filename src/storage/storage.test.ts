@@ -4,13 +4,13 @@ import 'fake-indexeddb/auto'
 import { produceWithPatches, enablePatches } from 'immer'
 import { afterEach, describe, expect, it } from 'vitest'
 import { aDoc, aStill, aVideo } from '../core/model/doc.fixture'
-import { defaultHabits } from '../core/model/habits'
+import { defaultPreferences } from '../core/model/preferences'
 import { addTimeline, takeOut } from '../core/edit/operations'
 import type { Doc } from '../core/model/project'
 import { parseFormat } from '../core/format/parse'
 import { defaultPolicy } from '../core/toll/policy'
 import { database } from './database'
-import { loadHabits, saveHabits } from './habits'
+import { loadPreferences, savePreferences } from './preferences'
 import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } from './media'
 import { deleteProject, listProjects, loadProject, saveDoc, saveTouched } from './projects'
 
@@ -184,31 +184,31 @@ describe('projects at rest', () => {
 
 describe('habits at rest', () => {
   it('are the usual ones until they are set', async () => {
-    expect(await loadHabits()).toEqual(defaultHabits)
+    expect(await loadPreferences()).toEqual(defaultPreferences)
     const own = { id: 'f1', name: 'Foundry window', format: parseFormat('1080x1350@25p')!.format }
-    const mine = { ...defaultHabits, mains: 60 as const, ownFormats: [own] }
-    await saveHabits(mine)
-    expect(await loadHabits()).toEqual(mine)
+    const mine = { ...defaultPreferences, mains: 60 as const, ownFormats: [own] }
+    await savePreferences(mine)
+    expect(await loadPreferences()).toEqual(mine)
   })
   it('stay where one of them cannot be read; an own format that cannot is put aside', async () => {
     const good = { id: 'f1', name: 'Foundry window', format: parseFormat('1080x1350@25p')!.format }
     const bad = { id: 'f2', name: 'Too fast', format: { ...good.format, rate: { num: 2000, den: 1 } } }
     await database.habits.put({
-      ...defaultHabits,
+      ...defaultPreferences,
       id: 'mine',
       mains: 55,
       shape: '9:16',
       ownFormats: [good, bad],
     } as never)
-    expect(await loadHabits()).toEqual({ ...defaultHabits, shape: '9:16', ownFormats: [good] })
+    expect(await loadPreferences()).toEqual({ ...defaultPreferences, shape: '9:16', ownFormats: [good] })
     expect(await database.putAside.toArray()).toMatchObject([{ what: 'own-format', row: bad }])
-    expect(await loadHabits()).toEqual({ ...defaultHabits, shape: '9:16', ownFormats: [good] })
+    expect(await loadPreferences()).toEqual({ ...defaultPreferences, shape: '9:16', ownFormats: [good] })
     expect(await database.putAside.count()).toBe(1)
   })
 
   it('are the usual ones where what is kept cannot be read', async () => {
-    await database.habits.put({ ...defaultHabits, id: 'mine', mains: 55 } as never)
-    expect(await loadHabits()).toEqual(defaultHabits)
+    await database.habits.put({ ...defaultPreferences, id: 'mine', mains: 55 } as never)
+    expect(await loadPreferences()).toEqual(defaultPreferences)
   })
 })
 

@@ -59,10 +59,10 @@ async function storageOver(version: number, stores: Record<string, string>, dump
   for (const [name, rows] of Object.entries(tables))
     if (Array.isArray(rows)) await before.table(name).bulkAdd(rows)
   before.close()
-  const [{ database }, projects, { loadHabits }] = await Promise.all([
+  const [{ database }, projects, { loadPreferences: loadHabits }] = await Promise.all([
     import('./database'),
     import('./projects'),
-    import('./habits'),
+    import('./preferences'),
   ])
   return { database, loadHabits, ...projects }
 }

@@ -1,7 +1,7 @@
 import type { Patch } from 'immer'
 
 /** What tabs tell each other of a project. */
-export type TabWord = { readonly projectId: string; readonly from: string } & (
+export type TabMessage = { readonly projectId: string; readonly from: string } & (
   | { readonly kind: 'written'; readonly revision: number; readonly patches: readonly Patch[] }
   /** Asks whoever writes it to let it go. */
   | { readonly kind: 'asks' }
@@ -18,11 +18,11 @@ const channel = typeof window === 'undefined' ? null : new BroadcastChannel('yar
 type Told<T> = T extends unknown ? Omit<T, 'from'> : never
 
 /** Tells all other tabs. */
-export const tellTabs = (word: Told<TabWord>): void => channel?.postMessage({ ...word, from: thisTab })
+export const postToTabs = (word: Told<TabMessage>): void => channel?.postMessage({ ...word, from: thisTab })
 
 /** Hears what other tabs tell. @returns stops it */
-export function hearTabs(hear: (word: TabWord) => void): () => void {
-  const listen = (event: MessageEvent<TabWord>) => hear(event.data)
+export function onTabMessage(hear: (word: TabMessage) => void): () => void {
+  const listen = (event: MessageEvent<TabMessage>) => hear(event.data)
   channel?.addEventListener('message', listen)
   return () => channel?.removeEventListener('message', listen)
 }

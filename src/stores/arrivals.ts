@@ -9,7 +9,7 @@ import {
   type Clip,
   type ClipSource,
   type LeftAside,
-  type Part,
+  type ClipFile,
   arrivedClip,
   placeOf,
 } from '../core/model/clip'
@@ -260,7 +260,7 @@ export const useArrivals = defineStore('arrivals', () => {
     new Map(
       project.clips
         .flatMap((clip) =>
-          (clip.parts.length ? clip.parts : [clip]).map((file: Clip | Part) => ({ clip, file })),
+          (clip.parts.length ? clip.parts : [clip]).map((file: Clip | ClipFile) => ({ clip, file })),
         )
         .filter(({ file }) => file.source.kind === 'file')
         .map(({ clip, file }) => [fileKey(file), { fileId: file.id, clipId: clip.id }]),

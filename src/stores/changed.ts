@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
-import type { Clip, Part } from '../core/model/clip'
+import type { Clip, ClipFile } from '../core/model/clip'
 import { readAgain } from '../core/edit/rereading'
 import { replaceClip } from '../core/edit/replacing'
 import { counted } from '../core/words/figures'
@@ -13,7 +13,7 @@ import { useProject } from './project'
 /** A clip of which a file on the card holds something else by now, and these files. */
 export interface ChangedClip {
   readonly clip: Clip
-  readonly files: readonly { readonly of: Clip | Part; readonly now: SidingFile }[]
+  readonly files: readonly { readonly of: Clip | ClipFile; readonly now: SidingFile }[]
 }
 
 /** Files of the card that were replaced by other copies since they were read: noticed, and read again in their place. */
@@ -28,7 +28,7 @@ export const useChanged = defineStore('changed', () => {
     const onCard = new Map(card.files.map((file) => [file.id, file]))
     if (onCard.size === 0) return []
     return project.clips.flatMap((clip) => {
-      const files = (clip.parts.length ? clip.parts : [clip]).flatMap((of: Clip | Part) => {
+      const files = (clip.parts.length ? clip.parts : [clip]).flatMap((of: Clip | ClipFile) => {
         const now = of.source.kind === 'siding' ? onCard.get(of.source.id) : undefined
         return now && isOther(of, now) ? [{ of, now }] : []
       })
@@ -81,7 +81,7 @@ export const useChanged = defineStore('changed', () => {
 })
 
 /** Whether a file on the card is another copy than the one that was read. */
-function isOther({ sizeBytes, source }: Clip | Part, now: SidingFile): boolean {
+function isOther({ sizeBytes, source }: Clip | ClipFile, now: SidingFile): boolean {
   const read = source.kind === 'siding' ? source.modifiedAt : undefined
   return read === undefined ? now.rests && now.sizeBytes !== sizeBytes : now.modifiedAt !== read
 }

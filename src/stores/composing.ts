@@ -1,4 +1,4 @@
-import type { Area } from '../core/compose/laid'
+import type { Area } from '../core/compose/layer-raster'
 import type { Layer } from '../core/plan/layers'
 import type { Doc } from '../core/model/project'
 import type { Format } from '../core/format/format'
@@ -9,7 +9,7 @@ import { frameService } from '../workers/services'
 import { useMedia } from './media'
 
 /** An area of a timeline's frame by the exact kernels, for the screen. @throws the signal's reason once it aborts */
-export async function composed(
+export async function composeArea(
   doc: Doc,
   layers: readonly Layer[],
   format: Format,

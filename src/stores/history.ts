@@ -8,7 +8,7 @@ import type { Journal, StoredPast, StoredStep } from '../storage/history'
 enablePatches()
 
 /** One step that can be undone. */
-export interface Step extends StoredStep {
+export interface HistoryStep extends StoredStep {
   /** Steps that follow each other with the same word are one. */
   readonly joins?: string | undefined
   /** How many were joined to it and are written beside it. */
@@ -24,7 +24,7 @@ export interface HistoryLine {
 }
 
 /** A step with what is joined to it: in as few patches as do the same, or as a further part where none falls away. */
-function joinedStep(step: Step, patches: Patch[], inverse: Patch[]): Step {
+function joinedStep(step: HistoryStep, patches: Patch[], inverse: Patch[]): HistoryStep {
   const [forth, back] = [
     [...step.patches, ...patches],
     [...inverse, ...step.inverse],
@@ -35,7 +35,7 @@ function joinedStep(step: Step, patches: Patch[], inverse: Patch[]): Step {
 }
 
 /** What one change owes to the disk. */
-interface Due<Doc> {
+interface PendingWrite<Doc> {
   readonly doc: Doc
   readonly patches: readonly Patch[]
   readonly journal: readonly Journal[]
@@ -44,16 +44,16 @@ interface Due<Doc> {
 }
 
 /** A document and what of it is not on disk yet. It stays, whatever is opened next, until nothing is owed. */
-interface Account<Doc> {
+interface OpenDocument<Doc> {
   doc: Doc
   /** What waits to be written, in order. */
-  waiting: Due<Doc>[]
+  waiting: PendingWrite<Doc>[]
   /** What could not be written. */
-  owed: Pick<Due<Doc>, 'patches' | 'journal'>
+  owed: Pick<PendingWrite<Doc>, 'patches' | 'journal'>
   /** Why it could not; null where nothing is owed. */
   trouble: string | null
   /** Its history, while it is not open. */
-  left: { readonly done: readonly Step[]; readonly undone: readonly Step[]; readonly before: number } | null
+  left: { readonly done: readonly HistoryStep[]; readonly undone: readonly HistoryStep[]; readonly before: number } | null
 }
 
 /** More changes than these that wait are written together: whole steps, one transaction. */
@@ -97,8 +97,8 @@ export function useHistory<Doc extends object>(
   change: (doc: Doc, recipe: (draft: Draft<Doc>) => void) => Change<Doc> = plainly,
 ) {
   const doc = shallowRef<Doc | null>(null)
-  const done = shallowRef<readonly Step[]>([])
-  const undone = shallowRef<readonly Step[]>([])
+  const done = shallowRef<readonly HistoryStep[]>([])
+  const undone = shallowRef<readonly HistoryStep[]>([])
   /** How many steps there were before the first that is still known. */
   const before = ref(0)
   /** The number of the last step that is in force. */
@@ -118,8 +118,8 @@ export function useHistory<Doc extends object>(
   /** Why the last edit was not done, in a sentence; null where it was. */
   const notDone = ref<{ readonly label: string; readonly error: string } | null>(null)
   /** The document that is open, and those that were left with something owed. */
-  let current: Account<Doc> | null = null
-  const accounts = new Set<Account<Doc>>()
+  let current: OpenDocument<Doc> | null = null
+  const accounts = new Set<OpenDocument<Doc>>()
   /** Why the open document could not be written; null where nothing is owed. */
   const trouble = ref<string | null>(null)
   /** Documents that were left while their last changes could not be written; they are kept while this page is open. */
@@ -131,7 +131,7 @@ export function useHistory<Doc extends object>(
   const redoLabel = computed(() => undone.value.at(-1)?.label ?? null)
 
   /** Tells how the accounts stand, and closes those that owe nothing and are open no more. */
-  function settleAccounts() {
+  function showUnsaved() {
     trouble.value = current?.trouble ?? null
     for (const account of accounts)
       if (account !== current && account.trouble === null && queued.value === 0) accounts.delete(account)
@@ -141,7 +141,7 @@ export function useHistory<Doc extends object>(
   }
 
   function persist(
-    account: Account<Doc>,
+    account: OpenDocument<Doc>,
     next: Doc,
     patches: readonly Patch[],
     journal: readonly Journal[] = [],
@@ -167,7 +167,7 @@ export function useHistory<Doc extends object>(
         account.trouble = reasonOf(error)
       } finally {
         queued.value--
-        settleAccounts()
+        showUnsaved()
       }
     })
   }
@@ -200,7 +200,7 @@ export function useHistory<Doc extends object>(
     const last = done.value.at(-1)
     undone.value = []
     if (joins === undefined || last?.joins !== joins) {
-      const step: Step = { label, at: clock(), joins, patches, inverse }
+      const step: HistoryStep = { label, at: clock(), joins, patches, inverse }
       done.value = [...done.value, step]
       const n = position.value
       return persist(current, next, patches, [{ position: n, put: { n, step }, dropsLater: true }])
@@ -281,7 +281,7 @@ export function useHistory<Doc extends object>(
       persist(current, doc.value, [], [{ position: position.value, put: null, dropsLater: true }])
   }
 
-  function open(account: Account<Doc> | null, onlyToRead: boolean, past: Account<Doc>['left']): void {
+  function open(account: OpenDocument<Doc> | null, onlyToRead: boolean, past: OpenDocument<Doc>['left']): void {
     if (current) current.left = { done: done.value, undone: undone.value, before: before.value }
     current = account
     if (account) accounts.add(account)
@@ -292,7 +292,7 @@ export function useHistory<Doc extends object>(
     done.value = past?.done ?? []
     undone.value = past?.undone ?? []
     before.value = past?.before ?? 0
-    settleAccounts()
+    showUnsaved()
   }
   /** Opens another document, with the history that it was left with. What is owed to the one before stays owed. */
   function show(next: Doc | null, onlyToRead = false, past: StoredPast | null = null): void {
@@ -325,7 +325,7 @@ export function useHistory<Doc extends object>(
   /** Forgets what is owed to documents that are not wanted any more: they are deleted. */
   function forget(isIt: (doc: Doc) => boolean): void {
     for (const account of accounts) if (isIt(account.doc) && account !== current) accounts.delete(account)
-    settleAccounts()
+    showUnsaved()
   }
 
   /** Opens a document that is not on disk yet, and writes all of it; what is owed to the one before goes first. */

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { reactive } from 'vue'
-import type { Clip, Part } from '../core/model/clip'
+import type { Clip, ClipFile } from '../core/model/clip'
 import { exactDuration, hasToBeWalked, timingOf } from '../core/model/timing'
 import { countOf, framesOf, stepAt } from '../core/motion/timing'
 import { nearestRational, toNumber } from '../core/rational/rational'
@@ -10,8 +10,8 @@ import { present } from '../core/assert'
 import type { DecodableFile } from '../media/measure'
 import { type MediaLocator, cardUrl } from '../media/source'
 import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } from '../storage/media'
-import type { Proof } from '../media/proof'
-import { type LyingFrame, contentKey, frameOfClip, kindOf } from '../media/lying'
+import type { EvidenceView } from '../media/evidence-view'
+import { type LocatedFrame, contentKey, frameOfClip, kindOf } from '../media/frame-locator'
 import type { FrameAnswer, ProofAnswer } from '../workers/frames.worker'
 import { askFor } from '../workers/job'
 import { frameService } from '../workers/services'
@@ -103,7 +103,7 @@ export const useMedia = defineStore('media', () => {
   }
 
   /** Where a file's bytes are now; null where it has to be shown again. */
-  async function locate(clip: Clip | Part): Promise<MediaLocator | null> {
+  async function locate(clip: Clip | ClipFile): Promise<MediaLocator | null> {
     const { source, sizeBytes } = clip
     const shown = shownFor(clip)
     if (shown) return { kind: 'file', file: shown }
@@ -122,14 +122,14 @@ export const useMedia = defineStore('media', () => {
     return { kind: 'file', file: known }
   }
   /** The file that was shown for a clip in this session; one that has another size is of another. */
-  function shownFor(clip: Clip | Part): File | undefined {
+  function shownFor(clip: Clip | ClipFile): File | undefined {
     return [contentKey(clip), clip.id]
       .map((key) => files.get(key))
       .find((file) => file?.size === clip.sizeBytes)
   }
 
   /** Where a frame of a clip as corrected lies. @see frameOfClip */
-  const wanted = (clip: Clip, index: number): Promise<LyingFrame> => frameOfClip(clip, index, locate)
+  const wanted = (clip: Clip, index: number): Promise<LocatedFrame> => frameOfClip(clip, index, locate)
 
   /**
    * A frame of a clip, its own, by its index in the clip as corrected.
@@ -158,7 +158,7 @@ export const useMedia = defineStore('media', () => {
   async function proofAt(
     clip: Clip,
     index: number,
-    about: Proof['about'],
+    about: EvidenceView['about'],
     signal: AbortSignal,
   ): Promise<ProofAnswer> {
     const lies = await wanted(clip, index)

@@ -3,7 +3,7 @@ import { computed, shallowRef } from 'vue'
 import { regionRates } from '../core/choice/rates'
 import { type Clip, placeOf } from '../core/model/clip'
 import type { Draft } from '../core/edit/draft'
-import { usualRate } from '../core/model/habits'
+import { usualRate } from '../core/model/preferences'
 import { type NumberedClip, type NumberedFile, atRate, lengthened, numberedClip } from '../core/edit/numbered'
 import { takeIn } from '../core/edit/operations'
 import { takeApart, timesPlaced } from '../core/edit/parts'
@@ -12,7 +12,7 @@ import { replaceClip } from '../core/edit/replacing'
 import { type Rate, rateName } from '../core/rate/rate'
 import { picturesToRead } from '../core/reading/numbered/facts'
 import type { ReadAnswer } from '../workers/reading.worker'
-import { useHabits } from './habits'
+import { usePreferences } from './preferences'
 import { useMedia } from './media'
 import { newId, now, useProject } from './project'
 import { type Arriving, readFiles } from './reading-files'
@@ -27,7 +27,7 @@ interface Numbered {
 export const useNumbered = defineStore('numbered', () => {
   const project = useProject()
   const media = useMedia()
-  const habits = useHabits()
+  const habits = usePreferences()
 
   /** Of numbered pictures some are looked at: they tell what all of them are. */
   async function lookInto(

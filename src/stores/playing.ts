@@ -27,7 +27,7 @@ export interface Watched {
 }
 
 /** The stretch that is played. */
-export interface Stretch {
+export interface PlayedRange {
   readonly from: number
   readonly to: number
 }
@@ -58,7 +58,7 @@ export const usePlaying = defineStore('playing', () => {
   let ended: Promise<unknown> = Promise.resolve()
 
   /** Where the frames of all that is on in a stretch come from, of placed timelines too. */
-  async function sourcesOf(doc: Doc, ways: readonly Timeline[], { from, to }: Stretch) {
+  async function sourcesOf(doc: Doc, ways: readonly Timeline[], { from, to }: PlayedRange) {
     const sources = new Map<string, PlayedSource>()
     const [lost, small]: [string[], string[]] = [[], []]
     for (const source of ways.flatMap((timeline) => [...sourcesIn(doc, timeline, from, to)])) {
@@ -107,7 +107,7 @@ export const usePlaying = defineStore('playing', () => {
   }
 
   /** Plays a stretch on some views, from the playhead on where it lies within, until it ends or is stopped. */
-  async function play(watched: readonly Watched[], stretch: Stretch): Promise<void> {
+  async function play(watched: readonly Watched[], stretch: PlayedRange): Promise<void> {
     await halt()
     const { doc } = project
     const [first] = watched
@@ -134,7 +134,7 @@ export const usePlaying = defineStore('playing', () => {
   async function perform(
     doc: Doc,
     watched: readonly Watched[],
-    { from, to }: Stretch,
+    { from, to }: PlayedRange,
     rate: number,
     signal: AbortSignal,
   ): Promise<void> {

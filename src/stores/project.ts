@@ -14,7 +14,7 @@ import { copyMedia } from '../storage/media'
 import type { PutAsideRow } from '../storage/database'
 import { type LoadedProject, type ProjectEntry, listProjects, saveTouched } from '../storage/projects'
 import { thisTab } from '../storage/tabs'
-import { storageTrouble } from '../storage/trouble'
+import { storageError } from '../storage/error'
 import { loadOffPage, takeInOffPage } from '../workers/loading'
 import { useHistory } from './history'
 import { useWriting } from './writing'
@@ -32,7 +32,7 @@ export const useProject = defineStore('project', () => {
       if (written.anew) wasCleared.value = true
       writing.wasWritten(changed.project.id, written.revision, patches, ahead)
     } catch (error) {
-      throw new Error(storageTrouble(error), { cause: error })
+      throw new Error(storageError(error), { cause: error })
     }
   }
   const { doc, show, add, settled, resume, forget, receive, ...history } = useHistory<Doc>(

@@ -16,7 +16,7 @@ import {
   takeInProject,
 } from '../storage/projects'
 import { thisTab } from '../storage/tabs'
-import { storageTrouble } from '../storage/trouble'
+import { storageError } from '../storage/error'
 import { loadOffPage } from '../workers/loading'
 import { newId, now, useProject } from './project'
 
@@ -47,7 +47,7 @@ export const useProjects = defineStore('projects', () => {
       await act()
       await project.list()
     } catch (error) {
-      trouble.value = storageTrouble(error)
+      trouble.value = storageError(error)
     }
   }
 
@@ -171,7 +171,7 @@ export const useProjects = defineStore('projects', () => {
       lastBackup.value = await writeBackupInto(folder.value, doc.project, writeProjectFile(doc), now())
       backedUp = doc
     } catch (error) {
-      trouble.value = `The backup could not be written. ${storageTrouble(error)}`
+      trouble.value = `The backup could not be written. ${storageError(error)}`
       folderStands.value = 'asks'
     }
   }

@@ -1,18 +1,18 @@
 import { proxy } from 'comlink'
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowReactive, watch } from 'vue'
-import type { Clip, Part } from '../core/model/clip'
+import type { Clip, ClipFile } from '../core/model/clip'
 import { timingOfReading } from '../core/model/timing'
 import { countOf } from '../core/motion/timing'
 import { read } from '../core/reading/read'
-import { type Weight, weightOf } from '../core/toll/heavy'
+import { type Weight, playingWeightOf } from '../core/toll/heavy'
 import { fileNameOf } from '../core/words/file-name'
 import { reasonOf } from '../core/words/reason'
-import { contentKey, kindOf, kindOfReading } from '../media/lying'
+import { contentKey, kindOf, kindOfReading } from '../media/frame-locator'
 import type { DecodableFile } from '../media/measure'
 import { byteSource } from '../media/source'
 import { keptProxies } from '../storage/kept-files'
-import { storageTrouble } from '../storage/trouble'
+import { storageError } from '../storage/error'
 import { askFor } from '../workers/job'
 import { proxyService } from '../workers/services'
 import { useMedia } from './media'
@@ -26,8 +26,8 @@ export interface ProxyInWork {
 }
 
 const ending = '.mp4'
-const nameOf = (file: Clip | Part) => `${fileNameOf(contentKey(file))}${ending}`
-const filesOf = (clip: Clip): readonly (Clip | Part)[] => (clip.parts.length ? clip.parts : [clip])
+const nameOf = (file: Clip | ClipFile) => `${fileNameOf(contentKey(file))}${ending}`
+const filesOf = (clip: Clip): readonly (Clip | ClipFile)[] => (clip.parts.length ? clip.parts : [clip])
 
 /** Clips that are heavy to play, and small stand-ins for them: for playing alone, never for what is made. */
 export const useProxies = defineStore('proxies', () => {
@@ -59,7 +59,7 @@ export const useProxies = defineStore('proxies', () => {
     { immediate: true },
   )
 
-  const weight = (clip: Clip): Weight | null => weightOf(clip.reading, paces.get(contentKey(clip)) ?? null)
+  const weight = (clip: Clip): Weight | null => playingWeightOf(clip.reading, paces.get(contentKey(clip)) ?? null)
   const has = (clip: Clip): boolean => filesOf(clip).every((file) => made.has(nameOf(file)))
   /** Bytes of a clip's proxies. */
   const sizeOf = (clip: Clip): number =>
@@ -85,7 +85,7 @@ export const useProxies = defineStore('proxies', () => {
           if (!signal.aborted) await makeOf(clip, signal)
         } catch (error) {
           if (!signal.aborted)
-            troubles.set(clip.id, error instanceof DOMException ? storageTrouble(error) : reasonOf(error))
+            troubles.set(clip.id, error instanceof DOMException ? storageError(error) : reasonOf(error))
         } finally {
           waiting.value--
           inWork.value = null

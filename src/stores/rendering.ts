@@ -9,17 +9,17 @@ import { type Proof, verdictWords } from '../core/model/proof'
 import { wrapped } from '../core/dispatch/usual'
 import type { Deliverable } from '../core/model/deliverable'
 import type { Draft } from '../core/edit/draft'
-import { timelinesWithin } from '../core/model/sense'
+import { timelinesWithin } from '../core/model/integrity'
 import { type Timeline, placementsIn, timecodeAt } from '../core/model/timeline'
 import { layoutOf } from '../core/sound/mix'
 import { fileNameOf } from '../core/words/file-name'
 import { reasonOf } from '../core/words/reason'
-import { contentKey } from '../media/lying'
+import { contentKey } from '../media/frame-locator'
 import type { RenderPlan, RenderProgress } from '../media/render/plan'
-import type { Rendered } from '../media/render/rendering'
+import type { RenderResult } from '../media/render/render'
 import type { MediaLocator } from '../media/source'
 import { keptRenders } from '../storage/kept-files'
-import { storageTrouble } from '../storage/trouble'
+import { storageError } from '../storage/error'
 import { askFor } from '../workers/job'
 import { renderService } from '../workers/services'
 import { useMedia } from './media'
@@ -27,9 +27,9 @@ import { newId, now, useProject } from './project'
 import { useSounds } from './sounds'
 
 /** A whole file; what there is to say of its making is null where it was made elsewhere. */
-export interface Made {
+export interface RenderedFile {
   readonly file: File
-  readonly rendered: Rendered | null
+  readonly rendered: RenderResult | null
 }
 
 /** A render that waits, is made, or is over. */
@@ -42,7 +42,7 @@ export interface QueuedRender {
   readonly progress: RenderProgress | null
   /** Why there is no file. */
   readonly why: string | null
-  readonly made: Made | null
+  readonly made: RenderedFile | null
   /** What was found in the file; null while it was not read back. */
   readonly proof: Proof | null
 }
@@ -105,7 +105,7 @@ export const useRendering = defineStore('rendering', () => {
   }
 
   /** Puts a deliverable into the queue, in the place of what is over of it. */
-  function queued(wanted: Deliverable, made: Made | null) {
+  function queued(wanted: Deliverable, made: RenderedFile | null) {
     const deliverable = wrapped(wanted)
     const id = newId()
     const { doc } = project
@@ -143,7 +143,7 @@ export const useRendering = defineStore('rendering', () => {
       const plan = await planOf(out, deliverable)
       const service = renderService()
       const tell = proxy((progress: RenderProgress) => void change(id, { progress }))
-      const rendered = await askFor<Rendered>(
+      const rendered = await askFor<RenderResult>(
         service,
         async (job) => service.render(job, { ...plan, file }, tell),
         signal,
@@ -202,7 +202,7 @@ export const useRendering = defineStore('rendering', () => {
         .finally(() => ends.delete(id)),
     )
   }
-  const whyOf = (error: unknown) => (error instanceof DOMException ? storageTrouble(error) : reasonOf(error))
+  const whyOf = (error: unknown) => (error instanceof DOMException ? storageError(error) : reasonOf(error))
 
   /** Puts a whole file into a folder, a piece after the other; it stands there once it is whole, and no longer here. */
   async function putInto(

@@ -3,7 +3,7 @@ import { ref, shallowRef, watch } from 'vue'
 import { differencesBetween } from '../core/check/differences'
 import { restore } from '../core/edit/restoring'
 import { type PointEntry, dropPoint, keepPoint, listPoints, loadPoint } from '../storage/points'
-import { storageTrouble } from '../storage/trouble'
+import { storageError } from '../storage/error'
 import { newId, now, useProject } from './project'
 
 /** Restore points of the open project: named, listed, compared with what is, and gone back to. */
@@ -24,7 +24,7 @@ export const useRestoring = defineStore('restoring', () => {
     try {
       await act()
     } catch (error) {
-      trouble.value = storageTrouble(error)
+      trouble.value = storageError(error)
     }
     await list()
   }

@@ -19,7 +19,7 @@ import type { AudioFacts, Reading } from '../core/reading/reading'
 import type { MixOrder, MixPart, SoundFile } from '../media/sound/mixing'
 import { askFor } from '../workers/job'
 import { soundService } from '../workers/services'
-import { contentKey } from '../media/lying'
+import { contentKey } from '../media/frame-locator'
 import { useMedia } from './media'
 
 /** What sounds: the shape of clips' sound, and what of a timeline is heard when. */

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import {
-  type Wanted,
+  type PlacementsToPut,
   addTrack,
   changeSound,
   changeTimeline,
@@ -50,7 +50,7 @@ export const useStrip = defineStore('strip', () => {
   const following = ref<Following>('stays')
   const snaps = ref(true)
   /** What was copied. */
-  const clipboard = shallowRef<readonly Wanted[]>([])
+  const clipboard = shallowRef<readonly PlacementsToPut[]>([])
   /** The treatment of what was copied first. */
   const copiedTreatment = shallowRef<Override | null>(null)
   const viewed = shallowRef<Viewed | null>(null)
@@ -161,7 +161,7 @@ export const useStrip = defineStore('strip', () => {
   function placeFigure(source: Extract<PlacementSource, { kind: 'figure' }>, frames: number): void {
     const id = newId()
     edit('place the test figure', (doc, timelineId) => {
-      const figure: Wanted = {
+      const figure: PlacementsToPut = {
         kind: 'video',
         offset: 0,
         above: 0,

@@ -3,7 +3,7 @@ import { ref, shallowRef } from 'vue'
 import type { ClipInHand } from '../core/terms/term'
 
 /** Where a term was asked for: what to stand beside, and where the keyboard goes back to. */
-export interface Asked {
+export interface TermRequest {
   readonly id: string
   readonly mark: HTMLElement
   /** By pointing it goes with the pointer; asked for, it stays. */
@@ -12,7 +12,7 @@ export interface Asked {
 
 /** The terms that are looked up: one beside its mark, all of them in a list, and the clip that they are told of. */
 export const useTerms = defineStore('terms', () => {
-  const asked = shallowRef<Asked | null>(null)
+  const asked = shallowRef<TermRequest | null>(null)
   const listed = ref(false)
   /** The entry that is open in the list. */
   const chosen = ref<string | null>(null)

@@ -1,5 +1,5 @@
 import { type Clip } from '../core/model/clip'
-import { timelinesWithin } from '../core/model/sense'
+import { timelinesWithin } from '../core/model/integrity'
 import { type FormatOrigin, type Placement, type Timeline } from '../core/model/timeline'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -24,12 +24,12 @@ import { nextTurn } from '../media/turns'
 import { newId, now, useProject } from './project'
 
 /** Where a clip is placed: at the end, or at a frame, what stands there moving on, covered, or left below. */
-export type Where = { readonly how: 'end' } | { readonly how: Putting | 'above'; readonly frame: number }
+export type PlacePosition = { readonly how: 'end' } | { readonly how: Putting | 'above'; readonly frame: number }
 
 /** A clip that waits to be placed. */
 interface Waiting {
   readonly clip: Clip
-  readonly where: Where
+  readonly where: PlacePosition
   readonly marks: Marks | null
 }
 
@@ -112,7 +112,7 @@ export const useTimelines = defineStore('timelines', () => {
   }
 
   /** Places clips on the current timeline, one after the other; stops to ask where one does not match. */
-  function place(clips: readonly Clip[], where: Where = { how: 'end' }, marks: Marks | null = null): void {
+  function place(clips: readonly Clip[], where: PlacePosition = { how: 'end' }, marks: Marks | null = null): void {
     const able = clips.filter((clip) => clip.reading && !clip.fault)
     queue = [...queue, ...able.map((clip) => ({ clip, where, marks }))]
     next()

@@ -5,7 +5,7 @@ import { pictureOfPlacement } from '../core/plan/running'
 import { framesThere } from '../core/edit/placing'
 import { setTimelineFormat } from '../core/edit/operations'
 import {
-  type Part,
+  type TreatmentPart,
   acceptFindings,
   clearDefaults,
   commonCondition,
@@ -63,7 +63,7 @@ export const useTreating = defineStore('treating', () => {
   }
 
   /** Takes back what placements set of their own, or some of it. */
-  const asDefault = (placements: readonly Placement[], parts: readonly Part[] | null = null) =>
+  const asDefault = (placements: readonly Placement[], parts: readonly TreatmentPart[] | null = null) =>
     edit(`treat ${whom(placements)} as the timeline says`, (doc, id) =>
       untreat(doc, id, idsOf(placements), parts),
     )

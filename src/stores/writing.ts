@@ -1,9 +1,9 @@
 import type { Patch } from 'immer'
 import { type Ref, ref, watch } from 'vue'
-import { type WriteLeave, leaveByForce, leaveToWrite, leaveWhenFree } from '../storage/lock'
+import { type WriteLock, stealWriteLock, requestWriteLock, writeLockWhenFree } from '../storage/lock'
 import { takeForWriting } from '../storage/projects'
 import type { AheadEntry } from '../storage/write-ahead'
-import { type TabWord, hearTabs, tellTabs, thisTab } from '../storage/tabs'
+import { type TabMessage, onTabMessage, postToTabs, thisTab } from '../storage/tabs'
 import { recoverOffPage } from '../workers/loading'
 import { type WriteAhead, openWriteAhead } from '../workers/write-ahead'
 
@@ -12,7 +12,7 @@ const patience = 3000
 
 /** Leave to write a project, and the log in which it is written ahead. */
 interface Desk {
-  readonly leave: WriteLeave
+  readonly leave: WriteLock
   readonly log: WriteAhead
 }
 
@@ -59,10 +59,10 @@ export function useWriting(open: Writable) {
 
   /** @returns whether this tab may write a project */
   async function takeLeave(id: string): Promise<boolean> {
-    return desks.has(id) || hold(id, await leaveToWrite(id))
+    return desks.has(id) || hold(id, await requestWriteLock(id))
   }
   /** Has leave to write a project, until it is given back or taken away. */
-  async function hold(id: string, leave: WriteLeave | null): Promise<boolean> {
+  async function hold(id: string, leave: WriteLock | null): Promise<boolean> {
     if (!leave) return false
     // Where nothing can be kept, nobody else keeps anything either.
     await recoverOffPage(id, new Date().toISOString()).catch(() => {})
@@ -88,14 +88,14 @@ export function useWriting(open: Writable) {
     stopFollowing()
     waiting = new AbortController()
     const { signal } = waiting
-    void leaveWhenFree(id, signal).then(async (leave) => {
+    void writeLockWhenFree(id, signal).then(async (leave) => {
       if (!leave) return
       if (signal.aborted || open.id() !== id) return leave.release()
       await writeHere(id, leave)
     })
   }
   /** Writes the open project here from now on, as it was last written there. */
-  async function writeHere(id: string, leave: WriteLeave): Promise<void> {
+  async function writeHere(id: string, leave: WriteLock): Promise<void> {
     stopFollowing()
     await hold(id, leave)
     await open.readAgain(id, true)
@@ -103,21 +103,21 @@ export function useWriting(open: Writable) {
   }
 
   /** Another tab says that it lets a project go, or why not. */
-  let heard: (word: TabWord) => void = () => {}
-  hearTabs((word) => {
+  let heard: (word: TabMessage) => void = () => {}
+  onTabMessage((word) => {
     if (word.projectId !== open.id()) return
     if (word.kind === 'written') void takeWritten(word)
     else if (word.kind === 'asks') void letGo(word)
     else if (word.to === thisTab) heard(word)
   })
-  async function takeWritten(word: Extract<TabWord, { kind: 'written' }>): Promise<void> {
+  async function takeWritten(word: Extract<TabMessage, { kind: 'written' }>): Promise<void> {
     if (!open.readOnly.value || word.revision <= revision) return
     // What was missed in between is read whole.
     if (word.revision > revision + 1) return open.readAgain(word.projectId, false)
     open.receive(word.patches)
     revision = word.revision
   }
-  async function letGo({ projectId, from: to }: TabWord): Promise<void> {
+  async function letGo({ projectId, from: to }: TabMessage): Promise<void> {
     const desk = desks.get(projectId)
     if (!desk || open.readOnly.value) return
     open.readOnly.value = true
@@ -125,13 +125,13 @@ export function useWriting(open: Writable) {
     const why = open.trouble.value
     if (why) {
       open.readOnly.value = false
-      return tellTabs({ kind: 'keeps', projectId, to, why })
+      return postToTabs({ kind: 'keeps', projectId, to, why })
     }
     setTimeout(() => {
       // Nobody took it: it is written here as before.
       if (desks.get(projectId) === desk && open.id() === projectId) open.readOnly.value = false
     }, patience)
-    tellTabs({ kind: 'gives', projectId, to })
+    postToTabs({ kind: 'gives', projectId, to })
   }
 
   /**
@@ -141,11 +141,11 @@ export function useWriting(open: Writable) {
   async function takeOverWriting(force = false): Promise<void> {
     const id = open.id()
     if (!id || !open.readOnly.value) return
-    const word = await new Promise<TabWord | null>((answered) => {
+    const word = await new Promise<TabMessage | null>((answered) => {
       if (force) return answered(null)
       heard = answered
       setTimeout(() => answered(null), patience)
-      tellTabs({ kind: 'asks', projectId: id })
+      postToTabs({ kind: 'asks', projectId: id })
     })
     if (word?.kind === 'keeps') {
       answer.value = `The other tab keeps it, since its last changes are not saved: ${word.why}`
@@ -155,7 +155,7 @@ export function useWriting(open: Writable) {
       answer.value = 'The other tab does not answer. Taken all the same, what it has not saved is lost.'
       return
     }
-    const leave = await leaveByForce(id)
+    const leave = await stealWriteLock(id)
     if (leave) await writeHere(id, leave)
   }
 
@@ -174,7 +174,7 @@ export function useWriting(open: Writable) {
   function wasWritten(projectId: string, count: number, patches: readonly Patch[], ahead: number): void {
     desks.get(projectId)?.log.settled(ahead)
     if (projectId === open.id()) revision = count
-    tellTabs({ kind: 'written', projectId, revision: count, patches })
+    postToTabs({ kind: 'written', projectId, revision: count, patches })
   }
 
   return {

@@ -13,9 +13,9 @@ import { type Deliverable, deliverableOf } from '../core/model/deliverable'
 import type { Draft } from '../core/edit/draft'
 import { deliveredFormats, weightsOf } from '../core/model/project'
 import { type Format, formatName, sameFormat } from '../core/format/format'
-import type { Lean, Mains } from '../core/toll/policy'
+import type { Ranking, Mains } from '../core/toll/policy'
 import { tollTable } from '../core/toll/table'
-import { leanNames } from '../core/toll/weights'
+import { rankingNames } from '../core/toll/weights'
 import { askFor } from '../workers/job'
 import { choiceService } from '../workers/services'
 import { newId, now, useProject } from './project'
@@ -63,7 +63,7 @@ export const useYard = defineStore('yard', () => {
       doc.project.trueDetail = on
     })
   const ballot = computed(() => gatherVotes(whole.value))
-  const lean = computed<Lean>(() => project.doc?.project.lean ?? 'balanced')
+  const lean = computed<Ranking>(() => project.doc?.project.lean ?? 'balanced')
   const options = computed(() => ({
     lean: lean.value,
     policy: project.opened.project.policy,
@@ -150,8 +150,8 @@ export const useYard = defineStore('yard', () => {
       if (clip) clip.priority = priority
     })
 
-  const setLean = (value: Lean) =>
-    project.edit(`rank for ${leanNames[value]}`, (doc) => void (doc.project.lean = value))
+  const setLean = (value: Ranking) =>
+    project.edit(`rank for ${rankingNames[value]}`, (doc) => void (doc.project.lean = value))
 
   const setMains = (value: Mains | null) =>
     project.edit(
@@ -163,7 +163,7 @@ export const useYard = defineStore('yard', () => {
   function choose(format: Format, setBy: SetBy, clip?: string): void {
     if (!project.doc) return
     const { loss, reason } = priceOf(format, ballot.value.blocs, pricing.value)
-    const words = `${clip ? `The format of ${clip}. ` : ''}Loss ${figure(loss, 2)}, ranked for ${leanNames[lean.value]}. ${reason}`
+    const words = `${clip ? `The format of ${clip}. ` : ''}Loss ${figure(loss, 2)}, ranked for ${rankingNames[lean.value]}. ${reason}`
     project.edit(`set the format to ${formatName(format)}`, (doc) =>
       setProjectFormat(doc, { at: now(), setBy, format, reason: words, ...(clip ? { clip } : {}) }),
     )

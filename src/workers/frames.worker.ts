@@ -5,12 +5,12 @@ import type { FrameTimes } from '../core/reading/frame-times'
 import { NoPicture } from '../media/decode/engine'
 import { type FrameAccess, type WantedFile, openFrames } from '../media/frames'
 import { openAccesses } from '../media/open'
-import type { Area } from '../core/compose/laid'
+import type { Area } from '../core/compose/layer-raster'
 import { composer } from '../media/render/composer'
 import type { Composition } from '../media/render/composition'
-import { type Proof, proofOf } from '../media/proof'
+import { type EvidenceView, evidenceViewOf } from '../media/evidence-view'
 import type { MediaLocator } from '../media/source'
-import { walkFrameTimes } from '../media/walk'
+import { walkFrameTimes } from '../media/frame-times'
 import { jobs } from './job'
 
 interface Failure {
@@ -20,7 +20,7 @@ interface Failure {
 export type FrameAnswer = { readonly ok: true; readonly picture: ImageBitmap } | Failure
 export type ComposedAnswer =
   { readonly ok: true; readonly picture: ImageBitmap; readonly trouble: string | null } | Failure
-export type ProofAnswer = { readonly ok: true; readonly proof: Proof } | Failure
+export type ProofAnswer = { readonly ok: true; readonly proof: EvidenceView } | Failure
 
 /** Decoders are dear: this many clips stay open, the least used one is closed. */
 const mostOpen = 6
@@ -75,11 +75,11 @@ const service = {
       (late) => late.ok && late.picture.close(),
     ),
   /** What of a frame of a file proves a measurement. */
-  proof: (id: number, file: WantedFile, index: number, about: Proof['about']): Promise<ProofAnswer> =>
+  proof: (id: number, file: WantedFile, index: number, about: EvidenceView['about']): Promise<ProofAnswer> =>
     running.run(id, (signal) =>
       withFile(file, signal, async (access) => {
         const last = countOf(file.kind.steps) - 1
-        return { ok: true, proof: await proofOf(access, about, index, last, signal) }
+        return { ok: true, proof: await evidenceViewOf(access, about, index, last, signal) }
       }),
     ),
   /** An area of a timeline's frame, composed by the exact kernels, with the planes of the sources decoded once. */

@@ -1,6 +1,6 @@
 import { expose } from 'comlink'
 import type { ClipKind } from '../media/decode/engine'
-import { makeProxy, paceOf } from '../media/proxy'
+import { makeProxy, measurePace } from '../media/proxy'
 import type { MediaLocator } from '../media/source'
 import { jobs } from './job'
 
@@ -18,7 +18,7 @@ const service = {
   ): Promise<void> => running.run(id, (signal) => makeProxy(locator, kind, hasFields, file, tell, signal)),
   /** How many frames of a file are decoded in a second. */
   pace: (id: number, locator: MediaLocator, kind: ClipKind): Promise<number> =>
-    running.run(id, (signal) => paceOf(locator, kind, signal)),
+    running.run(id, (signal) => measurePace(locator, kind, signal)),
   end: running.end,
 }
 

@@ -5,9 +5,9 @@ import { type FrameAccess, openFrames } from '../media/frames'
 import { openAccesses } from '../media/open'
 import { composer } from '../media/render/composer'
 import type { Proof } from '../core/model/proof'
-import { proved } from '../media/render/proving'
+import { verify } from '../media/render/verify'
 import type { RenderOrder, RenderPlan, RenderProgress } from '../media/render/plan'
-import { type Rendered, rendered } from '../media/render/rendering'
+import { type RenderResult, render } from '../media/render/render'
 import { mixer } from '../media/sound/mixing'
 import { jobs } from './job'
 
@@ -38,8 +38,8 @@ const goesOn = () => (waiting ? new Promise<void>((go) => waiting?.push(go)) : P
 
 const service = {
   /** Renders one file. */
-  render: (id: number, order: RenderOrder, tell: (progress: RenderProgress) => void): Promise<Rendered> =>
-    running.run(id, (signal) => rendered(order, { planes, mix, goesOn }, tell, signal)),
+  render: (id: number, order: RenderOrder, tell: (progress: RenderProgress) => void): Promise<RenderResult> =>
+    running.run(id, (signal) => render(order, { planes, mix, goesOn }, tell, signal)),
   /** Reads a rendered file back and holds it against what was asked. */
   prove: (
     id: number,
@@ -49,7 +49,7 @@ const service = {
     at: string,
     tell: (progress: RenderProgress) => void,
   ): Promise<Proof> =>
-    running.run(id, (signal) => proved(order, file, all, at, { planes, mix }, tell, signal)),
+    running.run(id, (signal) => verify(order, file, all, at, { planes, mix }, tell, signal)),
   pause(isPaused: boolean): void {
     const those = waiting
     waiting = isPaused ? (those ?? []) : null

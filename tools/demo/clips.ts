@@ -1,5 +1,5 @@
 import {
-  type Scene,
+  type DemoScene,
   furnaceHall,
   grainyTower,
   heat,
@@ -14,7 +14,7 @@ import {
 /** One drawn clip: what is drawn, at which raster and how often, and how the media toolkit writes it. */
 export interface DrawnClip {
   readonly file: string
-  readonly scene: Scene
+  readonly scene: DemoScene
   /** The raster that is drawn; the toolkit may scale it afterwards. */
   readonly width: number
   readonly height: number

@@ -1,7 +1,7 @@
 import type { SKRSContext2D } from '@napi-rs/canvas'
 
 /** Draws one moment of a scene into a frame of w×h; `t` in seconds. All sizes are in hundredths of the height. */
-export type Scene = (c: SKRSContext2D, w: number, h: number, t: number) => void
+export type DemoScene = (c: SKRSContext2D, w: number, h: number, t: number) => void
 
 type Point = readonly [number, number]
 
@@ -87,7 +87,7 @@ function person(c: SKRSContext2D, x: number, ground: number, s: number, step: nu
   disc(c, '#c79a78', x + s * 0.03, ground - s * 0.91, s * 0.08)
 }
 
-export const furnaceHall: Scene = (c, w, h, t) => {
+export const furnaceHall: DemoScene = (c, w, h, t) => {
   rect(c, '#2b2a2b', 0, 0, w, h)
   for (let i = 0; i < 5; i++) {
     const x = w * (0.08 + i * 0.21)
@@ -124,7 +124,7 @@ export const furnaceHall: Scene = (c, w, h, t) => {
   person(c, w * (1.05 - ((t * 0.045) % 1.1)), h * 0.93, h * 0.38, t * 4, '#37302a')
 }
 
-export const swingingBell: Scene = (c, w, h, t) => {
+export const swingingBell: DemoScene = (c, w, h, t) => {
   rect(c, '#9fb0b8', 0, 0, w, h)
   for (let i = 0; i < 4; i++)
     disc(c, '#b4c2c8', w * ((0.2 * i + t * 0.03) % 1.2), h * (0.2 + 0.09 * i), h * 0.13)
@@ -134,7 +134,7 @@ export const swingingBell: Scene = (c, w, h, t) => {
   bell(c, w * 0.5, h * 0.16, h * 0.62, 0.5 * Math.sin(t * 2.9))
 }
 
-export const pour: Scene = (c, w, h, t) => {
+export const pour: DemoScene = (c, w, h, t) => {
   rect(c, '#1f1b1a', 0, 0, w, h)
   const heat = 0.8 + 0.2 * Math.sin(t * 9)
   disc(c, 'rgba(190,84,30,0.25)', w * 0.55, h * 0.62, h * 0.44 * heat)
@@ -177,7 +177,7 @@ export const pour: Scene = (c, w, h, t) => {
   person(c, w * 0.16, h * 0.95, h * 0.56, Math.sin(t) * 0.4, '#332b27')
 }
 
-export const tower: Scene = (c, w, h, t) => {
+export const tower: DemoScene = (c, w, h, t) => {
   rect(c, '#c9b79a', 0, 0, w, h)
   disc(c, '#f0dfb8', w * 0.78, h * 0.26, h * 0.09)
   for (let i = 0; i < 6; i++)
@@ -210,7 +210,7 @@ export const tower: Scene = (c, w, h, t) => {
   }
 }
 
-export const raising: Scene = (c, w, h, t) => {
+export const raising: DemoScene = (c, w, h, t) => {
   rect(c, '#8f8778', 0, 0, w, h)
   rect(c, '#6b6457', 0, h * 0.78, w, h * 0.22)
   fillShape(c, '#4d473d', [
@@ -229,7 +229,7 @@ export const raising: Scene = (c, w, h, t) => {
     person(c, w * ((0.06 + 0.2 * i + t * 0.035) % 1), h * 0.94, h * 0.3, t * 4 + i, '#35312a')
 }
 
-export const phoneVisit: Scene = (c, w, h, t) => {
+export const phoneVisit: DemoScene = (c, w, h, t) => {
   rect(c, '#b9bfb4', 0, 0, w, h)
   rect(c, '#74705f', 0, h * 0.7, w, h * 0.3)
   rect(c, '#5d4b3c', w * 0.16, h * 0.2, w * 0.68, h * 0.52)
@@ -239,7 +239,7 @@ export const phoneVisit: Scene = (c, w, h, t) => {
   person(c, w * (0.2 + 0.14 * t), h * 0.86, h * (0.3 + near), t * 6, '#2f4456')
 }
 
-export const heat: Scene = (c, w, h, t) => {
+export const heat: DemoScene = (c, w, h, t) => {
   rect(c, '#14103a', 0, 0, w, h)
   const rings: [string, number][] = [
     ['#3b1a70', 0.46],
@@ -256,7 +256,7 @@ export const heat: Scene = (c, w, h, t) => {
   c.fillText(`${(1086 + 14 * Math.sin(t * 1.7)).toFixed(0)} °C`, w * 0.04, h * 0.08)
 }
 
-export const mouldCheck: Scene = (c, w, h, t) => {
+export const mouldCheck: DemoScene = (c, w, h, t) => {
   rect(c, '#5a4c40', 0, 0, w, h)
   disc(c, '#7a6755', w * 0.5, h * 0.5, h * 0.42)
   disc(c, '#43382f', w * 0.5, h * 0.5, h * 0.26)
@@ -275,7 +275,7 @@ export const mouldCheck: Scene = (c, w, h, t) => {
 }
 
 /** The tower with what a sharp lens shows of it: grains of stone and gravel, each a pixel or two, always in the same places. */
-export const grainyTower: Scene = (c, w, h, t) => {
+export const grainyTower: DemoScene = (c, w, h, t) => {
   tower(c, w, h, t)
   let x = 20_260_501
   const random = () => (x = (Math.imul(x, 1103515245) + 12345) & 0x7fffffff) / 0x7fffffff

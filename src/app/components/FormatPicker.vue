@@ -2,18 +2,18 @@
 import { sizeKey } from '../../core/picture/size'
 import { Button, Input } from 'ant-design-vue'
 import { computed, ref } from 'vue'
-import { usualRate } from '../../core/model/habits'
+import { usualRate } from '../../core/model/preferences'
 import { type SetBy } from '../../core/model/timeline'
 import { type Format, formatName, makeFormat } from '../../core/format/format'
 import { parseFormat } from '../../core/format/parse'
 import { isStandardFormat, objections, standardSizes } from '../../core/format/standard'
 import { rateWithScan } from '../../core/rate/rate'
-import { useHabits } from '../../stores/habits'
+import { usePreferences } from '../../stores/preferences'
 
 /** A format out of three sources: typed, a standard size at the rate of `base`, or one of the editor's own. */
 const props = defineProps<{ base: Format | null; verb: string; name: string }>()
 const emit = defineEmits<{ pick: [format: Format, setBy: SetBy] }>()
-const habits = useHabits()
+const habits = usePreferences()
 
 const text = ref('')
 const trouble = ref<string | null>(null)

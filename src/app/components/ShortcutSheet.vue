@@ -3,15 +3,15 @@ import { useEventListener } from '@vueuse/core'
 import { Button, Input, Modal } from 'ant-design-vue'
 import { computed, ref, shallowRef } from 'vue'
 import { useRoute } from 'vue-router'
-import { useHabits } from '../../stores/habits'
-import { type Action, actions, actionsIn, wheres } from '../keys/actions'
+import { usePreferences } from '../../stores/preferences'
+import { type Action, actions, actionsIn, keyScopes } from '../keys/actions'
 import { keyFor, keyName, keyOf, objection } from '../keys/bindings'
 import { keysListed } from '../keys/use-keys'
 import { places } from '../place'
 
 /** What the keyboard does here, searched and changed; of all places when that is asked for. */
 const route = useRoute()
-const habits = useHabits()
+const habits = usePreferences()
 const everyPlace = ref(false)
 const search = ref('')
 
@@ -24,7 +24,7 @@ const found = computed(() => {
   const wanted = search.value.trim().toLowerCase()
   const all = everyPlace.value ? actions : actionsIn(place)
   return all.filter((action) =>
-    `${action.does} ${name(action)} ${wheres[action.where].name}`.toLowerCase().includes(wanted),
+    `${action.does} ${name(action)} ${keyScopes[action.where].name}`.toLowerCase().includes(wanted),
   )
 })
 const groups = computed(() =>
@@ -83,8 +83,8 @@ useEventListener(document, 'keydown', ({ key }: KeyboardEvent) => {
     <p v-if="trouble" role="alert" class="severe">{{ trouble }}</p>
     <div class="keys">
       <p v-if="groups.length === 0" class="quiet">No key does that.</p>
-      <section v-for="group in groups" :key="group.where" :aria-label="wheres[group.where].name">
-        <h3>{{ wheres[group.where].name }}</h3>
+      <section v-for="group in groups" :key="group.where" :aria-label="keyScopes[group.where].name">
+        <h3>{{ keyScopes[group.where].name }}</h3>
         <ul>
           <li v-for="action in group.actions" :key="action.id" :class="{ own: isOwn(action) }">
             <kbd class="figures">{{ waiting === action ? 'press a key' : name(action) }}</kbd>

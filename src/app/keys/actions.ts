@@ -1,7 +1,7 @@
 import type { Place } from '../place'
 
 /** Where keys are heard: each place of the keyboard has its own, and none of them may clash within one. */
-export const wheres = {
+export const keyScopes = {
   everywhere: { name: 'everywhere', place: null },
   lists: { name: 'in every list', place: null },
   arrivals: { name: 'in the list of clips', place: 'arrivals' },
@@ -14,21 +14,21 @@ export const wheres = {
   picture: { name: 'on the picture in hand', place: 'timelines' },
   choices: { name: 'in the choices of a docket', place: 'timelines' },
 } as const satisfies Record<string, { readonly name: string; readonly place: Place | null }>
-export type Where = keyof typeof wheres
+export type KeyScope = keyof typeof keyScopes
 
 /** What a key does. Fixed ones are those of every program (arrows, Enter, Ctrl Z); the others may be changed or turned off. */
 export interface Action {
   readonly id: string
-  readonly where: Where
+  readonly where: KeyScope
   /** As the browser names keys: `KeyboardEvent.key`; for fixed ones as it is told to people. */
   readonly key: string
   readonly does: string
   readonly fixed: boolean
 }
 
-const fixed = (where: Where, lines: readonly (readonly [key: string, does: string])[]): Action[] =>
+const fixed = (where: KeyScope, lines: readonly (readonly [key: string, does: string])[]): Action[] =>
   lines.map(([key, does]) => ({ id: `${where}.${does}`, where, key, does, fixed: true }))
-const own = (where: Where, lines: readonly (readonly [id: string, key: string, does: string])[]): Action[] =>
+const own = (where: KeyScope, lines: readonly (readonly [id: string, key: string, does: string])[]): Action[] =>
   lines.map(([id, key, does]) => ({ id: `${where}.${id}`, where, key, does, fixed: false }))
 
 /** Everything that the keyboard does, place by place: the sheet of keys and every listener read it. */
@@ -135,6 +135,6 @@ export const actions: readonly Action[] = [
 
 /** The keys that are heard in a place, its own first. */
 export const actionsIn = (place: Place | null): Action[] => {
-  const here = actions.filter(({ where }) => wheres[where].place === place && place !== null)
-  return [...here, ...actions.filter(({ where }) => wheres[where].place === null)]
+  const here = actions.filter(({ where }) => keyScopes[where].place === place && place !== null)
+  return [...here, ...actions.filter(({ where }) => keyScopes[where].place === null)]
 }

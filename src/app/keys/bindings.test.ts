@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { actions, actionsIn, wheres } from './actions'
+import { actions, actionsIn, keyScopes } from './actions'
 import { keyFor, keyName, meant, objection } from './bindings'
 
 const action = (id: string) => actions.find((one) => one.id === id)!
@@ -16,7 +16,7 @@ describe('the usual keys', () => {
     expect(actionsIn('timelines').some(({ where }) => where === 'yard')).toBe(false)
     for (const place of ['arrivals', 'yard', 'timelines', 'dispatch', null] as const)
       expect(actionsIn(place).some(({ id }) => id === 'everywhere.keys')).toBe(true)
-    for (const { where } of actions) expect(wheres[where]).toBeDefined()
+    for (const { where } of actions) expect(keyScopes[where]).toBeDefined()
   })
 })
 

@@ -1,4 +1,4 @@
-import { type Action, type Where, actions } from './actions'
+import { type Action, type KeyScope, actions } from './actions'
 
 /** Keys that an editor set: by action, the key, or nothing where it is turned off. */
 export type OwnKeys = Readonly<Record<string, string>>
@@ -17,7 +17,7 @@ const changeable = actions.filter((action) => !action.fixed)
  * that key away.
  */
 export function meant(
-  where: Where,
+  where: KeyScope,
   event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey'>,
   own: OwnKeys,
 ): string | null {

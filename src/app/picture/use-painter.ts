@@ -1,9 +1,9 @@
-import { framesIn } from '../../core/motion/shown'
+import { framesShown } from '../../core/motion/shown'
 import { type Ref, onBeforeUnmount, ref, watch } from 'vue'
 import type { Layer } from '../../core/plan/layers'
 import type { Format } from '../../core/format/format'
-import { composed } from '../../stores/composing'
-import { contentKey } from '../../media/lying'
+import { composeArea } from '../../stores/composing'
+import { contentKey } from '../../media/frame-locator'
 import { useMedia } from '../../stores/media'
 import { useProject } from '../../stores/project'
 import { type Painting, needsLines, paint, putExactly } from '../../media/play/paint'
@@ -64,7 +64,7 @@ export function usePainter(canvas: Ref<HTMLCanvasElement | null>, wish: () => Wi
         const widest = needsLines(layer.shown) || now.painting.field ? whole : (now.widest ?? whole)
         names.set(layer, (index) => nameOf(layer, index, widest))
         const clip = layer.source.kind === 'clip' ? project.doc?.clips[layer.source.clipId] : undefined
-        for (const index of clip ? framesIn(layer.shown) : []) {
+        for (const index of clip ? framesShown(layer.shown) : []) {
           const name = nameOf(layer, index, widest)
           const known = decoded.get(name) ?? held.get(name)
           if (known) decoded.set(name, known)
@@ -100,7 +100,7 @@ export function usePainter(canvas: Ref<HTMLCanvasElement | null>, wish: () => Wi
     if (width <= 0 || height <= 0) return
     const area = { x, y, width, height }
     try {
-      const answer = await composed(project.doc, painting.layers, format, area, signal)
+      const answer = await composeArea(project.doc, painting.layers, format, area, signal)
       if (!answer.ok) return
       if (!signal.aborted && canvas.value) {
         putExactly(canvas.value, painting, answer.picture, area)

@@ -11,7 +11,7 @@ import { useYard } from '../../stores/yard'
 import type { Place } from '../place'
 
 /** A step of the walk: where it is, what it points at, what it says, and what it does by itself. */
-export interface Step {
+export interface TourStep {
   readonly place: Place
   readonly title: string
   readonly says: string
@@ -47,7 +47,7 @@ const placed = ['hall_wide_A004', 'bell_swing_B011', 'archive_reel2', 'clerk_pho
 const heldBack = makeFormat({ width: 1920, height: 1080 }, rational(25))
 
 /** Eight steps along the line, on the demo's own clips. */
-export const steps: readonly Step[] = [
+export const steps: readonly TourStep[] = [
   {
     place: 'arrivals',
     title: 'What came in',
@@ -146,7 +146,7 @@ export const steps: readonly Step[] = [
 ]
 
 /** Goes to a step: to its place first, then what it does. */
-export async function goTo(step: Step, router: Router, signal: AbortSignal): Promise<void> {
+export async function goTo(step: TourStep, router: Router, signal: AbortSignal): Promise<void> {
   const { params, name } = router.currentRoute.value
   if (name !== step.place) await router.push({ name: step.place, params: { id: params.id } })
   await step.prepare?.(signal)

@@ -8,7 +8,7 @@ import {
   slowed,
 } from '../edit/carrying'
 import type { CarriedBoundary } from '../edit/carry'
-import type { Making } from '../edit/nesting'
+import type { NewTimelineNames } from '../edit/nesting'
 import { type Doc } from '../model/project'
 import { type Placement, type Timeline, lengthOf } from '../model/timeline'
 import { everyFrame } from '../motion/speed'
@@ -70,7 +70,7 @@ export function carryPrice(
   timeline: Timeline,
   way: CarryWay,
   wish: CarryWish,
-  making: Making,
+  making: NewTimelineNames,
   reason = '',
 ): CarryPrice {
   const cut = carriedBy(doc, timeline, way, wish, making, reason)
@@ -107,7 +107,7 @@ function carriedBy(
   timeline: Timeline,
   way: CarryWay,
   wish: CarryWish,
-  making: Making,
+  making: NewTimelineNames,
   reason: string,
 ): CarriedCut {
   switch (way) {

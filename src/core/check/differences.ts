@@ -2,7 +2,7 @@ import { type Doc, formatOf, sourceName, timelinesOf } from '../model/project'
 import { type Placement, type Timeline, leadsIn, placementsIn } from '../model/timeline'
 import { formatName } from '../format/format'
 import type { Corrections } from '../reading/correct'
-import { leanNames } from '../toll/weights'
+import { rankingNames } from '../toll/weights'
 import { overrideWords } from '../treatment/words'
 import { counted } from '../words/figures'
 
@@ -31,7 +31,7 @@ function projectDifferences({ project: a }: Doc, { project: b }: Doc): string[] 
   const said: string[] = []
   if (a.name !== b.name) said.push(`called “${a.name}” → “${b.name}”`)
   if (!same(a.format, b.format)) said.push(`project format ${formatIn(a.format)} → ${formatIn(b.format)}`)
-  if (a.lean !== b.lean) said.push(`ranked for ${leanNames[a.lean]} → ${leanNames[b.lean]}`)
+  if (a.lean !== b.lean) said.push(`ranked for ${rankingNames[a.lean]} → ${rankingNames[b.lean]}`)
   if (!same(a.policy, b.policy)) said.push('own weights')
   if (!same(a.deliverables, b.deliverables))
     said.push(`deliverables ${a.deliverables.length} → ${b.deliverables.length}`)

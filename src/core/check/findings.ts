@@ -12,7 +12,7 @@ import type { Offered } from '../choice/proposed'
 import { counted } from '../words/figures'
 import { type Taken, proposing, takenWords } from './proposals'
 import type { Check } from './check'
-import { type Standing, type Whole, placesOf, standingsOf, wholeOf } from './standing'
+import { type AlikePlacements, type Whole, placesOf, alikePlacementsOf, wholeOf } from './alike-placements'
 
 /** What becomes of a whole timeline by an action: before and after. */
 export interface Becomes {
@@ -102,10 +102,10 @@ export const becomes = (before: Whole, after: Whole): Becomes => ({
 })
 
 /** What helps those that stand alike: what is set and corrected of each, and what they pay then. */
-type Helps = ReadonlyMap<Standing, Pick<Offered, 'set' | 'change' | 'toll'>>
+type Helps = ReadonlyMap<AlikePlacements, Pick<Offered, 'set' | 'change' | 'toll'>>
 
 /** What all of a timeline pay when something is done. */
-const paying = (standings: readonly Standing[], helps: Helps): readonly Standing[] =>
+const paying = (standings: readonly AlikePlacements[], helps: Helps): readonly AlikePlacements[] =>
   standings.map((standing) => {
     const done = helps.get(standing)
     return done ? { ...standing, toll: done.toll } : standing
@@ -113,22 +113,22 @@ const paying = (standings: readonly Standing[], helps: Helps): readonly Standing
 
 type Kind = FindingGroup['kind']
 /** What a kind of charge loses on a timeline, over the running time of those that pay it. */
-const lostBy = (standings: readonly Standing[], kind: Kind): number =>
+const lostBy = (standings: readonly AlikePlacements[], kind: Kind): number =>
   standings.reduce((sum, { toll, frames }) => {
     const charge = toll.charges.find((one) => one.kind === (kind === 'hairline' ? 'bars' : kind))
     return sum + (charge?.loss ?? 0) * frames
   }, 0)
 
 /** The standings to which each kind of thing happens, and what each pays for it. What costs nothing is no finding. */
-function byKind(standings: readonly Standing[], format: Format): Map<Kind, Map<Standing, Charge>> {
-  const kinds = new Map<Kind, Map<Standing, Charge>>()
+function byKind(standings: readonly AlikePlacements[], format: Format): Map<Kind, Map<AlikePlacements, Charge>> {
+  const kinds = new Map<Kind, Map<AlikePlacements, Charge>>()
   for (const standing of standings) {
     const { picture, treatment } = standing.settled
     const isHairline = () => picture !== null && hasHairline(fitPicture(picture, format, treatment.framing))
     for (const charge of standing.toll.charges) {
       if (charge.grade === 'free') continue
       const kind = charge.kind === 'bars' && isHairline() ? 'hairline' : charge.kind
-      kinds.set(kind, (kinds.get(kind) ?? new Map<Standing, Charge>()).set(standing, charge))
+      kinds.set(kind, (kinds.get(kind) ?? new Map<AlikePlacements, Charge>()).set(standing, charge))
     }
   }
   return kinds
@@ -139,10 +139,10 @@ function byKind(standings: readonly Standing[], format: Format): Map<Kind, Map<S
  * nothing is no finding.
  */
 export function findingGroups(doc: Doc, timeline: Timeline, check: Check): FindingGroup[] {
-  const standings = standingsOf(doc, timeline, check)
+  const standings = alikePlacementsOf(doc, timeline, check)
   const propose = proposing(doc, timeline)
   const offered = new Map(standings.map((standing) => [standing, propose(standing.first)]))
-  const withSetOf = (set: Override) => (standing: Standing) => ({
+  const withSetOf = (set: Override) => (standing: AlikePlacements) => ({
     set,
     change: {},
     toll: settlePlacement(
@@ -192,7 +192,7 @@ function acceptedWord(timeline: Timeline, kind: string, placements: readonly Pla
 }
 
 /** What is done to each that stands so; null where nothing is. */
-type Help = (standing: Standing) => Pick<Offered, 'set' | 'change' | 'toll'> | null
+type Help = (standing: AlikePlacements) => Pick<Offered, 'set' | 'change' | 'toll'> | null
 
 /**
  * What helps against a kind: what is proposed, where it helps, and the action of least loss where that is another.
@@ -200,9 +200,9 @@ type Help = (standing: Standing) => Pick<Offered, 'set' | 'change' | 'toll'> | n
  */
 function helpFor(
   kind: Kind,
-  found: readonly Standing[],
+  found: readonly AlikePlacements[],
   check: Check,
-  standings: readonly Standing[],
+  standings: readonly AlikePlacements[],
   helps: readonly Help[],
 ): Pick<FindingGroup, 'cure' | 'less'> {
   const now = wholeOf(standings)

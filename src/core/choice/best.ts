@@ -6,13 +6,13 @@ import type { Weights } from '../toll/policy'
 import { settleToll } from '../toll/toll'
 import { landsWhole } from '../toll/ways'
 import type { FieldMethod, Fields, Motion, Override, Phase, Treatment } from '../treatment/treatment'
-import type { Way } from '../treatment/way'
+import type { Run } from '../treatment/run'
 
 /** A treatment that loses less than the one in force: what it sets, what it pays, and how the clip runs so. */
 export interface Better {
   readonly set: Override
   readonly toll: Toll
-  readonly way: Way
+  readonly way: Run
 }
 
 /** In this order where they lose alike: what is in force comes before all of them. */

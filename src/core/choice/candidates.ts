@@ -4,18 +4,18 @@ import { type FieldOrder } from '../picture/scan'
 import { type FrameSize, sizeKey, square } from '../picture/size'
 import { uprightSize } from '../picture/turn'
 import { isTapeRaster } from '../format/standard'
-import type { Lean, Mains, Policy } from '../toll/policy'
+import type { Ranking, Mains, Policy } from '../toll/policy'
 import { candidateRates, interlacedRates, regionRates } from './rates'
 import { candidateSizes } from './sizes'
 import { gatherWeight, mostHeld } from './weight'
 import type { Bloc } from './bloc'
 
 /** What the candidates follow besides the footage. */
-export interface Wanted {
+export interface RankingWishes {
   readonly deliverables: readonly Format[]
   readonly mains: Mains | null
   readonly policy: Policy
-  readonly lean?: Lean
+  readonly lean?: Ranking
 }
 
 /**
@@ -25,7 +25,7 @@ export interface Wanted {
  */
 export function candidateFormats(
   blocs: readonly Bloc[],
-  wanted: Wanted,
+  wanted: RankingWishes,
   tried: readonly Format[] = [],
 ): Format[] {
   const { deliverables, mains, policy } = wanted

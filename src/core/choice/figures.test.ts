@@ -4,14 +4,14 @@ import { formatText } from '../format/format'
 import { parseFormat } from '../format/parse'
 import { isTapeRaster, standardSizes } from '../format/standard'
 import { equal, rational, toNumber } from '../rational/rational'
-import { Lean, type Mains, defaultPolicy } from '../toll/policy'
+import { Ranking, type Mains, defaultPolicy } from '../toll/policy'
 import { bloc, footage } from './bloc.fixture'
 import { rank } from './rank'
 import { gatherVotes } from './vote'
 
 const format = (text: string) => parseFormat(text)!.format
 interface Given {
-  readonly lean?: Lean
+  readonly lean?: Ranking
   readonly deliver?: readonly string[]
   readonly mains?: Mains
 }
@@ -227,7 +227,7 @@ describe('random mixes', () => {
   it('recommend no rate over 60 or under 20, and no tape or odd size unless nine tenths hold it', () => {
     const standard = new Set(standardSizes.map((size) => `${size.width}x${size.height}`))
     fc.assert(
-      fc.property(mix, fc.constantFrom<Lean>(...Lean.options), (mixed, lean) => {
+      fc.property(mix, fc.constantFrom<Ranking>(...Ranking.options), (mixed, lean) => {
         const blocs = mixed.map(([size, rate, weight]) => bloc(`${size}@${rate}`, weight))
         const all = mixed.reduce((sum, part) => sum + part[2], 0)
         const usual = mixed.filter(([, rate]) => !isOutside(rate)).reduce((sum, part) => sum + part[2], 0)

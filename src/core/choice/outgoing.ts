@@ -42,7 +42,7 @@ const outOf = (terms: readonly OutTerm[]): Out => ({
  * What is lost after a timeline of a format, for one clip and its toll there. Where deliverables are known, the timeline is
  * carried to each by fit or fill, whichever costs less; else it is taken to be seen on an HD screen that is progressive.
  */
-export function outgoing(format: Format, pricing: Pricing): (picture: Picture | null, toll: Toll) => Out {
+export function onwardLosses(format: Format, pricing: Pricing): (picture: Picture | null, toll: Toll) => Out {
   const known = new Map<string, Out>()
   return (picture, toll) => {
     const rate = picture && wholeRate(picture, toll)

@@ -3,8 +3,8 @@ import type { ChargeKind } from '../toll/charge'
 import type { OutTerm } from './outgoing'
 import { emptyOut, faresIn } from './price'
 import { type RankOptions, pricingOf } from './rank'
-import { counted } from './vote'
-import { weightOf } from './weight'
+import { countedBlocs } from './vote'
+import { totalWeight } from './weight'
 import type { Bloc } from './bloc'
 
 /** How much of a loss comes from one kind of charge, or from one reason after the timeline. */
@@ -19,14 +19,14 @@ export interface LossPart {
  */
 export function lossParts(format: Format, all: readonly Bloc[], options: RankOptions): LossPart[] {
   const pricing = pricingOf(options)
-  const blocs = counted(all, options.policy)
+  const blocs = countedBlocs(all, options.policy)
   const values = new Map<LossPart['kind'], number>()
   const share = (lost: number, among: readonly { kind: LossPart['kind']; loss: number }[]) => {
     const sum = among.reduce((total, one) => total + one.loss, 0)
     if (sum > 0)
       for (const { kind, loss } of among) values.set(kind, (values.get(kind) ?? 0) + (lost * loss) / sum)
   }
-  const weight = weightOf(blocs)
+  const weight = totalWeight(blocs)
   if (weight === 0) {
     const { loss, terms } = emptyOut(format, pricing)
     share(loss, terms)

@@ -2,7 +2,7 @@ import { type Grade } from '../toll/grade'
 import type { Format } from '../format/format'
 import { type Toll, tollFrom } from '../toll/charge'
 import { aspectOfCharge } from '../toll/sentence'
-import { type Out, type Pricing, outgoing } from './outgoing'
+import { type Out, type Pricing, onwardLosses } from './outgoing'
 import type { Bloc } from './bloc'
 
 /** What all footage pays in a format. Shares are of weighted running time. */
@@ -28,7 +28,7 @@ export interface Fare {
 /** What every bloc pays in a format and after it. */
 export function faresIn(format: Format, blocs: readonly Bloc[], pricing: Pricing): Fare[] {
   const row = pricing.table.at(format)
-  const outOf = outgoing(format, pricing)
+  const outOf = onwardLosses(format, pricing)
   return blocs.map((bloc) => {
     const toll = isFrameForFrame(bloc) ? withoutMotion(row.of(bloc.picture)) : row.of(bloc.picture)
     const out = outOf(isFrameForFrame(bloc) ? null : bloc.picture, toll)
@@ -51,7 +51,7 @@ const isFree = ({ grade, charges }: Toll): boolean =>
 
 /** What a timeline loses after it where no footage decides. */
 export const emptyOut = (format: Format, pricing: Pricing): Out =>
-  outgoing(format, pricing)(null, tollFrom([]))
+  onwardLosses(format, pricing)(null, tollFrom([]))
 
 /** The price of a format: Σ weight · loss / Σ weight; without footage, what is lost after the timeline. */
 export function priceIn(format: Format, blocs: readonly Bloc[], pricing: Pricing): Price {

@@ -2,13 +2,13 @@ import type { Format } from '../format/format'
 import type { Picture } from '../picture/picture'
 import { type FrameSize, displayAspect, displaySize } from '../picture/size'
 import { uprightSize } from '../picture/turn'
-import { type Rate, doubled, filmRate } from '../rate/rate'
+import { type Rate, doubledRate, filmRate } from '../rate/rate'
 import { equal, rational, toNumber } from '../rational/rational'
 import type { Sides } from '../treatment/treatment'
 import type { Untreated } from './untreated'
 
 /** What is done to a clip, one after the other, so that it runs in a timeline. */
-export type Step =
+export type TreatmentStep =
   | 'remove-pulldown'
   | 'remove-repeats'
   | 'weave'
@@ -23,7 +23,7 @@ export type Step =
 
 /** What an editor does as a matter of course with a clip that nobody has treated. */
 export interface Proposal {
-  readonly steps: readonly Step[]
+  readonly steps: readonly TreatmentStep[]
   readonly framing: 'same' | 'fit' | 'fill' | 'one-to-one'
   /** Baked bars that are cropped away; null where none are. */
   readonly crop: Sides | null
@@ -44,7 +44,7 @@ export function proposal(clip: Untreated, format: Format): Proposal {
   return { steps: stepsFor(clip, format), ...framingFor(clip, format) }
 }
 
-function stepsFor(clip: Untreated, format: Format): readonly Step[] {
+function stepsFor(clip: Untreated, format: Format): readonly TreatmentStep[] {
   const { picture, pulldown, repeats, isOfOneMoment } = clip
   const { rate, scan, pulldownOut } = picture
   if (!rate) return []
@@ -60,11 +60,11 @@ function stepsFor(clip: Untreated, format: Format): readonly Step[] {
   return format.scan === 'interlaced' ? fieldsIn(picture, rate, format) : deinterlaced(rate, format.rate)
 }
 
-function progressive({ captureRate, picture }: Untreated, rate: Rate, format: Format): readonly Step[] {
+function progressive({ captureRate, picture }: Untreated, rate: Rate, format: Format): readonly TreatmentStep[] {
   const { rate: timeline, scan } = format
   if (equal(rate, timeline)) return []
   if (scan === 'interlaced') {
-    if (equal(rate, doubled(timeline))) return ['fields-from-frames']
+    if (equal(rate, doubledRate(timeline))) return ['fields-from-frames']
     if (isOneOf(rate, film) && equal(timeline, ntsc)) return ['pulldown']
   }
   if (captureRate && toNumber(captureRate) > toNumber(rate)) return ['every-frame']
@@ -72,15 +72,15 @@ function progressive({ captureRate, picture }: Untreated, rate: Rate, format: Fo
   return isNear(rate, timeline) ? ['every-frame'] : ['nearest']
 }
 
-function deinterlaced(rate: Rate, timeline: Rate): readonly Step[] {
+function deinterlaced(rate: Rate, timeline: Rate): readonly TreatmentStep[] {
   if (equal(rate, timeline)) return ['deinterlace-same']
-  if (equal(doubled(rate), timeline)) return ['deinterlace-double']
+  if (equal(doubledRate(rate), timeline)) return ['deinterlace-double']
   return equal(rate, r25) && isOneOf(timeline, film)
     ? ['deinterlace-same', 'every-frame']
     : ['deinterlace-double', 'nearest']
 }
 
-function fieldsIn({ fieldOrder }: Picture, rate: Rate, format: Format): readonly Step[] {
+function fieldsIn({ fieldOrder }: Picture, rate: Rate, format: Format): readonly TreatmentStep[] {
   if (!equal(rate, format.rate)) return ['deinterlace-double', 'nearest']
   const isOther = fieldOrder !== null && fieldOrder !== 'unknown' && fieldOrder !== format.fieldOrder
   return isOther ? ['keep-fields', 'shift-order'] : ['keep-fields']

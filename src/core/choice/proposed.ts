@@ -10,7 +10,7 @@ import { type Settled, settleToll } from '../toll/toll'
 import { type FramingMode, type Motion, type Override, type Treatment, treated } from '../treatment/treatment'
 import { percent } from '../words/figures'
 import { bestTreatment } from './best'
-import { type Proposal, type Step, proposal } from './proposal'
+import { type Proposal, type TreatmentStep, proposal } from './proposal'
 import type { Untreated } from './untreated'
 
 /** A treatment that is offered: what it corrects of the clip, what it sets, and what the clip pays so. */
@@ -91,7 +91,7 @@ const advanced = [1, 2, 1, 1]
 /** The picture as it is once what was put in is taken out. */
 function pictureAfter(
   { picture, pulldown, repeats }: Untreated,
-  steps: readonly Step[],
+  steps: readonly TreatmentStep[],
   crop: Proposal['crop'],
 ): Picture {
   const whole = { scan: 'progressive', fieldOrder: null, combs: false } as const
@@ -120,7 +120,7 @@ export const pulldownTakenOut = ({ pattern, phase }: NonNullable<Untreated['pull
 /** What of a proposal is taken for true of the clip itself. */
 function changeBy(
   { pulldown, repeats }: Untreated,
-  steps: readonly Step[],
+  steps: readonly TreatmentStep[],
   crop: Proposal['crop'],
 ): CorrectionChange {
   const put: { -readonly [Fact in keyof CorrectionChange]: CorrectionChange[Fact] } = {}
@@ -142,10 +142,10 @@ const everyFrame = (wanted: boolean): Motion => ({
 /** How the steps of a proposal are set; what a timeline does by itself is not. */
 function runningBy(
   { captureRate }: Untreated,
-  steps: readonly Step[],
+  steps: readonly TreatmentStep[],
   format: Format,
 ): Pick<Override, 'motion' | 'fields'> {
-  const has = (step: Step) => steps.includes(step)
+  const has = (step: TreatmentStep) => steps.includes(step)
   const deinterlaced = (['same', 'double'] as const).find((rate) => has(`deinterlace-${rate}`))
   return {
     motion: has('every-frame')
@@ -238,7 +238,7 @@ function reasonOf(
 ): string {
   const { rate, scan, pulldownOut } = clip.picture
   const moves = toll.charges.filter(({ kind }) => aspectOfCharge(kind) === 'motion').map(sentence)
-  const said: Record<Step, () => string> = {
+  const said: Record<TreatmentStep, () => string> = {
     'remove-pulldown': () => `${clip.pulldown?.pattern} pulldown measured, taken out`,
     'remove-repeats': () =>
       `only ${rateName(clip.repeats?.trueRate ?? format.rate)} frames a second are new, each taken once`,
@@ -273,7 +273,7 @@ const named = (rate: Rate, scan: string): string =>
   scan === 'interlaced' ? rateWithScan(rate, scan) : rateName(rate)
 
 /** The rate of what is left once what was put in is taken out. */
-function trueRateOf({ picture, repeats }: Untreated, steps: readonly Step[]): Rate | null {
+function trueRateOf({ picture, repeats }: Untreated, steps: readonly TreatmentStep[]): Rate | null {
   if (steps.includes('remove-repeats')) return repeats?.trueRate ?? picture.rate
   const isFilm = picture.pulldownOut || steps.includes('remove-pulldown')
   return picture.rate && isFilm ? filmRate(picture.rate) : picture.rate

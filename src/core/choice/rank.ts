@@ -1,13 +1,13 @@
 import { toNumber } from '../rational/rational'
 import { type Format, formatKey, formatText } from '../format/format'
-import { type Lean, type Mains, type Policy, leaning } from '../toll/policy'
+import { type Ranking, type Mains, type Policy, weightsForRanking } from '../toll/policy'
 import { type TollTable, tollTable } from '../toll/table'
 import { candidateFormats } from './candidates'
 import type { Pricing } from './outgoing'
 import { type Price, priceIn } from './price'
 import { reasonFor } from './reason'
 import { isUpright } from '../picture/size'
-import { counted } from './vote'
+import { countedBlocs } from './vote'
 import type { Bloc } from './bloc'
 
 /** A format with its price for all footage, and why it stands where it stands. */
@@ -17,7 +17,7 @@ export interface Candidate extends Price {
 
 export interface RankOptions {
   readonly deliverables?: readonly Format[]
-  readonly lean?: Lean
+  readonly lean?: Ranking
   readonly policy: Policy
   /** The region that the film is made for; null where it is not known. */
   readonly mains?: Mains | null
@@ -36,14 +36,14 @@ export const pricingOf = ({
   deliverables = [],
   mains = null,
   table,
-}: RankOptions): Pricing => ({ table: table ?? tollTable(leaning(policy, lean)), deliverables, mains })
+}: RankOptions): Pricing => ({ table: table ?? tollTable(weightsForRanking(policy, lean)), deliverables, mains })
 
 /** Prices every candidate for the footage and puts the best first. Does not depend on the order of the blocs. */
 export function rank(all: readonly Bloc[], options: RankOptions): Candidate[] {
   const { policy, lean = 'balanced', tried = [], explained = Infinity } = options
   const pricing = pricingOf(options)
   const { deliverables, mains } = pricing
-  const blocs = counted(all, policy)
+  const blocs = countedBlocs(all, policy)
   return candidateFormats(blocs, { deliverables, mains, policy, lean }, tried)
     .map((format) => priceIn(format, blocs, pricing))
     .sort((a, b) => comparePrices(a, b, lean))
@@ -56,7 +56,7 @@ export function rank(all: readonly Bloc[], options: RankOptions): Candidate[] {
 /** The price of one format, sentence included. */
 export function priceOf(format: Format, all: readonly Bloc[], options: RankOptions): Candidate {
   const pricing = pricingOf(options)
-  const blocs = counted(all, options.policy)
+  const blocs = countedBlocs(all, options.policy)
   return { ...priceIn(format, blocs, pricing), reason: reasonFor(format, blocs, pricing) }
 }
 
@@ -70,7 +70,7 @@ const beyondDust = (x: number) => (Math.abs(x) < 1e-9 ? 0 : x)
  * Better first. What ties is settled by the larger share that is free, progressive before interlaced, fewer pixels, lying
  * before upright, a lower rate, and last by name.
  */
-export function comparePrices(a: Price, b: Price, lean: Lean): number {
+export function comparePrices(a: Price, b: Price, lean: Ranking): number {
   const freer = beyondDust(b.untouchedShare - a.untouchedShare)
   return (
     (lean === 'majority' ? beyondDust(b.steadyShare - a.steadyShare) : 0) ||

@@ -1,9 +1,9 @@
 import type { Format } from '../format/format'
 import { movingAs } from '../picture/picture'
-import { type Rate, doubled, halved } from '../rate/rate'
+import { type Rate, doubledRate, halvedRate } from '../rate/rate'
 import { equal, rational, toNumber } from '../rational/rational'
 import type { Mains, Policy } from '../toll/policy'
-import { type Held, gatherWeight, holds, weightOf } from './weight'
+import { type Held, gatherWeight, holds, totalWeight } from './weight'
 import type { Bloc } from './bloc'
 
 export const rateKey = ({ num, den }: Rate): string => `${num}/${den}`
@@ -31,9 +31,9 @@ export const fastest = 60
 /** The rate that a progressive clip speaks for: its own where programmes are shown in it; a fast one halved, a slow one doubled. Null for none. */
 export function homeRate(rate: Rate): Rate | null {
   if (isHome(rate)) return rate
-  if (toNumber(rate) < halvedAbove) return isHome(doubled(rate)) ? doubled(rate) : null
+  if (toNumber(rate) < halvedAbove) return isHome(doubledRate(rate)) ? doubledRate(rate) : null
   let half = rate
-  while (toNumber(half) > halvedAbove) half = halved(half)
+  while (toNumber(half) > halvedAbove) half = halvedRate(half)
   return isHome(half) ? half : null
 }
 
@@ -42,8 +42,8 @@ export const isFilmedOtherwise = (rate: Rate): boolean => toNumber(rate) < 20 ||
 
 /** What footage speaks for: progressive clips for one rate each, interlaced ones for their fields and frames where they hold enough. */
 function spokenFor(blocs: readonly Bloc[], policy: Policy): Held<Rate>[] {
-  const whole = weightOf(blocs)
-  const interlaced = weightOf(blocs.filter(({ picture }) => movingAs(picture).scan === 'interlaced'))
+  const whole = totalWeight(blocs)
+  const interlaced = totalWeight(blocs.filter(({ picture }) => movingAs(picture).scan === 'interlaced'))
   const hold = (share: number) => holds(interlaced, whole, share)
   const { fields, interlaced: half } = policy.shares
   return gatherWeight(
@@ -52,7 +52,7 @@ function spokenFor(blocs: readonly Bloc[], policy: Policy): Held<Rate>[] {
       if (!rate) return []
       const own =
         scan === 'interlaced'
-          ? [...(hold(fields) ? [doubled(rate)] : []), ...(hold(half) ? [rate] : [])].filter(isHome)
+          ? [...(hold(fields) ? [doubledRate(rate)] : []), ...(hold(half) ? [rate] : [])].filter(isHome)
           : [homeRate(rate)]
       return own.flatMap((value) => (value ? [{ value, weight }] : []))
     }),
@@ -67,7 +67,7 @@ export function candidateRates(
   mains: Mains | null,
   policy: Policy,
 ): Rate[] {
-  const whole = weightOf(blocs)
+  const whole = totalWeight(blocs)
   const rates = new Map<string, Rate>()
   const add = (rate: Rate) => rates.set(rateKey(rate), rate)
   const { proposes, otherRate } = policy.shares
@@ -94,13 +94,13 @@ export function interlacedRates(
   deliverables: readonly Format[],
   policy: Policy,
 ): Rate[] {
-  const whole = weightOf(blocs)
+  const whole = totalWeight(blocs)
   const footage = blocs.filter(({ picture }) => movingAs(picture).scan === 'interlaced')
   const held = gatherWeight(
     footage.flatMap(({ picture: { rate }, weight }) => (rate ? [{ value: rate, weight }] : [])),
     rateKey,
   )
-  const ofFootage = holds(weightOf(footage), whole, policy.shares.interlaced)
+  const ofFootage = holds(totalWeight(footage), whole, policy.shares.interlaced)
     ? held.filter(({ weight }) => holds(weight, whole, policy.shares.proposes)).map(({ value }) => value)
     : []
   const delivered = deliverables.filter(({ scan }) => scan === 'interlaced').map(({ rate }) => rate)
@@ -109,7 +109,7 @@ export function interlacedRates(
 
 /** Whether a rate is all but that of a deliverable, of its frames or its fields: one conforms to what was ordered. */
 function isTwin(rate: Rate, { rate: delivered, scan }: Format): boolean {
-  const rates = scan === 'interlaced' ? [delivered, doubled(delivered)] : [delivered]
+  const rates = scan === 'interlaced' ? [delivered, doubledRate(delivered)] : [delivered]
   return rates.some((other) => {
     const apart = Math.abs(toNumber(rate) / toNumber(other) - 1)
     return apart > 0 && apart < 0.0011
@@ -118,7 +118,7 @@ function isTwin(rate: Rate, { rate: delivered, scan }: Format): boolean {
 
 /** Halved until it is at most the fastest in which programmes are shown. */
 function broughtDown(rate: Rate): Rate {
-  while (toNumber(rate) > fastest) rate = halved(rate)
+  while (toNumber(rate) > fastest) rate = halvedRate(rate)
   return rate
 }
 

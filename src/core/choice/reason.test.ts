@@ -5,7 +5,7 @@ import { type Mains, defaultPolicy, defaultWeights } from '../toll/policy'
 import { tollTable } from '../toll/table'
 import { bloc } from './bloc.fixture'
 import { reasonFor } from './reason'
-import { counted } from './vote'
+import { countedBlocs } from './vote'
 import type { Bloc } from './bloc'
 
 const format = (text: string) => parseFormat(text)!.format
@@ -44,12 +44,12 @@ describe('the reason of a candidate', () => {
       [bloc('1920x1080@100p', 30), bloc('1280x720@100p', 3), bloc('1920x1080@119.88p', 1)],
       [bloc('1920x1080@9p', 9)],
     )
-    const words = said('1920x1080@25p', [...counted(counts, defaultPolicy)])
+    const words = said('1920x1080@25p', [...countedBlocs(counts, defaultPolicy)])
     expect(words).toContain(
       'Filmed to be slowed, 100p and 119.88p count 10 %. Filmed to be sped up, 9p counts 10 %.',
     )
     // Where there is nothing else, it counts in full.
-    expect(said('1920x1080@25p', [...counted(counts.slice(1), defaultPolicy)])).not.toContain('Filmed')
+    expect(said('1920x1080@25p', [...countedBlocs(counts.slice(1), defaultPolicy)])).not.toContain('Filmed')
   })
 
   it('adds up each kind over all clips, and names the one that pays most of it', () => {

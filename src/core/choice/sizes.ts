@@ -4,8 +4,8 @@ import { equal, toNumber } from '../rational/rational'
 import { type Picture } from '../picture/picture'
 import { type FrameSize, displayAspect, isUpright, sizeKey, square, squareSize } from '../picture/size'
 import { isQuarterTurn, turnedSize, uprightSize } from '../picture/turn'
-import type { Lean, Policy } from '../toll/policy'
-import { type Held, gatherWeight, holds, mostHeld, weightOf } from './weight'
+import type { Ranking, Policy } from '../toll/policy'
+import { type Held, gatherWeight, holds, mostHeld, totalWeight } from './weight'
 import type { Bloc } from './bloc'
 
 const plain = (width: number, height: number): FrameSize => ({ width, height, pixelAspect: square })
@@ -34,8 +34,8 @@ function sizeSet() {
 
 /** The orientations that count for a ballot: those that hold their share of the weight. */
 export function orientations(blocs: readonly Bloc[], policy: Policy): boolean[] {
-  const weight = weightOf(blocs)
-  const upright = weightOf(blocs.filter((bloc) => isUpright(uprightSize(bloc.picture))))
+  const weight = totalWeight(blocs)
+  const upright = totalWeight(blocs.filter((bloc) => isUpright(uprightSize(bloc.picture))))
   const share = policy.shares.orientation
   return [
     ...(holds(weight - upright, weight, share) ? [false] : []),
@@ -60,7 +60,7 @@ export const candidateSizes = (
   blocs: readonly Bloc[],
   deliverables: readonly Format[],
   policy: Policy,
-  lean: Lean,
+  lean: Ranking,
 ): FrameSize[] =>
   deliverables.length > 0 ? delivered(blocs, deliverables, policy) : ofFootage(blocs, policy, lean)
 
@@ -68,15 +68,15 @@ export const candidateSizes = (
  * Where nothing is delivered yet: HD always, UHD where much larger was filmed, other sizes of the trade that hold a tenth of the weight, any
  * other only where it holds nine tenths, since nobody sets up a tape's frame or a laptop's while a standard one is there.
  */
-function ofFootage(blocs: readonly Bloc[], policy: Policy, lean: Lean): FrameSize[] {
-  const weight = weightOf(blocs)
+function ofFootage(blocs: readonly Bloc[], policy: Policy, lean: Ranking): FrameSize[] {
+  const weight = totalWeight(blocs)
   const { proposes, oddSize, oddSizeMajority } = policy.shares
   const odd = lean === 'majority' ? oddSizeMajority : oddSize
   const ways = orientations(blocs, policy)
   const { add, sizes } = sizeSet()
   const inEachWay = (size: FrameSize) => ways.forEach((upright) => add(upright ? turnedSize(size) : size))
   inEachWay(hd)
-  if (holds(weightOf(blocs.filter(isMuchLarger)), weight, proposes)) inEachWay(uhd)
+  if (holds(totalWeight(blocs.filter(isMuchLarger)), weight, proposes)) inEachWay(uhd)
   const offered = ({ value }: Held<FrameSize>) => ways.includes(isUpright(value))
   for (const held of heldSizes(blocs, uprightSquare).filter(offered))
     if (holds(held.weight, weight, isOneOf(held.value, usual) ? proposes : odd)) add(held.value)
@@ -94,7 +94,7 @@ function ofFootage(blocs: readonly Bloc[], policy: Policy, lean: Lean): FrameSiz
  * what is delivered, or in what the footage is and converts once at the end; never in a third thing.
  */
 function delivered(blocs: readonly Bloc[], deliverables: readonly Format[], policy: Policy): FrameSize[] {
-  const weight = weightOf(blocs)
+  const weight = totalWeight(blocs)
   const { proposes, oddSize } = policy.shares
   const kept = ofMostFootage(blocs, deliverables)
   const { add, sizes } = sizeSet()
@@ -104,10 +104,10 @@ function delivered(blocs: readonly Bloc[], deliverables: readonly Format[], poli
   const isWanted = (size: FrameSize) => kept.some((deliverable) => isOfShape(size, deliverable))
   const held = heldSizes(blocs, uprightSquare)
   const holdsTenth = (size: FrameSize) =>
-    holds(weightOf(held.filter(({ value }) => isOneOf(value, [size]))), weight, proposes)
+    holds(totalWeight(held.filter(({ value }) => isOneOf(value, [size]))), weight, proposes)
   const masters = [
     hd,
-    ...(holds(weightOf(blocs.filter(isMuchLarger)), weight, proposes) ? [uhd] : []),
+    ...(holds(totalWeight(blocs.filter(isMuchLarger)), weight, proposes) ? [uhd] : []),
     ...standardSizes.filter((size) => isSquare(size) && holdsTenth(size)),
   ]
   for (const master of masters.flatMap((size) => [size, turnedSize(size)]))
@@ -123,7 +123,7 @@ function delivered(blocs: readonly Bloc[], deliverables: readonly Format[], poli
 function ofMostFootage(blocs: readonly Bloc[], deliverables: readonly Format[]): readonly Format[] {
   const shaped = deliverables.map((value) => ({
     value,
-    weight: weightOf(blocs.filter(({ picture }) => isOfShape(uprightSize(picture), value))),
+    weight: totalWeight(blocs.filter(({ picture }) => isOfShape(uprightSize(picture), value))),
   }))
   const most = mostHeld(shaped, sizeKey)
   const hasAny = shaped.some(({ weight }) => weight > 0)

@@ -2,17 +2,17 @@ import type { Format } from '../format/format'
 import type { Picture } from '../picture/picture'
 import { equal } from '../rational/rational'
 import type { CorrectionChange } from '../reading/correct'
-import type { Way } from '../treatment/way'
-import type { Step } from './proposal'
+import type { Run } from '../treatment/run'
+import type { TreatmentStep } from './proposal'
 
 /** What happens to a picture that runs in some way, in the order in which it happens; `blend` mixes neighbours. */
 export function stepsOfWay(
-  { passing, taking }: Way,
+  { passing, taking }: Run,
   picture: Picture,
   format: Format,
   change: CorrectionChange = {},
-): readonly (Step | 'blend')[] {
-  const steps: (Step | 'blend')[] = []
+): readonly (TreatmentStep | 'blend')[] {
+  const steps: (TreatmentStep | 'blend')[] = []
   const { pulldownOut, repeatsOut, scan } = change
   if (typeof pulldownOut === 'number' || (repeatsOut && scan)) steps.push('remove-pulldown')
   else if (repeatsOut) steps.push('remove-repeats')

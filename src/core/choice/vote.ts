@@ -3,7 +3,7 @@ import type { Reading, VideoFacts } from '../reading/reading'
 import { type Picture, gatherPictures } from '../picture/picture'
 import type { Policy } from '../toll/policy'
 import { isFilmedOtherwise } from './rates'
-import { holds, weightOf } from './weight'
+import { holds, totalWeight } from './weight'
 import type { Bloc } from './bloc'
 
 /** How much a clip counts when the format is chosen. */
@@ -65,11 +65,11 @@ export function gatherVotes(electors: readonly Elector[]): Ballot {
  * Footage as it counts: hours of a watching camera of which seconds are used, and what was filmed for slow motion, decide less than what is
  * shown as it was filmed, as long as there is some of that.
  */
-export function counted(blocs: readonly Bloc[], { shares }: Policy): readonly Bloc[] {
+export function countedBlocs(blocs: readonly Bloc[], { shares }: Policy): readonly Bloc[] {
   const isOther = ({ picture }: Bloc) => picture.rate !== null && isFilmedOtherwise(picture.rate)
   const others = blocs.filter(isOther)
   if (others.length === 0) return blocs
-  if (!holds(weightOf(blocs) - weightOf(others), weightOf(blocs), shares.usualRates)) return blocs
+  if (!holds(totalWeight(blocs) - totalWeight(others), totalWeight(blocs), shares.usualRates)) return blocs
   return blocs.map((bloc) =>
     isOther(bloc)
       ? { ...bloc, weight: bloc.weight * shares.filmedOtherwise, frameForFrame: shares.filmedOtherwise }

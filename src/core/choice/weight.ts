@@ -5,7 +5,7 @@ export interface Held<T> {
 }
 
 /** What some footage weighs together. */
-export const weightOf = (some: readonly { readonly weight: number }[]): number =>
+export const totalWeight = (some: readonly { readonly weight: number }[]): number =>
   some.reduce((sum, { weight }) => sum + weight, 0)
 
 /** Shares come out of sums: one that is met must not be missed by rounding. */

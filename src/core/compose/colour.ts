@@ -9,7 +9,7 @@ import {
   luminance2020,
   narrow,
   toneMap,
-  weightsOf,
+  matrixWeights,
 } from '../planes/screen'
 import type { ColourConversion } from '../treatment/treatment'
 
@@ -215,7 +215,7 @@ export function inColour(
   const room = () => (bitDepth > 8 ? new Uint16Array(luma.length) : new Uint8Array(luma.length))
   const made = { luma: room(), cb: room(), cr: room() }
   const [a, b] = [levelsOf(from, depth), levelsOf(to, bitDepth)]
-  const [[kr, kb], [tr, tb]] = [weightsOf(from.matrix), weightsOf(to.matrix)]
+  const [[kr, kb], [tr, tb]] = [matrixWeights(from.matrix), matrixWeights(to.matrix)]
   const [kg, tg] = [1 - kr - kb, 1 - tr - tb]
   const most = 2 ** bitDepth - 1
   const put = (value: number) => (value < 0 ? 0 : value > most ? most : Math.floor(value + 0.5))

@@ -1,6 +1,6 @@
 import { plainFields } from '../fields/deinterlace'
 import { simdFields } from '../fields/simd'
-import { lay } from '../framing/lay'
+import { mapToRaster } from '../framing/raster-map'
 import type { Planes } from '../planes/planes'
 import type { Meaning } from '../planes/screen'
 import { rational } from '../rational/rational'
@@ -51,7 +51,7 @@ export function layer(
   const { zoom, filter, sharpen, reduction } = framing
   return {
     shown: { kind: 'frame', index: 0 },
-    lie: lay({ width, height, pixelAspect: square, rotation: 0 }, { ...frame, pixelAspect: square }, framing),
+    lie: mapToRaster({ width, height, pixelAspect: square, rotation: 0 }, { ...frame, pixelAspect: square }, framing),
     inFields: null,
     fieldOrder: null,
     zoom,

@@ -7,7 +7,7 @@ import { conversionOf } from './colour'
 import { type Composed, compose } from './compose'
 import { drawn, fast, ground, layer, meaning, pixel, plain, raster, square } from './compose.fixture'
 import type { StoredPicture } from './stored'
-import { framesNeeded } from './standing'
+import { framesNeeded } from './field-arrangement'
 
 describe('a raster that is composed', () => {
   it('has a picture of its size as it is', () => {

@@ -3,16 +3,16 @@ import type { FieldKernels } from '../fields/deinterlace'
 import type { Planes, Samples } from '../planes/planes'
 import type { PlaneKernel } from '../resample/plane'
 import { blackOf } from './colour'
-import { type Area, type Ground, type Laid, type Laying, laid } from './laid'
-import { type FrameOf, type Showing, standingOf } from './standing'
+import { type Area, type Ground, type LayerRaster, type LayerPlacing, layerRaster } from './layer-raster'
+import { type FrameOf, type ArrangedLayer, fieldArrangementOf } from './field-arrangement'
 
 /** A layer as it is composed: what of its source is shown, how it lies, and where its frames come from. */
-export interface Composed extends Showing, Laying {
+export interface Composed extends ArrangedLayer, LayerPlacing {
   readonly frameOf: FrameOf
 }
 
 /** What does the work: the references, or what is equal to them and faster. */
-export interface Kernels {
+export interface ComposeKernels {
   readonly resample: PlaneKernel
   readonly fields: FieldKernels
 }
@@ -25,13 +25,13 @@ export function compose(
   layers: readonly Composed[],
   ground: Ground,
   area: Area,
-  { resample, fields }: Kernels,
+  { resample, fields }: ComposeKernels,
 ): Planes {
   const raster = blackRaster(ground, area)
   for (const layer of layers) {
-    const standing = standingOf(layer, layer.frameOf, fields)
+    const standing = fieldArrangementOf(layer, layer.frameOf, fields)
     if (!standing) continue
-    const lay = (picture: Parameters<typeof laid>[0]) => laid(picture, layer, ground, area, resample)
+    const lay = (picture: Parameters<typeof layerRaster>[0]) => layerRaster(picture, layer, ground, area, resample)
     if (standing.kind === 'whole') put(raster, lay(standing.picture), area, 0, 1)
     else {
       // Lines of the raster's own fields, counted from its top and not from the area's.
@@ -55,7 +55,7 @@ function blackRaster({ meaning, bitDepth, siting }: Ground, { width, height }: A
 }
 
 /** Puts what is laid over a raster, on every line or on every second one from a first one on, in code values, rounded half up. */
-function put(raster: Planes, over: Laid | null, area: Area, first: number, every: number): void {
+function put(raster: Planes, over: LayerRaster | null, area: Area, first: number, every: number): void {
   if (!over) return
   const { planes, chromaAlpha } = over
   const { across, down } = raster

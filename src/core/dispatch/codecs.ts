@@ -1,10 +1,10 @@
 /** What wrappers can hold and codecs can be: the rules of the standards that name them, and what can be made here. */
 
-export const wrappers = ['MP4', 'QuickTime', 'MXF', 'Matroska', 'WebM'] as const
-export type Wrapper = (typeof wrappers)[number]
+export const deliveryWrappers = ['MP4', 'QuickTime', 'MXF', 'Matroska', 'WebM'] as const
+export type DeliveryWrapper = (typeof deliveryWrappers)[number]
 
 /** The ending of a file's name, by its wrapper. */
-export const endingOf: Readonly<Record<Wrapper, string>> = {
+export const endingOf: Readonly<Record<DeliveryWrapper, string>> = {
   MP4: 'mp4',
   QuickTime: 'mov',
   MXF: 'mxf',
@@ -30,7 +30,7 @@ export interface Profile {
 
 export interface VideoCodec {
   readonly name: string
-  readonly wrappers: readonly Wrapper[]
+  readonly wrappers: readonly DeliveryWrapper[]
   /** The first is the usual one. */
   readonly profiles: readonly Profile[]
   /** Whether it can hold the fields of an interlaced picture. */
@@ -130,7 +130,7 @@ export const videoCodecs: readonly VideoCodec[] = [
 
 export interface SoundCodec {
   readonly name: string
-  readonly wrappers: readonly Wrapper[]
+  readonly wrappers: readonly DeliveryWrapper[]
   readonly sampleRates: readonly number[]
   /** How much data there is: bits a second for each channel, or bits for each sample. */
   readonly amount: { readonly bitsPerChannel: number } | { readonly bitsPerSample: number }
@@ -171,9 +171,9 @@ export const soundCodecs: readonly SoundCodec[] = [
 ]
 
 /** Wrappers that hold a start timecode: as a track, in their own metadata, or as a tag (Matroska). */
-export const holdsTimecode: ReadonlySet<Wrapper> = new Set(['MP4', 'QuickTime', 'MXF', 'Matroska'])
+export const holdsTimecode: ReadonlySet<DeliveryWrapper> = new Set(['MP4', 'QuickTime', 'MXF', 'Matroska'])
 
-export const wrapperNamed = (name: string | null): Wrapper | undefined => wrappers.find((one) => one === name)
+export const wrapperNamed = (name: string | null): DeliveryWrapper | undefined => deliveryWrappers.find((one) => one === name)
 export const videoCodecNamed = (name: string | null | undefined): VideoCodec | undefined =>
   videoCodecs.find((one) => one.name === name)
 export const soundCodecNamed = (name: string | null | undefined): SoundCodec | undefined =>

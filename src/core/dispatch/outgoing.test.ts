@@ -11,7 +11,7 @@ import type { Doc } from '../model/project'
 import { lengthOf } from '../model/timeline'
 import { parseFormat } from '../format/parse'
 import { motionLine } from '../motion/line'
-import { framesIn } from '../motion/shown'
+import { framesShown } from '../motion/shown'
 import { toNumber } from '../rational/rational'
 import type { Override } from '../treatment/treatment'
 import { framesOfCut, outgoing } from './outgoing'
@@ -134,7 +134,7 @@ describe('what goes out is scaled once and deinterlaced once', () => {
         treatment: everyFrame,
       }
       const out = outgoing(doc, deliverable)!
-      expect([out.range.to, ...framesIn(framesOfCut(out, frames - 1))]).toEqual([frames, frames - 1])
+      expect([out.range.to, ...framesShown(framesOfCut(out, frames - 1))]).toEqual([frames, frames - 1])
     }
   })
 

@@ -1,5 +1,5 @@
 import type { Deliverable } from '../model/deliverable'
-import type { FramingPlan } from '../edit/looks'
+import type { FramingPlan } from '../edit/reframe'
 import { nestedIn } from '../edit/nesting'
 import { framesThere } from '../edit/placing'
 import { type Doc, formatOf } from '../model/project'

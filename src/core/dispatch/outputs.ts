@@ -1,7 +1,7 @@
 import { present } from '../assert'
 import { type Check, checkTimeline } from '../check/check'
 import { type Becomes, becomes } from '../check/findings'
-import { standingsOf, wholeOf } from '../check/standing'
+import { alikePlacementsOf, wholeOf } from '../check/alike-placements'
 import type { Doc } from '../model/project'
 import { reframed } from '../edit/reformat'
 import type { Timeline } from '../model/timeline'
@@ -41,7 +41,7 @@ export function outputsThatDiffer(doc: Doc, timeline: Timeline, check: Check): O
       : []
   })
   if (checks.length === 0) return []
-  const now = wholeOf(standingsOf(doc, timeline, check))
+  const now = wholeOf(alikePlacementsOf(doc, timeline, check))
   return checks.map(({ deliverable: { id, name, format }, found }) => {
     const { timeline: carried } = reframed(doc, doc, timeline, { ...timeline, ownFormat: format })
     const after = present(checkTimeline(doc, carried), 'a timeline with a format can be checked')
@@ -50,7 +50,7 @@ export function outputsThatDiffer(doc: Doc, timeline: Timeline, check: Check): O
       name,
       format,
       says: `goes out as ${formatName(format)}: ${standsWords(found)}`,
-      becomes: becomes(now, wholeOf(standingsOf(doc, carried, after))),
+      becomes: becomes(now, wholeOf(alikePlacementsOf(doc, carried, after))),
     }
   })
 }

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { type Deliverable, deliverableOf } from '../model/deliverable'
 import { parseFormat } from '../format/parse'
-import { levelFor, soundCodecs, videoCodecs, wrappers } from './codecs'
+import { levelFor, soundCodecs, videoCodecs, deliveryWrappers } from './codecs'
 import { breachesOf } from './rules'
 import { bitRateRange, usualSound, usualVideo, wrapped } from './usual'
 
@@ -109,7 +109,7 @@ describe('what a deliverable may be', () => {
         '1080x1920@59.94p',
         '4096x2160@24p',
       ),
-      wrapper: fc.constantFrom(...wrappers),
+      wrapper: fc.constantFrom(...deliveryWrappers),
       codec: fc.constantFrom(...videoCodecs),
       profile: fc.nat(4),
       sound: fc.constantFrom(...soundCodecs),

@@ -76,7 +76,7 @@ export function changeTimeline(
 }
 
 /** Things to be placed together: each on a track of its kind. */
-export interface Wanted {
+export interface PlacementsToPut {
   readonly kind: TrackKind
   readonly placement: Unplaced
   /** From where all of them are put, in frames. */
@@ -105,7 +105,7 @@ function tracksFor(
 export function putAt(
   doc: Draft<Doc>,
   timelineId: string,
-  wanted: readonly Wanted[],
+  wanted: readonly PlacementsToPut[],
   frame: number,
   putting: Putting,
   newId: NewId,
@@ -130,7 +130,7 @@ export function putAt(
 export function putAtEnd(
   doc: Draft<Doc>,
   timelineId: string,
-  [lead, ...others]: readonly Wanted[],
+  [lead, ...others]: readonly PlacementsToPut[],
   newId: NewId,
 ): void {
   if (!lead) return
@@ -147,7 +147,7 @@ export function putAtEnd(
 export function putAbove(
   doc: Draft<Doc>,
   timelineId: string,
-  wanted: readonly Wanted[],
+  wanted: readonly PlacementsToPut[],
   frame: number,
   newId: NewId,
 ): void {
@@ -255,7 +255,7 @@ export function changeSound(
 }
 
 /** Placements as they can be put again elsewhere: with their treatments, as far apart as they stand. */
-export function copied(timeline: Timeline, ids: ReadonlySet<string>, newId: NewId): Wanted[] {
+export function copied(timeline: Timeline, ids: ReadonlySet<string>, newId: NewId): PlacementsToPut[] {
   const pairs = new Map<string, string>()
   const pairOf = (pairId: string | null) => {
     if (pairId === null) return null

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../format/parse'
 import { begin } from './begin'
-import { defaultHabits } from '../model/habits'
+import { defaultPreferences } from '../model/preferences'
 
 const hd50i = parseFormat('1920x1080@50i')!.format
 
@@ -29,7 +29,7 @@ describe('a new project', () => {
     ])
   })
   it('takes over the editor’s habits', () => {
-    const habits = { ...defaultHabits, onMismatch: 'keep' as const }
+    const habits = { ...defaultPreferences, onMismatch: 'keep' as const }
     expect(begin('p', '', { name: 'Bell', habits }).project.onMismatch).toBe('keep')
   })
 })

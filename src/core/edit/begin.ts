@@ -1,6 +1,6 @@
 import { type Card } from '../model/clip'
 import { type Format, formatName } from '../format/format'
-import type { Habits } from '../model/habits'
+import type { Preferences } from '../model/preferences'
 import { setProjectFormat } from './operations'
 import { deliverableOf } from '../model/deliverable'
 import type { Draft } from './draft'
@@ -13,7 +13,7 @@ export interface Beginning {
   readonly delivery?: Format
   /** Whether the project works in what is delivered from the start; otherwise its format is openly undecided. */
   readonly decided?: boolean
-  readonly habits?: Habits
+  readonly habits?: Preferences
   /** The card that clips are taken from; the siding where it is not said. */
   readonly card?: Card
 }

@@ -1,4 +1,4 @@
-import type { Lie } from '../framing/lay'
+import type { RasterMap } from '../framing/raster-map'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../format/parse'
@@ -12,7 +12,7 @@ import { canHold, unnested } from './nesting'
 import { addTimeline } from './operations'
 import { append, newTimeline, placementOf } from './placing'
 import { type Doc, formatOf } from '../model/project'
-import { nonsenseOf } from '../model/sense'
+import { nonsenseOf } from '../model/integrity'
 import { type Timeline, lengthOf, placementsIn } from '../model/timeline'
 
 const format = (text: string) => parseFormat(text)!.format
@@ -149,7 +149,7 @@ describe('a nested cut', () => {
               (other) =>
                 JSON.stringify(other.shown) === JSON.stringify(layer.shown) && other.source === layer.source,
             )
-            const uncut = (lie: Lie) => ({ ...lie, crop: same?.lie.crop })
+            const uncut = (lie: RasterMap) => ({ ...lie, crop: same?.lie.crop })
             expect({ ...layer, lie: uncut(layer.lie), unshifted: uncut(layer.unshifted) }).toEqual(same)
           })
         }

@@ -1,15 +1,15 @@
 import { type Format } from '../format/format'
 import { divide, equal } from '../rational/rational'
 import { type CarriedBoundary, carriedBoundaries, carriedTimecode, carryPlacements } from './carry'
-import { beyond, faster, fieldsInFull } from './composing'
+import { beyond, faster, fieldsInFull } from './flatten'
 import type { Draft } from './draft'
-import type { FramingPlan } from './looks'
-import { type Making, nestedIn } from './nesting'
+import type { FramingPlan } from './reframe'
+import { type NewTimelineNames, nestedIn } from './nesting'
 import { listTimeline } from './operations'
 import { type Decision, type Doc, formatOf, timelinesOf } from '../model/project'
 import { nameIn, reframed } from './reformat'
 import { settlePlacement, timingOfPlacement, treatmentFor } from '../plan/running'
-import { timelinesWithin } from '../model/sense'
+import { timelinesWithin } from '../model/integrity'
 import { type FormatOrigin, type Placement, type Timeline, type Track } from '../model/timeline'
 
 /** The ways in which a cut is carried to another format. */
@@ -42,7 +42,7 @@ export interface CarriedCut {
 }
 
 /** A timeline with names of its own for all that is in it, and so a copy that can stand beside the old one. */
-export function copyOf(timeline: Timeline, { name, at, newId }: Making): Timeline {
+export function copyOf(timeline: Timeline, { name, at, newId }: NewTimelineNames): Timeline {
   const pairs = new Map<string, string>()
   const names = new Map<string, string>()
   const named = (known: Map<string, string>, old: string) => {
@@ -87,7 +87,7 @@ const inFormat = (timeline: Timeline, { format, origin }: CarryWish): Timeline =
 })
 
 /** Re-cut: every boundary on the frame of the new rate that is nearest to its time. In place, or as a copy where one is made. */
-export function recut(doc: Doc, timeline: Timeline, wish: CarryWish, copy: Making | null): CarriedCut {
+export function recut(doc: Doc, timeline: Timeline, wish: CarryWish, copy: NewTimelineNames | null): CarriedCut {
   const {
     timeline: carried,
     boundaries,
@@ -103,7 +103,7 @@ const countedAnew = (timeline: Timeline, { format, dropFrame }: CarryWish) =>
   timeline.rate ? carriedTimecode(timeline, timeline.rate, format.rate, dropFrame) : {}
 
 /** Nested: the old timeline runs as it is inside a new one. No boundary moves; those that fall between frames are told. */
-export function nested(doc: Doc, timeline: Timeline, wish: CarryWish, making: Making): CarriedCut {
+export function nested(doc: Doc, timeline: Timeline, wish: CarryWish, making: NewTimelineNames): CarriedCut {
   const outer = nestedIn(timeline, wish.format, wish.origin, making, wish.dropFrame)
   return {
     doc: withTimeline(doc, outer),
@@ -123,7 +123,7 @@ function boundariesAt({ tracks, rate }: Timeline, format: Format): CarriedBounda
 }
 
 /** Slowed or sped: every frame stays the frame that it is and is shown as long as one of the new rate. */
-export function slowed(doc: Doc, timeline: Timeline, wish: CarryWish, copy: Making | null): CarriedCut {
+export function slowed(doc: Doc, timeline: Timeline, wish: CarryWish, copy: NewTimelineNames | null): CarriedCut {
   const { format } = wish
   const was = formatOf(doc, timeline)
   const { rate } = timeline
@@ -178,7 +178,7 @@ export function newProjectWith(
   doc: Doc,
   timeline: Timeline,
   wish: CarryWish,
-  { name, at, newId }: Making,
+  { name, at, newId }: NewTimelineNames,
   reason: string,
 ): CarriedCut {
   const { timeline: carried, boundaries, runOut } = recut(doc, timeline, wish, null)

@@ -2,7 +2,7 @@ import { type Patch, enablePatches, produceWithPatches } from 'immer'
 import type { Draft } from './draft'
 import { settleLinks } from './links'
 import type { Doc } from '../model/project'
-import { wrongSince } from '../model/sense'
+import { wrongSince } from '../model/integrity'
 
 enablePatches()
 

@@ -11,13 +11,13 @@ import {
   subtract,
 } from '../rational/rational'
 import { type Treatment } from '../treatment/treatment'
-import type { Wanted } from './arranging'
+import type { PlacementsToPut } from './arranging'
 import { carriedTimecode, framesLasting } from './carry'
-import { beyond, faster, through } from './composing'
+import { beyond, faster, flattenedThrough } from './flatten'
 import { newTimeline } from './placing'
 import { type Doc, formatOf } from '../model/project'
 import { runningOf, settlePlacement, timingOfPlacement, treatmentFor } from '../plan/running'
-import { showsTimeline } from '../model/sense'
+import { showsTimeline } from '../model/integrity'
 import { shapeOf, withoutShape } from '../model/shape'
 import { freeTrackName } from './track'
 import {
@@ -45,7 +45,7 @@ export function placedTimeline(
   inner: Timeline,
   rate: Rational,
   [pictureId, soundId, pairId]: readonly [picture: string, sound: string, pair: string],
-): Wanted[] {
+): PlacementsToPut[] {
   if (!inner.rate) return []
   const both = sounds(inner)
   const placement = {
@@ -58,7 +58,7 @@ export function placedTimeline(
     channels: null,
     pairId: both ? pairId : null,
   } as const
-  const part = (kind: Wanted['kind'], id: string): Wanted => ({
+  const part = (kind: PlacementsToPut['kind'], id: string): PlacementsToPut => ({
     kind,
     offset: 0,
     above: 0,
@@ -68,7 +68,7 @@ export function placedTimeline(
 }
 
 /** What a timeline that is made is called and when, and how ids are given. */
-export interface Making {
+export interface NewTimelineNames {
   readonly name: string
   readonly at: string
   readonly newId: () => string
@@ -79,7 +79,7 @@ export function nestedIn(
   inner: Timeline,
   format: Format,
   origin: FormatOrigin | null,
-  { name, at, newId }: Making,
+  { name, at, newId }: NewTimelineNames,
   dropFrame?: boolean,
 ): Timeline {
   const made = newTimeline(newId(), name, at, format, origin)
@@ -228,7 +228,7 @@ function outOf(
       if (to <= 0 || start >= placed.length || end <= start) return []
       const settled = settlePlacement(doc, inner, placement, innerFormat)
       // Where the picture of a clip lies is nothing to its sound.
-      const composed = through(kind === 'audio' ? { ...settled, picture: null } : settled, {
+      const composed = flattenedThrough(kind === 'audio' ? { ...settled, picture: null } : settled, {
         inner: innerFormat,
         outer: outerFormat,
         treatment: treatedTimeline,

@@ -5,7 +5,7 @@ import type { ReadResult } from '../reading/read'
 import { stillReading } from '../reading/still/still'
 import { Clip } from '../model/clip'
 import { type NumberedFile, atRate, continuing, lengthened, numberedClip, sortedOut } from './numbered'
-import { framesIn, partAt, singlesOf } from './parts'
+import { framesOfFile, partAt, singlesOf } from './parts'
 import { exactDuration } from '../model/timing'
 
 const read = (width = 1920): ReadResult => ({
@@ -66,7 +66,7 @@ describe('a clip of numbered pictures', () => {
         (some) => {
           const numbers = some.sort((a, b) => a - b)
           const clip = clipOf(numbers)
-          const total = clip.parts.reduce((sum, part) => sum + framesIn(part), 0)
+          const total = clip.parts.reduce((sum, part) => sum + framesOfFile(part), 0)
           expect(total).toBe(clip.reading!.video!.frameCount)
           for (let frame = 0; frame < total; frame++) {
             const last = numbers.findLast((n) => n <= numbers[0]! + frame)!

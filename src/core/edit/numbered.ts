@@ -4,14 +4,14 @@ import type { ReadResult } from '../reading/read'
 import type { Origins } from '../reading/reading'
 import type { Rate } from '../rate/rate'
 import { equal } from '../rational/rational'
-import { type Clip, type Part, claimsOf } from '../model/clip'
+import { type Clip, type ClipFile, claimsOf } from '../model/clip'
 import { corrected } from './correction'
 import { isSingle, partOf, singlesOf } from './parts'
 
 /** Numbered pictures as one clip: each a frame, the one before for those that are left out. */
 
 /** What is known of a file before it is read. */
-export type UnreadFile = Pick<Part, 'id' | 'name' | 'folder' | 'sizeBytes' | 'source'>
+export type UnreadFile = Pick<ClipFile, 'id' | 'name' | 'folder' | 'sizeBytes' | 'source'>
 
 /** A numbered file, and what was read of it: null where it was not looked at. */
 export interface NumberedFile {
@@ -66,7 +66,7 @@ function joined(
   { reading, picture, shown, aside, isRateStated }: NumberedFacts,
   id: string,
 ): NumberedClip | null {
-  const parts = shown.flatMap(({ index, frames }, i): Part[] => {
+  const parts = shown.flatMap(({ index, frames }, i): ClipFile[] => {
     const of = files[index]
     if (!of) return []
     const { id: fileId, name, folder, sizeBytes, source, hash } = of.file
@@ -117,7 +117,7 @@ function originsOf({ 'video.rate': rate, ...others }: Origins, isRateStated: boo
 }
 
 /** `strike.1001–1240.dpx`: the name of numbered pictures as one. */
-function runName(parts: readonly Part[]): string {
+function runName(parts: readonly ClipFile[]): string {
   const [first, last] = [numberOf(parts[0]?.name ?? ''), numberOf(parts.at(-1)?.name ?? '')]
   if (!first || !last) return parts[0]?.name ?? ''
   return `${first.before}${first.digits}–${last.digits}${first.after}`
@@ -210,7 +210,7 @@ export function continuing<File extends ListedFile>(
 /** Files on their way in, by what becomes of them. */
 export interface SortedOut<File extends UnreadFile> {
   /** Pictures of clips that are there already. */
-  readonly known: readonly { readonly file: File; readonly part: Part; readonly clip: Clip }[]
+  readonly known: readonly { readonly file: File; readonly part: ClipFile; readonly clip: Clip }[]
   readonly more: readonly Continuing<File>[]
   /** Runs that are a clip by their names; of each some headers are read. */
   readonly runs: readonly (readonly { readonly file: File; readonly number: number }[])[]

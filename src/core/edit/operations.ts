@@ -1,7 +1,7 @@
 import { present } from '../assert'
 import type { Clip } from '../model/clip'
 import { type Draft, asIs } from './draft'
-import type { FramingPlan } from './looks'
+import type { FramingPlan } from './reframe'
 import { type Decision, type Doc, formatOf } from '../model/project'
 import { reframed } from './reformat'
 import { type FormatOrigin, type Timeline } from '../model/timeline'

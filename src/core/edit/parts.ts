@@ -1,7 +1,7 @@
 import { present } from '../assert'
 import { isCorrected } from '../reading/correct'
 import type { FrameTimes } from '../reading/frame-times'
-import { type Clip, type Part, claimsOf } from '../model/clip'
+import { type Clip, type ClipFile, claimsOf } from '../model/clip'
 import type { Draft } from './draft'
 import { clipIdOf, placementsIn } from '../model/timeline'
 import { timecodeToFrame } from '../rate/timecode'
@@ -144,7 +144,7 @@ export function splitRecordings(clips: readonly Clip[]): Clip[][] {
   return found
 }
 
-export const partOf = (clip: Clip): Part => ({
+export const partOf = (clip: Clip): ClipFile => ({
   id: clip.id,
   name: clip.name,
   folder: clip.folder,
@@ -239,7 +239,7 @@ export function takeApart(doc: Draft<Doc>, clipId: string): void {
 }
 
 /** For how many frames a file of a clip is on: a numbered picture for one, or until the next that is there. */
-export const framesIn = ({ reading, frameTimes, frames }: Part): number => {
+export const framesOfFile = ({ reading, frameTimes, frames }: ClipFile): number => {
   if (frames !== undefined) return frames
   if (!reading || reading.kind === 'still') return 1
   const rate = reading.video?.rate
@@ -251,10 +251,10 @@ export const framesIn = ({ reading, frameTimes, frames }: Part): number => {
 }
 
 /** Where a frame of a clip lies: in which of its files, and the how manieth it is there. Null where the clip is one file. */
-export function partAt(clip: Clip, index: number): { part: Part; index: number } | null {
+export function partAt(clip: Clip, index: number): { part: ClipFile; index: number } | null {
   let left = Math.max(0, index)
   for (const [i, part] of clip.parts.entries()) {
-    const frames = framesIn(part)
+    const frames = framesOfFile(part)
     if (left < frames) return { part, index: left }
     if (i === clip.parts.length - 1) return { part, index: Math.max(0, frames - 1) }
     left -= frames
@@ -268,7 +268,7 @@ export function partOffsets(clip: Clip): Rational[] {
   let before = 0
   return (clip.parts.length ? clip.parts : [null]).map((part) => {
     const offset = timeOf(steps, before)
-    if (part) before += framesIn(part)
+    if (part) before += framesOfFile(part)
     return offset
   })
 }

@@ -1,4 +1,4 @@
-import type { Clip, Part } from '../model/clip'
+import type { Clip, ClipFile } from '../model/clip'
 import type { Doc } from '../model/project'
 import { clipsOf } from '../model/project'
 
@@ -26,7 +26,7 @@ export const soughtFiles = (doc: Doc, isSought: (clip: Clip) => boolean): Sought
   clipsOf(doc)
     .filter(isSought)
     .flatMap((clip) =>
-      (clip.parts.length ? clip.parts : [clip]).map((file: Clip | Part) => ({
+      (clip.parts.length ? clip.parts : [clip]).map((file: Clip | ClipFile) => ({
         fileId: file.id,
         clipId: clip.id,
         name: file.name,

@@ -105,14 +105,14 @@ export function treatLike(
 }
 
 /** A part of a treatment that can be taken back by itself. */
-export type Part = Exclude<keyof Treatment, 'framing'> | `framing.${keyof Treatment['framing']}`
+export type TreatmentPart = Exclude<keyof Treatment, 'framing'> | `framing.${keyof Treatment['framing']}`
 
 /** Takes back all that placements set of their own, or some parts of it: rules and defaults hold again. Other shapes stay as they are. */
 export function untreat(
   doc: Draft<Doc>,
   timelineId: string,
   ids: readonly string[],
-  parts: readonly Part[] | null = null,
+  parts: readonly TreatmentPart[] | null = null,
 ): void {
   const frame = frameOf(doc, timelineId)
   const pace = (parts ?? (['motion', 'fields'] as const)).filter(
@@ -130,7 +130,7 @@ export function untreat(
   })
 }
 
-function without(override: Override, parts: readonly Part[]): Override {
+function without(override: Override, parts: readonly TreatmentPart[]): Override {
   const framing: Record<string, unknown> = { ...override.framing }
   const rest: Record<string, unknown> = { ...override }
   for (const part of parts)

@@ -59,7 +59,7 @@ function spreadOf(stretches: readonly number[][], step: number): number {
 }
 
 /** The lengths of holds between new frames, each with how often it is seen. */
-export function holdLengths(flags: readonly Flag[]): Map<number, number> {
+export function countHolds(flags: readonly Flag[]): Map<number, number> {
   const lengths = new Map<number, number>()
   for (const stretch of knownStretches(flags))
     for (let k = 1; k < stretch.length; k++) {

@@ -19,11 +19,11 @@ function hills(x: number, y: number, seed: number): number {
 }
 
 /** A picture that goes on for ever: its brightness at a place, 16 to 235. */
-export type Scene = (x: number, y: number) => number
+export type DrawnScene = (x: number, y: number) => number
 
 /** A yard with coarse and fine detail; the finest is `fine` pixels wide. */
 export const yard =
-  (fine = 3, seed = 1): Scene =>
+  (fine = 3, seed = 1): DrawnScene =>
   (x, y) => {
     const coarse = 60 * hills(x / 41, y / 29, seed) + 34 * hills(x / 11, y / 13, seed + 1)
     // Fine detail stands in patches, as it does in pictures: between them is something even.
@@ -33,7 +33,7 @@ export const yard =
 
 /** Stone with grain in every pixel, softly joined: detail without a period. Only for whole places. */
 export const stone =
-  (seed = 1): Scene =>
+  (seed = 1): DrawnScene =>
   (x, y) => {
     let grain = 0
     for (const [i, w] of [1, 2, 1].entries())
@@ -45,10 +45,10 @@ export const stone =
     )
   }
 
-export interface Drawing {
+export interface DrawnFootage {
   readonly width?: number
   readonly height?: number
-  readonly scene?: Scene
+  readonly scene?: DrawnScene
   /** Pixels that the scene moves by in a unit of time, across and down. */
   readonly across?: number
   readonly down?: number
@@ -59,7 +59,7 @@ export interface Drawing {
 /** A picture of a scene; `at` says when each line is seen. */
 export function drawn(
   at: (line: number) => number,
-  { width = 160, height = 128, scene = yard(), across = 3.3, down = 0.7, noise = 0 }: Drawing = {},
+  { width = 160, height = 128, scene = yard(), across = 3.3, down = 0.7, noise = 0 }: DrawnFootage = {},
   seed = 0,
 ): Luma {
   const data = new Uint8Array(width * height)
@@ -75,13 +75,13 @@ export function drawn(
 }
 
 /** Frames of a scene at given times. */
-export const filmed = (times: readonly number[], drawing: Drawing = {}): Luma[] =>
+export const filmed = (times: readonly number[], drawing: DrawnFootage = {}): Luma[] =>
   times.map((time, i) => drawn(() => time, drawing, i))
 
 /** Frames whose even and odd lines are seen at times of their own. */
 export const fielded = (
   pairs: readonly (readonly [top: number, bottom: number])[],
-  drawing: Drawing = {},
+  drawing: DrawnFootage = {},
 ): Luma[] => pairs.map(([top, bottom], i) => drawn((line) => (line % 2 ? bottom : top), drawing, i))
 
 export const count = (n: number): number[] => Array.from({ length: n }, (_, i) => i)

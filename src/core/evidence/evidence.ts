@@ -1,7 +1,7 @@
 import * as z from 'zod'
 import { Rate } from '../rate/rate'
 import { equal } from '../rational/rational'
-import { type CombingVerdict, type FieldOrderVerdict, fieldsOf } from './fields'
+import { type CombingVerdict, type FieldOrderVerdict, fieldVerdictsOf } from './fields'
 import { type Holding, type RepeatsVerdict, holdingIn } from './holding'
 import type { Pulldown } from './pulldown'
 import { type Run, seriesOf } from './series'
@@ -113,7 +113,7 @@ export function evidenceOf(
   { bars, detail, frames }: Pick<Evidence, 'bars' | 'detail' | 'frames'>,
 ): Evidence {
   const all = seriesOf(runs.filter(({ pairs }) => pairs.length > 0))
-  const fields = all.map((series) => ({ first: series.first, ...fieldsOf(series) }))
+  const fields = all.map((series) => ({ first: series.first, ...fieldVerdictsOf(series) }))
   const holding: (Holding & { first: number })[] = all.map((series) => ({
     first: series.first,
     ...holdingIn(series, rate),

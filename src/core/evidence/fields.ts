@@ -30,7 +30,7 @@ const [votes, leastVotes, agreed] = [Math.log(1.1), 3, 0.85]
 const sureOf = (count: number) => 1 - 2 ** (-count / 3)
 
 /** The order of fields and the combing of one run. */
-export function fieldsOf(series: Series): {
+export function fieldVerdictsOf(series: Series): {
   readonly fieldOrder: FieldOrderVerdict
   readonly combing: CombingVerdict
   /** The frame in which most blocks comb; null where none is combed. */

@@ -1,5 +1,5 @@
 import { type Rate, filmRate } from '../rate/rate'
-import { evenCadence, holdLengths, rateBehind } from './cadence'
+import { evenCadence, countHolds, rateBehind } from './cadence'
 import { type Pattern, loose, nearly, patternIn, patternName } from './pattern'
 import { type Pulldown, pulldownIn } from './pulldown'
 import { type Differences, type Flag, differencesIn } from './repeats'
@@ -103,6 +103,6 @@ function evenly(flags: readonly Flag[], rate: Rate, known: number, sure: number)
 
 /** With softened flags an even row has two hold lengths, each seen twice. */
 function evenlyLoose(flags: readonly Flag[], rate: Rate, known: number): RepeatsVerdict | null {
-  const lengths = [...holdLengths(flags).values()]
+  const lengths = [...countHolds(flags).values()]
   return lengths.length === 2 && lengths.every((seen) => seen >= 2) ? evenly(flags, rate, known, 0.5) : null
 }

@@ -3,10 +3,10 @@ import { type MeansGatherer, barsIn, gatherMeans } from './bars'
 import { detailOf } from './detail'
 import { type Evidence, evidenceOf } from './evidence'
 import type { Luma } from '../planes/luma'
-import { type PairKernel, type PairSums, blockSide, measurePair, sumsOfBlock } from './pair'
+import { type PairKernel, type PairSums, pairBlockSide, measurePair, sumsOfBlock } from './pair'
 
 /** A stretch of consecutive frames. */
-export interface Stretch {
+export interface FrameRun {
   readonly first: number
   readonly count: number
 }
@@ -24,13 +24,13 @@ interface Sides {
 
 /** How many pairs of frames of a size are kept. */
 const pairsOf = ({ width, height }: Sides): number =>
-  Math.floor(sumsBudget / Math.max(1, (width / blockSide) * (height / blockSide) * sumsOfBlock * 2))
+  Math.floor(sumsBudget / Math.max(1, (width / pairBlockSide) * (height / pairBlockSide) * sumsOfBlock * 2))
 
 /**
  * Which frames of a clip are looked at: all of a short one, else a long run in its middle, which comes first, and short ones
  * spread over it; of very large pictures fewer.
  */
-export function samplingOf(frameCount: number, size: Sides): Stretch[] {
+export function samplingOf(frameCount: number, size: Sides): FrameRun[] {
   const pairs = pairsOf(size)
   const runs = Math.max(0, Math.min(shortRuns, Math.floor((pairs - longRun) / shortRun)))
   const most = Math.min(longRun, pairs)
@@ -75,12 +75,12 @@ export interface Measuring {
 }
 
 /** What looks at pixels. */
-export interface Kernels {
+export interface MeasuringKernels {
   readonly pair: PairKernel
   readonly gather: () => MeansGatherer
 }
 /** The kernels plainly written: what others are measured by. */
-export const plainKernels: Kernels = { pair: measurePair, gather: gatherMeans }
+export const plainKernels: MeasuringKernels = { pair: measurePair, gather: gatherMeans }
 
 /** Frames for bars, and pictures for detail. */
 const [mostForBars, mostPictures] = [48, 8]
@@ -89,7 +89,7 @@ const [mostForBars, mostPictures] = [48, 8]
  * Measures a clip from its decoded frames.
  * @param planned how many frames are wanted, where that is known; 0 of a pipe
  */
-export function startMeasuring(kernels: Kernels = plainKernels, planned = 0): Measuring {
+export function startMeasuring(kernels: MeasuringKernels = plainKernels, planned = 0): Measuring {
   const runs: { first: number; pairs: PairSums[] }[] = []
   const means = kernels.gather()
   const isForBars = spread(mostForBars, planned)

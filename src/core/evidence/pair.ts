@@ -1,8 +1,8 @@
 import type { Luma } from '../planes/luma'
 
 /** Pictures are looked at in blocks of so many pixels a side; what is left over at the right and below is not looked at. */
-export const blockSide = 16
-export const blockPixels = blockSide * blockSide
+export const pairBlockSide = 16
+export const blockPixels = pairBlockSide * pairBlockSide
 
 /**
  * What one pass over a pair of successive frames sums up, for each block, row by row. Only lines with two lines above and below
@@ -35,7 +35,7 @@ export const standsOut = 15
 
 /** What one pass leaves room for: a sum for each block. */
 export function emptySums(width: number, height: number): PairSums {
-  const [across, down] = [Math.floor(width / blockSide), Math.floor(height / blockSide)]
+  const [across, down] = [Math.floor(width / pairBlockSide), Math.floor(height / pairBlockSide)]
   const sums = () => new Uint16Array(across * down)
   return {
     across,
@@ -56,7 +56,7 @@ export const measurePair: PairKernel = (first, second) => {
   const sums = emptySums(width, height)
   const { across, down } = sums
   const [F, G] = [first.data, second.data]
-  const lines = Math.min(down * blockSide, height - 2)
+  const lines = Math.min(down * pairBlockSide, height - 2)
   for (let y = 2; y < lines; y++) {
     const isTop = y % 2 === 0
     const sad = isTop ? sums.sadTop : sums.sadBottom
@@ -65,8 +65,8 @@ export const measurePair: PairKernel = (first, second) => {
     const blocks = (y >> 4) * across
     for (let bx = 0; bx < across; bx++) {
       let [d, n1, n2, e0, eA, eB] = [0, 0, 0, 0, 0, 0]
-      const from = y * width + bx * blockSide
-      for (let i = from; i < from + blockSide; i++) {
+      const from = y * width + bx * pairBlockSide
+      for (let i = from; i < from + pairBlockSide; i++) {
         const [above, below] = [i - width, i + width]
         const b = F[i] ?? 0
         const [a, c] = [F[above] ?? 0, F[below] ?? 0]

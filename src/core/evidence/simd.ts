@@ -1,9 +1,9 @@
-import { type KernelExports, kernelOf, memoryStart, reach } from '../kernel/kernel'
+import { type KernelExports, loadKernel, memoryStart, reach } from '../kernel/kernel'
 import type { Luma } from '../planes/luma'
 import type { MeansGatherer } from './bars'
 import { linesModule } from './lines.wasm'
-import type { Kernels } from './measure'
-import { type PairKernel, type PairSums, blockSide, emptySums, sumsOfBlock } from './pair'
+import type { MeasuringKernels } from './measure'
+import { type PairKernel, type PairSums, pairBlockSide, emptySums, sumsOfBlock } from './pair'
 import { pairModule } from './pair.wasm'
 
 /** What the compiled modules give. */
@@ -17,7 +17,7 @@ interface LineExports extends KernelExports {
 
 /** The blocks of a picture, and how many bytes a row of sums takes. */
 function roomOf({ width, height }: Luma) {
-  const blocks = Math.floor(width / blockSide) * Math.floor(height / blockSide)
+  const blocks = Math.floor(width / pairBlockSide) * Math.floor(height / pairBlockSide)
   return { blocks, row: blocks * Uint16Array.BYTES_PER_ELEMENT }
 }
 
@@ -26,7 +26,7 @@ function roomOf({ width, height }: Luma) {
  * next, as runs do, that is not copied again.
  */
 export function simdPairs(): PairKernel {
-  const { memory, measure } = kernelOf<PairExports>(pairModule)
+  const { memory, measure } = loadKernel<PairExports>(pairModule)
   /** The picture that lies in each of two places. */
   const held: [Luma | null, Luma | null] = [null, null]
   let size = 0
@@ -67,7 +67,7 @@ export function simdPairs(): PairKernel {
 
 /** Gathers line means in SIMD, equal to `gatherMeans` byte for byte. */
 export function simdMeans(): MeansGatherer {
-  const { memory, gather } = kernelOf<LineExports>(linesModule)
+  const { memory, gather } = loadKernel<LineExports>(linesModule)
   let size: { readonly width: number; readonly height: number } | null = null
   let frames = 0
   const lies = (width: number, height: number) => {
@@ -102,11 +102,11 @@ export function simdMeans(): MeansGatherer {
 }
 
 /** The kernels that the app measures with. */
-export const simdKernels = (): Kernels => ({ pair: simdPairs(), gather: simdMeans })
+export const simdKernels = (): MeasuringKernels => ({ pair: simdPairs(), gather: simdMeans })
 
 /** The combing counts alone, in SIMD: for each block what `n1` and `n2` of `measurePair` are. */
 export function simdCombs(): { place(frame: Luma): void; count(): Pick<PairSums, 'n1' | 'n2'> } {
-  const { memory, combs } = kernelOf<PairExports>(pairModule)
+  const { memory, combs } = loadKernel<PairExports>(pairModule)
   let placed: Luma | null = null
   const outOf = (frame: Luma) => memoryStart + Math.ceil(frame.data.length / 16) * 16
   return {

@@ -1,11 +1,11 @@
 import { type Clip, claimsOf } from '../model/clip'
 import { withTimeline } from '../edit/carrying'
 import { fileClock, secondsInFile } from '../model/timing'
-import type { Making } from '../edit/nesting'
+import type { NewTimelineNames } from '../edit/nesting'
 import { newTimeline } from '../edit/placing'
 import { shortened } from '../model/id'
 import { type Doc } from '../model/project'
-import { nonsenseOf } from '../model/sense'
+import { nonsenseOf } from '../model/integrity'
 import { type Placement, Timeline, type Track } from '../model/timeline'
 import type { Format } from '../format/format'
 import { type Rate, rateName, standardRates } from '../rate/rate'
@@ -36,7 +36,7 @@ interface Placed {
  * a format that is told, else at the project’s, else at the one that its labels and its clips prove.
  * @returns refused with the line where a label cannot be at that rate, or what came of it could not be kept
  */
-export function fromEdl(text: string, doc: Doc, making: Making, told: Format | null = null): EdlRead {
+export function fromEdl(text: string, doc: Doc, making: NewTimelineNames, told: Format | null = null): EdlRead {
   const list = readEdlText(text)
   const { events, lostEffects, unknown } = list
   if (events.length === 0) return refused('It holds no event of an edit decision list.')
@@ -104,7 +104,7 @@ export function fromEdl(text: string, doc: Doc, making: Making, told: Format | n
 function timelineOf(
   { title }: EdlText,
   doc: Doc,
-  making: Making,
+  making: NewTimelineNames,
   {
     rate,
     format,
@@ -204,7 +204,7 @@ function placementOf(
   event: EventLine,
   clip: Clip,
   { start, length, rate }: { readonly start: number; readonly length: number; readonly rate: Rate },
-  making: Making,
+  making: NewTimelineNames,
   at: string,
 ): Placement | string {
   const [from, to] = [event.sourceIn, event.sourceOut].map(({ text }) => momentOf(clip, text, rate))

@@ -15,13 +15,13 @@ import {
 } from '../rational/rational'
 import {
   type AnyObject,
-  Clip as OtioClip,
-  Gap,
+  OtioClip as OtioClip,
+  OtioGap,
   type MediaReference,
   type RationalTime,
-  Stack,
+  OtioStack,
   type TimeRange,
-  Track as OtioTrack,
+  OtioTrack as OtioTrack,
 } from './otio-schema'
 
 /** What objects of OpenTimelineIO come to, each by itself. */
@@ -31,9 +31,9 @@ export const secondsOf = ({ value, rate }: RationalTime): Rational =>
   divide(Number.isInteger(value) ? rational(value) : nearestRational(value, 1e-6), exactRate(rate))
 
 /** What of a composition is seen, from which second to which; null for all of it. */
-export type Window = { readonly from: Rational; readonly to: Rational } | null
+export type SeenRange = { readonly from: Rational; readonly to: Rational } | null
 
-export const windowOf = (range: TimeRange | null | undefined): Window => {
+export const windowOf = (range: TimeRange | null | undefined): SeenRange => {
   if (!range) return null
   const from = secondsOf(range.start_time)
   return { from, to: add(from, secondsOf(range.duration)) }
@@ -45,12 +45,12 @@ export const Ranged = z.object({ source_range: OtioTrack.shape.source_range })
 /** What stands in a stack by itself, as a track of it alone; null where it is nothing that is shown. */
 export function asTrack(child: AnyObject): OtioTrack | null {
   const isItem =
-    OtioClip.safeParse(child).success || Stack.safeParse(child).success || Gap.safeParse(child).success
+    OtioClip.safeParse(child).success || OtioStack.safeParse(child).success || OtioGap.safeParse(child).success
   return isItem ? { OTIO_SCHEMA: 'Track.1', kind: 'Video', children: [child] } : null
 }
 
 /** Placements of a track of which a part is seen, from its first frame on; what is cut off at its beginning begins later in its source. */
-export function windowed(placements: readonly Placement[], window: Window, rate: Rate): Placement[] {
+export function windowed(placements: readonly Placement[], window: SeenRange, rate: Rate): Placement[] {
   if (!window) return [...placements]
   const [first, last] = [window.from, window.to].map((time) => roundHalfUp(multiply(time, rate))) as [
     number,

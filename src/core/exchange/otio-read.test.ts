@@ -10,16 +10,16 @@ import { toOtio } from './otio'
 import { fromOtio } from './otio-read'
 import {
   AnyObject,
-  Clip,
-  Gap,
+  OtioClip,
+  OtioGap,
   LinearTimeWarp,
   Marker,
   MediaReference,
   OtioTimeline,
   RationalTime,
-  Stack,
+  OtioStack,
   TimeRange,
-  Track,
+  OtioTrack,
 } from './otio-schema'
 
 const making = () => ({ name: 'Taken in', at: '2026-06-02T08:00:00Z', newId: counting() })
@@ -31,10 +31,10 @@ const read = (value: unknown, doc: Doc) => {
 
 const schemas: Record<string, { safeParse(value: unknown): { success: boolean } }> = {
   Timeline: OtioTimeline,
-  Stack,
-  Track,
-  Clip,
-  Gap,
+  Stack: OtioStack,
+  Track: OtioTrack,
+  Clip: OtioClip,
+  Gap: OtioGap,
   RationalTime,
   TimeRange,
   LinearTimeWarp,

@@ -3,10 +3,10 @@ import type { Clip } from '../model/clip'
 import { fileClock } from '../model/timing'
 import { withTimeline } from '../edit/carrying'
 import { Id, shortened } from '../model/id'
-import type { Making } from '../edit/nesting'
+import type { NewTimelineNames } from '../edit/nesting'
 import { newTimeline } from '../edit/placing'
 import type { Doc } from '../model/project'
-import { nonsenseOf } from '../model/sense'
+import { nonsenseOf } from '../model/integrity'
 import { Placement, Timeline, type Track, deepestNesting, lengthOf } from '../model/timeline'
 import { departure, issueWords } from '../words/reason'
 import { frameToTimecode } from '../rate/timecode'
@@ -24,18 +24,18 @@ import { counted } from '../words/figures'
 import {
   Marker,
   AnyObject,
-  Clip as OtioClip,
-  Gap,
+  OtioClip as OtioClip,
+  OtioGap,
   LinearTimeWarp,
   type MediaReference,
   OtioTimeline,
   type RationalTime,
-  Stack,
-  Track as OtioTrack,
+  OtioStack,
+  OtioTrack as OtioTrack,
 } from './otio-schema'
 import {
   Ranged,
-  type Window,
+  type SeenRange,
   asTrack,
   decoded,
   paired,
@@ -70,7 +70,7 @@ const own = (metadata: unknown): Record<string, unknown> => {
  * Timelines out of OpenTimelineIO JSON, for a document whose clips they show. What is ours comes back as it went out; what comes from
  * others is read as far as it is understood, and the rest is listed.
  */
-export function fromOtio(text: string, doc: Doc, making: Making): OtioRead {
+export function fromOtio(text: string, doc: Doc, making: NewTimelineNames): OtioRead {
   let json: unknown
   try {
     json = JSON.parse(text)
@@ -112,11 +112,11 @@ function firstTimeline({ OTIO_SCHEMA, children }: AnyObject): unknown {
   return children.find((child) => OtioTimeline.safeParse(child).success) ?? null
 }
 
-function readerOf(doc: Doc, making: Making) {
+function readerOf(doc: Doc, making: NewTimelineNames) {
   const inner: Timeline[] = []
   /** What stacks became, and tracks that stand as one. */
   const innerTimelines = new Map<object, Timeline>()
-  const stacks = new Map<object, Stack | null>()
+  const stacks = new Map<object, OtioStack | null>()
   const counts = new Map<string, number>()
   const said: string[] = []
   /** Placements that come back as they went out. */
@@ -142,7 +142,7 @@ function readerOf(doc: Doc, making: Making) {
    * The rate of what is read: as it says, as its pictures are told, or as the document has it. Sound is told in samples, which are no
    * frames.
    */
-  function rateFor(start: RationalTime | null | undefined, stack: Stack): Rate {
+  function rateFor(start: RationalTime | null | undefined, stack: OtioStack): Rate {
     const isRate = (rate: number) => rate <= 1000
     if (start && isRate(start.rate)) return exactRate(start.rate)
     const pictures = stack.children.flatMap((child) => {
@@ -172,11 +172,11 @@ function readerOf(doc: Doc, making: Making) {
 
   function foreign(
     name: string,
-    stack: Stack,
+    stack: OtioStack,
     rate: Rate,
     start: RationalTime | null,
     depth: number,
-    window: Window = null,
+    window: SeenRange = null,
   ): Timeline {
     const follows = doc.project.format !== null && rateIs(doc.project.format.rate, rate)
     const format = doc.project.format && !follows ? { ...doc.project.format, rate } : null
@@ -187,10 +187,10 @@ function readerOf(doc: Doc, making: Making) {
   }
 
   function tracksOf(
-    stack: Stack,
+    stack: OtioStack,
     settings: Pick<Timeline, 'rate'>,
     depth: number,
-    window: Window = null,
+    window: SeenRange = null,
   ): Track[] {
     const rate = settings.rate ?? rational(25)
     const numbers = { video: 0, audio: 0 }
@@ -255,17 +255,17 @@ function readerOf(doc: Doc, making: Making) {
   }
 
   /** A child that holds others, as a stack: a track within a track is one of a single track. */
-  function asStack(child: AnyObject): Stack | null {
+  function asStack(child: AnyObject): OtioStack | null {
     const known = stacks.get(child)
     if (known !== undefined) return known
     const track = OtioTrack.safeParse(child).data
-    const made: Stack | null = track
+    const made: OtioStack | null = track
       ? {
           ...{ OTIO_SCHEMA: 'Stack.1', name: track.name, metadata: track.metadata, enabled: track.enabled },
           ...{ effects: track.effects, markers: track.markers, source_range: track.source_range },
           children: [{ ...track, effects: [], markers: [], source_range: null, enabled: true }],
         }
-      : (Stack.safeParse(child).data ?? null)
+      : (OtioStack.safeParse(child).data ?? null)
     stacks.set(child, made)
     return made
   }
@@ -293,7 +293,7 @@ function readerOf(doc: Doc, making: Making) {
     rate: Rate,
     depth: number,
   ): Omit<Placement, 'start' | 'length'> | null {
-    if (Gap.safeParse(child).success) return null
+    if (OtioGap.safeParse(child).success) return null
     const clip = OtioClip.safeParse(child)
     const stack = clip.success ? null : asStack(child)
     const item = clip.data ?? stack
@@ -346,7 +346,7 @@ function readerOf(doc: Doc, making: Making) {
   }
 
   /** A timeline that is shown within another. */
-  function innerOf(stack: Stack, rate: Rate, depth: number): Timeline {
+  function innerOf(stack: OtioStack, rate: Rate, depth: number): Timeline {
     const ours = OwnTimeline.safeParse(own(stack.metadata).timeline)
     const known = ours.success ? inner.find(({ id }) => id === ours.data.id) : innerTimelines.get(stack)
     if (known) return known

@@ -58,7 +58,7 @@ export const MediaReference = named(
 export type MediaReference = z.infer<typeof MediaReference>
 
 /** A clip with one reference, as it was, or with several of which one counts. */
-export const Clip = z.union([
+export const OtioClip = z.union([
   named('Clip.2').extend({
     ...item,
     media_references: z.record(z.string(), MediaReference.nullable()).nullish(),
@@ -66,27 +66,27 @@ export const Clip = z.union([
   }),
   named('Clip.1').extend({ ...item, media_reference: MediaReference.nullish() }),
 ])
-export type Clip = z.infer<typeof Clip>
+export type OtioClip = z.infer<typeof OtioClip>
 
 /** A gap; of old, a filler. */
-export const Gap = named('Gap.1', 'Filler.1').extend(item)
+export const OtioGap = named('Gap.1', 'Filler.1').extend(item)
 export const LinearTimeWarp = named('LinearTimeWarp.1').extend({ time_scalar: z.number() })
 
 /** A track; of old, a sequence. */
-export const Track = named('Track.1', 'Sequence.1').extend({
+export const OtioTrack = named('Track.1', 'Sequence.1').extend({
   ...item,
   kind: z.string().nullish(),
   children: z.array(AnyObject),
 })
-export type Track = z.infer<typeof Track>
+export type OtioTrack = z.infer<typeof OtioTrack>
 
-export const Stack = named('Stack.1').extend({ ...item, children: z.array(AnyObject) })
-export type Stack = z.infer<typeof Stack>
+export const OtioStack = named('Stack.1').extend({ ...item, children: z.array(AnyObject) })
+export type OtioStack = z.infer<typeof OtioStack>
 
 export const OtioTimeline = named('Timeline.1').extend({
   name: z.string().nullish(),
   metadata,
   global_start_time: RationalTime.nullish(),
-  tracks: Stack,
+  tracks: OtioStack,
 })
 export type OtioTimeline = z.infer<typeof OtioTimeline>

@@ -1,5 +1,5 @@
 import { checkTimeline } from '../check/check'
-import { type Clip, type Part, claimsOf, readingOfPart } from '../model/clip'
+import { type Clip, type ClipFile, claimsOf, readingOfPart } from '../model/clip'
 import { type Doc, formatOf } from '../model/project'
 import { settlePlacement } from '../plan/running'
 import { spanOf } from '../plan/span'
@@ -207,7 +207,7 @@ const timeWarps = (speed: Rational): object[] =>
       ]
 
 /** Folder and name as the path of a URL: every character that means something in one is written out. */
-const urlOf = ({ folder, name }: Pick<Clip | Part, 'folder' | 'name'>): string =>
+const urlOf = ({ folder, name }: Pick<Clip | ClipFile, 'folder' | 'name'>): string =>
   [...folder.split('/').filter(Boolean), name].map(encodeURIComponent).join('/')
 
 /** What a reference cannot say by itself: the reel, and the further files of a clip that lies in several. */

@@ -6,7 +6,7 @@ import {
   type Moving,
   type Parity,
   blended,
-  doubled,
+  linesDoubled,
   interpolated,
   otherParity,
 } from './plane'
@@ -68,7 +68,7 @@ export function fieldMadeWhole(
   into?: Planes,
 ): Planes {
   const { now } = around
-  if (method === 'single') return eachPlane(now, into, (plane, place) => doubled(plane, kept.parity, place))
+  if (method === 'single') return eachPlane(now, into, (plane, place) => linesDoubled(plane, kept.parity, place))
   const moving = method === 'adaptive' ? movingAround(around, kept, kernels) : null
   return eachPlane(now, into, (plane, place, across, down) =>
     kernels.interpolated(plane, kept.parity, now.bitDepth, moving && { moving, across, down }, place),

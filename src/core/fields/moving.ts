@@ -1,4 +1,4 @@
-import { type FieldPlane, type Moving, type Parity, blockSide, firstLine } from './plane'
+import { type FieldPlane, type Moving, type Parity, movingBlockSide, firstLine } from './plane'
 
 /** A block moves where so many of its samples differ by more than so many codes of 8 bits. */
 export const [leastDiffering, stillCodes] = [4, 12] as const
@@ -14,11 +14,11 @@ export function movingBetween(
   bitDepth: number,
 ): Moving {
   const { width, height } = before
-  const [across, down] = [Math.ceil(width / blockSide), Math.ceil(height / blockSide)]
+  const [across, down] = [Math.ceil(width / movingBlockSide), Math.ceil(height / movingBlockSide)]
   const most = stillCodes * 2 ** (bitDepth - 8)
   const differing = new Uint8Array(across * down)
   for (let y = firstLine(parity); y < height; y += 2) {
-    const row = Math.floor(y / blockSide) * across
+    const row = Math.floor(y / movingBlockSide) * across
     for (let x = 0; x < width; x++) {
       const at = y * width + x
       const apart = (before.samples[at] as number) - (after.samples[at] as number)

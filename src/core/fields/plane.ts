@@ -25,7 +25,7 @@ function keptLines(height: number, parity: Parity) {
 }
 
 /** What is told still or moving at once, in luma samples. */
-export const blockSide = 8
+export const movingBlockSide = 8
 
 /** Which blocks of a picture move, row by row: 1 or 0. */
 export interface Moving {
@@ -43,7 +43,7 @@ export interface Still {
 
 /** Where the blocks that a line lies on begin among all. */
 const blockRow = ({ moving, down }: Still, line: number): number =>
-  Math.floor((line * down) / blockSide) * moving.across
+  Math.floor((line * down) / movingBlockSide) * moving.across
 
 /**
  * Missing lines from the kept ones around: (−p + 9a + 9b − n + 8) >> 4, clamped.
@@ -70,7 +70,7 @@ export function interpolated(
     ]
     const blocks = still ? blockRow(still, y) : 0
     for (let x = 0; x < width; x++) {
-      if (still && still.moving.blocks[blocks + Math.floor((x * still.across) / blockSide)] === 0) continue
+      if (still && still.moving.blocks[blocks + Math.floor((x * still.across) / movingBlockSide)] === 0) continue
       const near = 9 * ((samples[a + x] as number) + (samples[b + x] as number))
       const value = (near - (samples[p + x] as number) - (samples[n + x] as number) + 8) >> 4
       made[y * width + x] = value < 0 ? 0 : value > most ? most : value
@@ -80,7 +80,7 @@ export function interpolated(
 }
 
 /** Both lines of each pair are the kept one; a last line without partner takes the nearest kept one. */
-export function doubled(
+export function linesDoubled(
   { width, height, samples }: FieldPlane,
   keep: Parity,
   into?: Samples | null,

@@ -1,5 +1,5 @@
 import { equal, rational } from '../rational/rational'
-import type { Lie } from './lay'
+import type { RasterMap } from './raster-map'
 
 /**
  * How the lines of an interlaced picture come to stand on those of an interlaced raster: as they are, each field on the lines that show it
@@ -12,7 +12,7 @@ export type FieldLines = 'kept' | 'shifted' | 'made-whole'
  * @param turnsOrder whether the picture's fields come in the other order than the raster's
  */
 export function fieldLines(
-  { turn, scaleY, y }: Pick<Lie, 'turn' | 'scaleY' | 'y'>,
+  { turn, scaleY, y }: Pick<RasterMap, 'turn' | 'scaleY' | 'y'>,
   firstLine: 0 | 1,
   turnsOrder: boolean,
 ): FieldLines {

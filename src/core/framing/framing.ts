@@ -2,7 +2,7 @@ import { displayAspect } from '../picture/size'
 import type { FrameSize } from '../picture/size'
 import { divide, multiply, toNumber } from '../rational/rational'
 import { type Framing, type FramingOverride, type Sides, plainTreatment } from '../treatment/treatment'
-import { type Standing, axesOf, drawnArea, lay } from './lay'
+import { type UprightSize, axesOf, drawnArea, mapToRaster } from './raster-map'
 
 /** The geometry of a picture in a frame; scales, bars and crop along the timeline's axes. */
 export interface Fit {
@@ -39,9 +39,9 @@ const settle = (value: number) => (Math.abs(value - Math.round(value)) < 1e-9 ? 
  * The figures of a stored picture laid into a timeline frame.
  * @param override what is not set is plain: fit, zoom 1, centred, nothing cropped
  */
-export function fitPicture(source: Standing, frame: FrameSize, override: FramingOverride = {}): Fit {
+export function fitPicture(source: UprightSize, frame: FrameSize, override: FramingOverride = {}): Fit {
   const framing: Framing = { ...plainTreatment.framing, ...override }
-  const lie = lay(source, frame, framing)
+  const lie = mapToRaster(source, frame, framing)
   const { across, down, unitX, unitY } = axesOf(source)
   const [scaleX, scaleY] = [toNumber(lie.scaleX), toNumber(lie.scaleY)]
   const area = drawnArea(lie, { across, down })
@@ -97,7 +97,7 @@ function onAxis(frame: number, begins: number, ends: number) {
  * The crop that has the frame's shape: as large as the picture allows at zoom 1, smaller above.
  * @param at where its middle stands in the picture, as shares of it across and down; kept inside the picture
  */
-export function cropToShape(source: Standing, frame: FrameSize, zoom = 1, at = { x: 0.5, y: 0.5 }): Sides {
+export function cropToShape(source: UprightSize, frame: FrameSize, zoom = 1, at = { x: 0.5, y: 0.5 }): Sides {
   const { across, down, unitX, unitY } = axesOf(source)
   const shape = toNumber(displayAspect(frame))
   const inStored = (shape * toNumber(unitY)) / toNumber(unitX)
@@ -114,7 +114,7 @@ export function cropToShape(source: Standing, frame: FrameSize, zoom = 1, at = {
 }
 
 /** The crop of the frame's shape that comes nearest to another one: as large as that leaves across, its middle where that has it. */
-export function lockedCrop(source: Standing, frame: FrameSize, { left, right, top, bottom }: Sides): Sides {
+export function lockedCrop(source: UprightSize, frame: FrameSize, { left, right, top, bottom }: Sides): Sides {
   const { across, down } = axesOf(source)
   const whole = cropToShape(source, frame)
   const widest = across - whole.left - whole.right

@@ -213,7 +213,7 @@ export interface Sorting {
 }
 
 /** Clips in the order of a column; clips without a value come last, ties keep the order of arrival. */
-export function sorted(clips: readonly Clip[], sorting: Sorting | null): readonly Clip[] {
+export function sortedClips(clips: readonly Clip[], sorting: Sorting | null): readonly Clip[] {
   if (!sorting) return clips
   const { order } = columnOf(sorting.by)
   const sign = sorting.down ? -1 : 1

@@ -4,7 +4,7 @@ export interface KernelExports {
 }
 
 /** Values that can be laid into a kernel's memory. */
-export type Laid = Uint8Array | Uint16Array | Int16Array | Int32Array
+export type KernelBuffer = Uint8Array | Uint16Array | Int16Array | Int32Array
 
 const page = 65_536
 /** The beginning of memory is left to the module. */
@@ -13,7 +13,7 @@ export const memoryStart = 1024
 const beyond = 64
 
 /** A kernel of a module in base64, as `tools/scripts/kernels.mjs` makes it. */
-export function kernelOf<Of extends KernelExports>(base64: string): Of {
+export function loadKernel<Of extends KernelExports>(base64: string): Of {
   const bytes = Uint8Array.from(atob(base64), (char) => char.charCodeAt(0))
   const module = new WebAssembly.Module(bytes)
   return new WebAssembly.Instance(module, { env: { abort: () => {} } }).exports as unknown as Of
@@ -26,14 +26,14 @@ export function reach(memory: WebAssembly.Memory, bytes: number): void {
 }
 
 /** The bytes of values. */
-export const bytesOf = ({ buffer, byteOffset, byteLength }: Laid): Uint8Array =>
+export const bytesOf = ({ buffer, byteOffset, byteLength }: KernelBuffer): Uint8Array =>
   new Uint8Array(buffer, byteOffset, byteLength)
 
 /**
  * Lays pieces into memory one behind the other, each at a whole vector: values, or room for so many bytes.
  * @returns where each stands
  */
-export function lay(memory: WebAssembly.Memory, ...pieces: readonly (Laid | number)[]): number[] {
+export function layOut(memory: WebAssembly.Memory, ...pieces: readonly (KernelBuffer | number)[]): number[] {
   let at = memoryStart
   const places = pieces.map((piece) => {
     const from = at

@@ -286,7 +286,7 @@ const clip = (doc: D, dice: Dice) => ({
   ...placing.placementOf(dice.of(Object.values(doc.clips)), formats[0]!, dice.id()),
   length: 1 + dice.number(40),
 })
-const wanted = (doc: D, dice: Dice): arranging.Wanted[] => {
+const wanted = (doc: D, dice: Dice): arranging.PlacementsToPut[] => {
   const whole = dice.of(Object.values(doc.clips)) as Clip
   if (dice.number(2)) {
     const from = dice.number(30)

@@ -17,7 +17,7 @@ import { formatOf } from '../model/project'
 import { settlePlacement } from '../plan/running'
 import { type Placement, type Timeline, placementsIn } from '../model/timeline'
 import { readProjectFile, writeProjectFile } from '../stored/project-file'
-import { type Shown, framesIn } from '../motion/shown'
+import { type Shown, framesShown } from '../motion/shown'
 import { toNumber } from '../rational/rational'
 import { acts, diceOf, operationsDrawn, textOf } from './history.fixture'
 import { begun, docOf, through } from './through.fixture'
@@ -89,7 +89,7 @@ function seenAt(clip: Clip, shown: Shown): { at: number; lasts: number } | null 
 
 /** The longest that a frame beside what is seen of a clip is on. */
 function longestBeside(clip: Clip, shown: Shown): number {
-  const [first = 0] = framesIn(shown)
+  const [first = 0] = framesShown(shown)
   const times = fileTimes(clip)
   const lasts = (frame: number) => times(storedFrame(clip, frame + 1)) - times(storedFrame(clip, frame))
   return Math.max(...[-2, -1, 0, 1, 2].map((by) => lasts(Math.max(0, first + by))))

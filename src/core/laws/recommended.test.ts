@@ -8,7 +8,7 @@ import { formatText, pictureOfFormat } from '../format/format'
 import { parseFormat } from '../format/parse'
 import type { Picture } from '../picture/picture'
 import { rational } from '../rational/rational'
-import { Lean, defaultPolicy, defaultWeights } from '../toll/policy'
+import { Ranking, defaultPolicy, defaultWeights } from '../toll/policy'
 import { tollOf } from '../toll/toll'
 import { type Override, plainTreatment, treated } from '../treatment/treatment'
 
@@ -82,7 +82,7 @@ describe('what is put first', () => {
         fc.property(
           mixes,
           delivered,
-          fc.constantFrom(...Lean.options),
+          fc.constantFrom(...Ranking.options),
           fc.constantFrom(50, 60, null),
           (mix, deliver, lean, mains) => {
             const blocs = footage(mix.map(([weight, text]) => `${weight} ${text}`).join(', '))

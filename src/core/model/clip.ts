@@ -44,7 +44,7 @@ const InFile = z.object({
 })
 
 /** One file of a clip that lies in several: a recording that a camera split, or numbered pictures. */
-export const Part = InFile.extend({
+export const ClipFile = InFile.extend({
   /** Null of a numbered picture that is as the first is: thousands of equal readings would be kept. */
   reading: Reading.nullable(),
   /** Of a numbered picture: for how many frames it is on, where the next ones are left out. */
@@ -55,7 +55,7 @@ export const Part = InFile.extend({
     .max(2 ** 31)
     .optional(),
 }).readonly()
-export type Part = z.infer<typeof Part>
+export type ClipFile = z.infer<typeof ClipFile>
 
 export const Clip = InFile.extend({
   /** What is held true of the clip: as claimed, or as corrected. */
@@ -70,7 +70,7 @@ export const Clip = InFile.extend({
   arrivedAt: z.string(),
   /** The files of a clip that lies in several, in order; empty where it is one file. */
   parts: z
-    .array(Part)
+    .array(ClipFile)
     .refine(([first]) => first === undefined || first.reading !== null, {
       error: 'the first file of a clip that lies in several says what it is',
     })
@@ -115,7 +115,7 @@ export const LeftAside = z
 export type LeftAside = z.infer<typeof LeftAside>
 
 /** What one file of a clip that lies in several says of itself. */
-export const readingOfPart = (clip: Pick<Clip, 'parts'>, part: Part): Reading =>
+export const readingOfPart = (clip: Pick<Clip, 'parts'>, part: ClipFile): Reading =>
   present(part.reading ?? clip.parts[0]?.reading, 'the first file of a clip says what it is')
 
 /** What a clip's file claims, whatever was corrected. */

@@ -1,7 +1,7 @@
 import * as z from 'zod'
 import { present } from '../assert'
 import { Format, sameFormat } from '../format/format'
-import { Lean, Mains, Policy, type Weights, defaultPolicy, leaning } from '../toll/policy'
+import { Ranking, Mains, Policy, type Weights, defaultPolicy, weightsForRanking } from '../toll/policy'
 import { Card, type Clip, type LeftAside } from './clip'
 import { Deliverable } from './deliverable'
 import { Id, Name } from './id'
@@ -30,7 +30,7 @@ export const Project = z
     /** Newest last; the last one is why the format is what it is. */
     decisions: z.array(Decision).readonly(),
     deliverables: z.array(Deliverable).readonly(),
-    lean: Lean,
+    lean: Ranking,
     /** Whether footage that was enlarged before counts with what is truly in it when it comes to what is lost. */
     trueDetail: z.boolean().default(true),
     policy: Policy.default(defaultPolicy),
@@ -81,7 +81,7 @@ export const formatOf = (doc: Doc, timeline: Timeline): Format | null =>
   timeline.ownFormat ?? doc.project.format
 
 /** What tolls are weighed with in a project: its policy, under its lean. */
-export const weightsOf = ({ policy, lean }: Project): Weights => leaning(policy, lean)
+export const weightsOf = ({ policy, lean }: Project): Weights => weightsForRanking(policy, lean)
 
 /** The formats in which the main cut will be handed over, once each: the first timeline, or the one that is still to be made. */
 export const deliveredFormats = ({ deliverables, timelineOrder: [main] }: Project): Format[] =>

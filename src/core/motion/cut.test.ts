@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { standardRates } from '../rate/rate'
 import { type Rational, add, divide, multiply, rational, toNumber } from '../rational/rational'
 import { frameTimesFrom } from '../reading/frame-times'
-import type { Passing, Taking, Way } from '../treatment/way'
+import type { Passing, Taking, Run } from '../treatment/run'
 import { type Running, framesLeft, shownAt, sourceTimeAfter } from './shown'
 import type { ClipTiming } from './timing'
 import { rate, inTime, frames, running, constant, table } from './running.fixture'
@@ -17,7 +17,7 @@ const anyPassing: fc.Arbitrary<Passing> = fc.oneof(
     .map(([num, den]): Passing => ({ kind: 'in-time', factor: rational(num, den) })),
 )
 const anyPhase = fc.constantFrom<0 | 1 | 2 | 3 | 4>(0, 1, 2, 3, 4)
-const anyWay: fc.Arbitrary<Way> = fc.oneof(
+const anyWay: fc.Arbitrary<Run> = fc.oneof(
   fc.record({
     passing: anyPassing,
     taking: fc.oneof(

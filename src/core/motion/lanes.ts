@@ -1,7 +1,7 @@
 import { type Rate } from '../rate/rate'
 import { cadence } from '../rate/cadence'
 import { equal, rational, toNumber } from '../rational/rational'
-import type { Way } from '../treatment/way'
+import type { Run } from '../treatment/run'
 import { type Running, shownAt } from './shown'
 import type { ClipTiming } from './timing'
 
@@ -9,7 +9,7 @@ import type { ClipTiming } from './timing'
 export type LaneKind = 'filmed' | 'hold' | 'blend' | 'every-frame'
 
 /** What stands on screen in one lane at a moment: source frames and how much of each is seen. */
-export interface Standing {
+export interface LaneState {
   readonly frame: number
   readonly share: number
 }
@@ -20,11 +20,11 @@ export interface Lane {
   /** Pictures a second that the lane shows. */
   readonly rate: Rate
   /** What is on screen `seconds` after the start, at true speed. */
-  at(seconds: number): readonly Standing[]
+  at(seconds: number): readonly LaneState[]
 }
 
 const inTime = { kind: 'in-time', factor: rational(1) } as const
-const ways: Readonly<Record<Exclude<LaneKind, 'filmed'>, Way>> = {
+const ways: Readonly<Record<Exclude<LaneKind, 'filmed'>, Run>> = {
   hold: { passing: inTime, taking: { kind: 'frames', mixed: false } },
   blend: { passing: inTime, taking: { kind: 'frames', mixed: true } },
   'every-frame': { passing: { kind: 'step-by-step' }, taking: { kind: 'frames', mixed: false } },
@@ -34,7 +34,7 @@ const ways: Readonly<Record<Exclude<LaneKind, 'filmed'>, Way>> = {
 const endless = 2 ** 31
 
 /** The source frames that a timeline frame shows under a way, without its end; progressive frames of a constant rate. */
-export function standingAt(way: Way, source: Rate, timeline: Rate, n: number): Standing[] {
+export function laneStateAt(way: Run, source: Rate, timeline: Rate, n: number): LaneState[] {
   const timing: ClipTiming = { kind: 'constant', rate: source, count: endless, counted: true }
   const running: Running = {
     sourceIn: rational(0),
@@ -53,7 +53,7 @@ export function standingAt(way: Way, source: Rate, timeline: Rate, n: number): S
 
 /** The source frames that the first `count` timeline frames show, held as they land: a cadence drawn. */
 export const heldFrames = (source: Rate, timeline: Rate, count: number): number[] =>
-  Array.from({ length: count }, (_, n) => standingAt(ways.hold, source, timeline, n)[0]?.frame ?? 0)
+  Array.from({ length: count }, (_, n) => laneStateAt(ways.hold, source, timeline, n)[0]?.frame ?? 0)
 
 /** The lanes worth watching for a pair of rates: as filmed, as frames land, and what else would be another motion. */
 export function lanesFor(source: Rate, timeline: Rate): Lane[] {
@@ -68,7 +68,7 @@ export function lanesFor(source: Rate, timeline: Rate): Lane[] {
   const lane = (kind: keyof typeof ways): Lane => ({
     kind,
     rate: timeline,
-    at: (t) => standingAt(ways[kind], source, timeline, Math.floor(t * T + 1e-9)),
+    at: (t) => laneStateAt(ways[kind], source, timeline, Math.floor(t * T + 1e-9)),
   })
   switch (cadence(source, timeline).kind) {
     case 'even-hold':

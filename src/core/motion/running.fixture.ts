@@ -1,7 +1,7 @@
 import { parseRate } from '../rate/parse'
 import { rational } from '../rational/rational'
 import { frameTimesFrom } from '../reading/frame-times'
-import type { Passing, Taking } from '../treatment/way'
+import type { Passing, Taking } from '../treatment/run'
 import { type Running, type Shown, shownAt } from './shown'
 import type { ClipTiming } from './timing'
 

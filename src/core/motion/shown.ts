@@ -2,7 +2,7 @@ import { type FieldOrder, type Parity, firstParity, otherParity } from '../pictu
 import type { Rate } from '../rate/rate'
 import { type Rational, add, divide, floor, multiply, rational, subtract } from '../rational/rational'
 import type { FieldMethod } from '../treatment/treatment'
-import type { Way } from '../treatment/way'
+import type { Run } from '../treatment/run'
 import { filmFrame, pulldownFrame } from './pulldown'
 import {
   type ClipTiming,
@@ -51,14 +51,14 @@ export type Shown =
   | { readonly kind: 'nothing' }
 
 /** The source frames that are seen in what is shown. */
-export function framesIn(shown: Shown): number[] {
+export function framesShown(shown: Shown): number[] {
   switch (shown.kind) {
     case 'frame':
       return [shown.index]
     case 'field':
       return [shown.frame]
     case 'mix':
-      return [...framesIn(shown.a), ...framesIn(shown.b)]
+      return [...framesShown(shown.a), ...framesShown(shown.b)]
     case 'fields':
       return [shown.top.frame, shown.bottom.frame]
     case 'nothing':
@@ -70,7 +70,7 @@ export function framesIn(shown: Shown): number[] {
 export interface Running {
   /** Seconds into the source. */
   readonly sourceIn: Rational
-  readonly way: Way
+  readonly way: Run
   /** Of the source. */
   readonly fieldOrder: FieldOrder | null
   /** Of an interlaced timeline; null where it is progressive. */
@@ -240,7 +240,7 @@ function pulled(running: Running, timing: ClipTiming, rate: Rate, n: number): Sh
  * frame of the timeline. On the fields of an interlaced timeline there is room for two.
  */
 function countingOf(
-  { taking }: Way,
+  { taking }: Run,
   timing: ClipTiming,
 ): { readonly steps: Steps; readonly perFrame: 1 | 2 } {
   switch (taking.kind) {
@@ -260,7 +260,7 @@ export type Course = Pick<Running, 'sourceIn' | 'way'>
  * Seconds of the source that pass in one of the timeline: the speed of all that shows or sounds this way. Steps that are counted and
  * listed unevenly pass at their mean.
  */
-export function speedOf(way: Way, timing: ClipTiming, rate: Rate): Rational {
+export function speedOf(way: Run, timing: ClipTiming, rate: Rate): Rational {
   if (way.passing.kind === 'in-time') return way.passing.factor
   const { steps, perFrame } = countingOf(way, timing)
   const end = endOfSteps(steps)

@@ -27,12 +27,12 @@ export const overlap = (a: Placement, b: Placement): number =>
   Math.min(a.start + a.length, b.start + b.length) - Math.max(a.start, b.start)
 
 /** How a placement runs, as far as its link is concerned. */
-export interface Running extends Course {
+export interface TimedRunning extends Course {
   readonly timing: ClipTiming
   readonly rate: Rational
 }
 
-export function runningIn(doc: Doc, timeline: Timeline, placement: Placement): Running | null {
+export function runningIn(doc: Doc, timeline: Timeline, placement: Placement): TimedRunning | null {
   return timeline.rate
     ? {
         ...runningOf(doc, timeline, placement),
@@ -62,7 +62,7 @@ export const magnitude = (r: Rational): Rational => (r.num < 0 ? { num: -r.num, 
 function aheadBy(doc: Doc, timeline: Timeline, picture: Placement, sound: Placement): Rational | null {
   const [one, other] = [runningIn(doc, timeline, picture), runningIn(doc, timeline, sound)]
   if (!one || !other || !sameSource(picture.source, sound.source)) return null
-  const speed = ({ way, timing, rate }: Running) => speedOf(way, timing, rate)
+  const speed = ({ way, timing, rate }: TimedRunning) => speedOf(way, timing, rate)
   if (!equal(speed(one), speed(other)) || one.way.passing.kind !== other.way.passing.kind) return null
   return subtract(sound.sourceIn, sourceTimeAfter(one, one.timing, one.rate, sound.start - picture.start))
 }

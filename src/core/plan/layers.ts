@@ -1,13 +1,13 @@
 import { fieldLines } from '../framing/field-lines'
-import { type Lie, axesOf, composed, drawnArea, lay } from '../framing/lay'
-import { type InFields, fieldsShown } from '../compose/standing'
+import { type RasterMap, axesOf, composeMaps, drawnArea, mapToRaster } from '../framing/raster-map'
+import { type InFields, fieldsShown } from '../compose/field-arrangement'
 import type { Format } from '../format/format'
 import { type Shown, type ShownField, shownAt } from '../motion/shown'
 import { type FieldOrder, type Parity, ordersDiffer } from '../picture/scan'
 import { type Rational, add, exactly, multiply, rational, subtract } from '../rational/rational'
 import type { ColourConversion, Filter, Sides, Treatment } from '../treatment/treatment'
 import { noSides } from '../treatment/treatment'
-import type { Way } from '../treatment/way'
+import type { Run } from '../treatment/run'
 import { type Doc, formatOf } from '../model/project'
 import { type SettledPlacement, settlePlacement, timingOfPlacement } from './running'
 import {
@@ -23,9 +23,9 @@ export interface Layer {
   readonly placementId: string
   readonly source: PlacementSource
   readonly shown: Shown
-  readonly lie: Lie
+  readonly lie: RasterMap
   /** The same where its fields are not shifted by a line to come in their order. */
-  readonly unshifted: Lie
+  readonly unshifted: RasterMap
   /** The stored picture as it stands upright, in its own pixels. */
   readonly size: { readonly across: number; readonly down: number }
   /** How the fields of an interlaced raster come to stand; null where each frame stands as a whole. */
@@ -147,7 +147,7 @@ export function layerOf(
 ): Layer | null {
   if (!picture) return null
   const { framing, colour, shiftOrder } = treatment
-  const lie = lay(picture, format, framing)
+  const lie = mapToRaster(picture, format, framing)
   const turnsOrder = shiftOrder || ordersDiffer(picture.fieldOrder, format.fieldOrder)
   const inFields = fieldsOf(way, turnsOrder)
   const shifts = inFields?.outOf === 'fields' && fieldLines(lie, picture.firstLine, turnsOrder) === 'shifted'
@@ -173,17 +173,17 @@ export function layerOf(
 }
 
 /** Whether a way shows each field at its own moment, and out of what. */
-function fieldsOf({ taking }: Way, crossed: boolean): InFields | null {
+function fieldsOf({ taking }: Run, crossed: boolean): InFields | null {
   if (taking.kind === 'pulldown') return { outOf: 'frames', crossed: false }
   if (taking.kind !== 'fields') return null
   return { outOf: taking.outOf, crossed: taking.outOf === 'fields' && crossed }
 }
 
 /** Fields of the other order stand right one line lower. */
-const oneLineLower = (lie: Lie): Lie => ({ ...lie, y: add(lie.y, rational(1)) })
+const oneLineLower = (lie: RasterMap): RasterMap => ({ ...lie, y: add(lie.y, rational(1)) })
 
 /** A map of the picture without its baked bars, as one of the whole stored picture: the bars are cropped. */
-const withBakedBars = (lie: Lie, bars: Sides): Lie => ({
+const withBakedBars = (lie: RasterMap, bars: Sides): RasterMap => ({
   ...lie,
   crop: {
     left: lie.crop.left + bars.left,
@@ -196,7 +196,7 @@ const withBakedBars = (lie: Lie, bars: Sides): Lie => ({
 })
 
 /** Sides of the stored picture as they stand after its turn. */
-function turnedSides({ left, right, top, bottom }: Sides, { turn }: Lie): Sides {
+function turnedSides({ left, right, top, bottom }: Sides, { turn }: RasterMap): Sides {
   switch (turn) {
     case 0:
       return { left, right, top, bottom }
@@ -229,8 +229,8 @@ function throughTimeline(doc: Doc, layer: Layer, { fieldOrder }: Format, depth: 
   return within.map((one) => ({
     ...one,
     // Its own layers put their fields in order.
-    lie: composed(one.lie, layer.unshifted),
-    unshifted: composed(one.unshifted, layer.unshifted),
+    lie: composeMaps(one.lie, layer.unshifted),
+    unshifted: composeMaps(one.unshifted, layer.unshifted),
     placementId: layer.placementId,
   }))
 }

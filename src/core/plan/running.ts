@@ -9,7 +9,7 @@ import { type Settled, settleToll } from '../toll/toll'
 import { tollFrom } from '../toll/charge'
 import { meets } from '../treatment/rule'
 import { type Treatment, treated } from '../treatment/treatment'
-import type { Way } from '../treatment/way'
+import type { Run } from '../treatment/run'
 import type { Clip } from '../model/clip'
 import { type Doc, formatOf, weightsOf } from '../model/project'
 import { ownTreatment, shapeOf } from '../model/shape'
@@ -90,7 +90,7 @@ export const treatmentOf = (
   frame: FrameSize | null,
 ): Treatment => treated([ownTreatment(placement, frame)], treatmentFor(timeline, picture))
 
-const plainWay: Way = {
+const plainWay: Run = {
   passing: { kind: 'in-time', factor: rational(1) },
   taking: { kind: 'frames', mixed: false },
 }

@@ -1,6 +1,6 @@
 import { sourceTimeAfter } from '../motion/shown'
 import { type Rational, divide, multiply, rational, subtract } from '../rational/rational'
-import type { Way } from '../treatment/way'
+import type { Run } from '../treatment/run'
 import type { Doc } from '../model/project'
 import { timingOfPlacement } from './running'
 import { fileClock } from '../model/timing'
@@ -15,7 +15,7 @@ export interface SourceSpan {
 }
 
 /** The stretch of its source's file that a placement goes through. @param way as the placement is settled */
-export function spanOf(doc: Doc, { rate }: Timeline, placement: Placement, way: Way): SourceSpan {
+export function spanOf(doc: Doc, { rate }: Timeline, placement: Placement, way: Run): SourceSpan {
   const { source, sourceIn, length } = placement
   const clip = source.kind === 'clip' ? doc.clips[source.clipId] : undefined
   const timing = timingOfPlacement(doc, placement)

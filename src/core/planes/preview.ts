@@ -1,5 +1,5 @@
 import type { Planes } from './planes'
-import { type Meaning, type ScreenPicture, weightsOf } from './screen'
+import { type Meaning, type ScreenPicture, matrixWeights } from './screen'
 
 /** Whether a picture is one that `toPreview` takes: standard range, narrow primaries, nothing to see through. */
 export const hasPreview = ({ alpha, chroma }: Planes, { transfer, primaries }: Meaning): boolean =>
@@ -25,7 +25,7 @@ function linesOf(height: number, count: number, field: 'top' | 'bottom') {
 
 /** What a sample adds to red, green and blue, in units of 1/64, by its value. */
 function tablesOf({ matrix, range }: Meaning) {
-  const [kr, kb] = weightsOf(matrix)
+  const [kr, kb] = matrixWeights(matrix)
   const kg = 1 - kr - kb
   const full = range === 'full'
   const [black, lumaSpan, chromaSpan] = full ? [0, 255, 255] : [16, 219, 224]

@@ -25,7 +25,7 @@ const weights: Readonly<Record<string, readonly [red: number, blue: number]>> = 
   bt2020: [0.2627, 0.0593],
 }
 /** What red and blue weigh in the luma of a matrix; of one that is not known, as in BT.709. */
-export const weightsOf = (matrix: string): readonly [red: number, blue: number] =>
+export const matrixWeights = (matrix: string): readonly [red: number, blue: number] =>
   weights[matrix] ?? [0.2126, 0.0722]
 
 /** Whether a matrix is computed: of one that is not, colours come out wrong. RGB has none. */
@@ -128,7 +128,7 @@ export function toScreen(planes: Planes, meaning: Meaning, stride = 1): ScreenPi
   const full = meaning.range === 'full'
   const [black, lumaSpan, chromaSpan] = full ? [0, top, top] : [16 * unit, 219 * unit, 224 * unit]
   const middle = 128 * unit
-  const [kr, kb] = weightsOf(meaning.matrix)
+  const [kr, kb] = matrixWeights(meaning.matrix)
   const kg = 1 - kr - kb
   const [toRed, toBlue] = [(2 * (1 - kr)) / chromaSpan, (2 * (1 - kb)) / chromaSpan]
   const { transfer } = meaning

@@ -1,5 +1,5 @@
 import { type Rational, divide, equal, rational, toNumber } from '../rational/rational'
-import { type Rate, doubled, rateFraction, rateName, snapToStandard } from './rate'
+import { type Rate, doubledRate, rateFraction, rateName, snapToStandard } from './rate'
 
 /** What a typed rate came to. `scan` is null where the text does not say; `message` tells a snap or a decision. */
 export interface TypedRate {
@@ -41,7 +41,7 @@ export function parseRate(text: string): TypedRate | null {
   const snapped = standard !== null && !equal(standard, rate)
   if (standard) rate = standard
   const message = countsFrames
-    ? `${text.trim()} is taken as ${rateName(rate)} frames a second, interlaced: ${rateName(doubled(rate))}i, as i counts fields.`
+    ? `${text.trim()} is taken as ${rateName(rate)} frames a second, interlaced: ${rateName(doubledRate(rate))}i, as i counts fields.`
     : snapped
       ? `${text.trim()} is taken as ${nameUnless(text, rate)}exactly ${rateFraction(rate)} frames a second.`
       : null

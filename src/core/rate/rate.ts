@@ -57,9 +57,9 @@ export const rateFraction = (rate: Rate): string =>
   rate.den === 1 ? String(rate.num) : `${rate.num}/${rate.den}`
 
 /** Twice a rate: the fields of an interlaced one. */
-export const doubled = ({ num, den }: Rate): Rate => rational(num * 2, den)
+export const doubledRate = ({ num, den }: Rate): Rate => rational(num * 2, den)
 /** Half of a rate. */
-export const halved = ({ num, den }: Rate): Rate => rational(num, den * 2)
+export const halvedRate = ({ num, den }: Rate): Rate => rational(num, den * 2)
 
 /** The rate of film that was pulled down 2:3 to a rate: of five frames four are film's. */
 export const filmRate = (rate: Rate): Rate => multiply(rate, rational(4, 5))
@@ -69,5 +69,5 @@ export const isStandardRate = (rate: Rate): boolean => standardRates.some((known
 /** A rate with its scan, as in `50i` (fields) and `25p` (frames). */
 export const rateWithScan = (rate: Rate, scan: string | null): string =>
   scan === 'interlaced'
-    ? `${rateName(doubled(rate))}i`
+    ? `${rateName(doubledRate(rate))}i`
     : `${rateName(rate)}${scan === 'progressive' ? 'p' : ''}`

@@ -4,7 +4,7 @@ import { type Rational, equal } from '../rational/rational'
 import type { Note, Origins } from './reading'
 
 /** What one part of a file says of the picture. Facts that it does not state are left out. */
-export interface PictureFacts {
+export interface ClaimedFacts {
   profile?: string | null
   width?: number
   height?: number
@@ -26,12 +26,12 @@ export interface PictureClaim {
   readonly layer: 'wrapper' | 'stream'
   /** Where exactly, in the standard's own term: `fiel`, `sequence parameter set`. */
   readonly origin: string
-  readonly facts: PictureFacts
+  readonly facts: ClaimedFacts
   /** Whether its standard says that it holds against the bitstream. */
   readonly decides?: boolean
 }
 
-const inWords: Record<keyof PictureFacts, string> = {
+const inWords: Record<keyof ClaimedFacts, string> = {
   profile: 'profile',
   width: 'width',
   height: 'height',
@@ -66,14 +66,14 @@ const shown = (value: unknown) =>
  * Where wrapper and bitstream contradict each other, a note keeps both.
  */
 export function settleClaims(claims: readonly PictureClaim[]): {
-  facts: PictureFacts
+  facts: ClaimedFacts
   origins: Origins
   notes: Note[]
 } {
   const facts: Record<string, unknown> = {}
   const origins: Record<string, string> = {}
   const notes: Note[] = []
-  for (const fact of Object.keys(inWords) as (keyof PictureFacts)[]) {
+  for (const fact of Object.keys(inWords) as (keyof ClaimedFacts)[]) {
     const stated = claims.filter((claim) => !isSilent(claim.facts[fact]))
     const winner =
       stated.find(({ decides }) => decides) ?? stated.find(({ layer }) => layer === 'stream') ?? stated[0]

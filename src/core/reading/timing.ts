@@ -1,5 +1,5 @@
 import { nearestRational, rational, toNumber } from '../rational/rational'
-import { type Rate, exactRate, halved, snapToStandard, standardRates } from '../rate/rate'
+import { type Rate, exactRate, halvedRate, snapToStandard, standardRates } from '../rate/rate'
 
 /** Frames that last equally long, one after the other: how wrappers keep durations short. */
 export interface DurationRun {
@@ -124,7 +124,7 @@ function latticeRate(runs: readonly DurationRun[], clock: number): Rate | null {
   // out (14.985) the half is meant, not a fraction near it.
   const simple = nearestRational(mean, mean / Math.max(2, total))
   if (simple.den <= 2 && fits(simple)) return simple
-  const half = nearest(standardRates.map(halved)).find(fits)
+  const half = nearest(standardRates.map(halvedRate)).find(fits)
   if (half) return half
   if (fits(simple)) return simple
   return passes(total / frames) ? exactRate(mean) : null

@@ -1,7 +1,7 @@
 import type { Filter } from '../treatment/treatment'
 
 /** A filter that weighs samples by how far they lie from where one is wanted. */
-export interface Kernel {
+export interface FilterKernel {
   /** Beyond this distance it weighs nothing, in source samples where nothing is reduced. */
   readonly radius: number
   at(distance: number): number
@@ -17,7 +17,7 @@ function keys(x: number): number {
 }
 
 /** The filters that weigh; the nearest sample is taken as it is. */
-export const kernelOf: Readonly<Record<Exclude<Filter, 'nearest'>, Kernel>> = {
+export const filterKernelOf: Readonly<Record<Exclude<Filter, 'nearest'>, FilterKernel>> = {
   bilinear: { radius: 1, at: (x) => Math.max(0, 1 - Math.abs(x)) },
   bicubic: { radius: 2, at: keys },
   lanczos: { radius: 3, at: (x) => (Math.abs(x) < 3 ? sinc(x) * sinc(x / 3) : 0) },

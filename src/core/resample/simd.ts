@@ -1,4 +1,4 @@
-import { type KernelExports, bytesOf, kernelOf, lay } from '../kernel/kernel'
+import { type KernelExports, bytesOf, loadKernel, layOut } from '../kernel/kernel'
 import { placeFor } from '../planes/planes'
 import { type PlaneKernel, deepestRounded, roundingOf } from './plane'
 import { resampleModule } from './resample.wasm'
@@ -79,7 +79,7 @@ function columnsOf(taps: Taps, width: number): Columns {
 
 /** The kernel in SIMD, equal to `resamplePlane` sample by sample. */
 export function simdResample(): PlaneKernel {
-  const { memory, plane, deepPlane } = kernelOf<Exports>(resampleModule)
+  const { memory, plane, deepPlane } = loadKernel<Exports>(resampleModule)
   const known = new WeakMap<Taps, Columns>()
 
   /** Found once for taps and the width of what they weigh. */
@@ -99,12 +99,12 @@ export function simdResample(): PlaneKernel {
     const from = [samples, (columns * rows) << wide, down.first, down.weights]
     let places: number[]
     if (bitDepth > deepestRounded) {
-      places = lay(memory, ...from, across.first, across.weights, 8 * width)
+      places = layOut(memory, ...from, across.first, across.weights, 8 * width)
       deepPlane(...places, ...sizes, across.count, most)
     } else {
       const { first, weights, step, vectors, pad } = columnsOnce(across, width)
       const { down: shiftDown, across: shiftAcross } = roundingOf(bitDepth)
-      places = lay(memory, ...from, first, weights, 32 * down.count, 2 * (width + 2 * pad + 64))
+      places = layOut(memory, ...from, first, weights, 32 * down.count, 2 * (width + 2 * pad + 64))
       plane(...places, wide, ...sizes, step, vectors, pad, shiftDown, shiftAcross, most)
     }
     const made = placeFor(columns * rows, wide === 1, into)

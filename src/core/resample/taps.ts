@@ -1,6 +1,6 @@
 import type { Filter } from '../treatment/treatment'
 import { type Rational, toNumber } from '../rational/rational'
-import { kernelOf } from './filter'
+import { filterKernelOf } from './filter'
 
 /** Where the samples of a plane lie along an axis. */
 export interface Siting {
@@ -61,7 +61,7 @@ export function tapsOf(filter: Filter, map: AxisMap, from: Siting, to: Siting, l
     )
     return { count: 1, first, weights: new Int16Array(length).fill(one) }
   }
-  const { radius, at } = kernelOf[filter]
+  const { radius, at } = filterKernelOf[filter]
   const widening = Math.max(1, 1 / toNumber(map.scale))
   const reach = radius * widening
   const count = Math.max(1, Math.ceil(2 * reach))

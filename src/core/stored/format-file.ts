@@ -1,5 +1,5 @@
 import * as z from 'zod'
-import { OwnFormat } from '../model/habits'
+import { OwnFormat } from '../model/preferences'
 import { objections } from '../format/standard'
 import { type Kind, type Opened, damage, openEnvelope, refused } from './envelope'
 

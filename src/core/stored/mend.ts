@@ -5,7 +5,7 @@ import type { StoredRows } from './migrate'
 import { type Doc, Project, formatOf, newProject } from '../model/project'
 import { reframed } from '../edit/reformat'
 import { departure } from '../words/reason'
-import { lostSource, showsTimeline, timelineNonsense } from '../model/sense'
+import { lostSource, showsTimeline, timelineNonsense } from '../model/integrity'
 import { type Placement, Timeline } from '../model/timeline'
 
 /** A stored part that cannot be read any more: kept as it was, with the reason. */

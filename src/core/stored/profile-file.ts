@@ -1,5 +1,5 @@
 import * as z from 'zod'
-import { OwnProfile } from '../model/habits'
+import { OwnProfile } from '../model/preferences'
 import { type Kind, type Opened, damage, openEnvelope, refused } from './envelope'
 
 const kind: Kind = { kind: 'yard-tally-profiles', what: 'a list of profiles', version: 1 }

@@ -4,7 +4,7 @@ import * as z from 'zod'
 import { type PutAside, mend } from './mend'
 import { canMigrate, migrated, storedVersion } from './migrate'
 import { type Doc, Project, clipsOf, timelinesOf } from '../model/project'
-import { nonsenseOf } from '../model/sense'
+import { nonsenseOf } from '../model/integrity'
 import { type Kind, damage, openEnvelope, refused } from './envelope'
 
 const kind: Kind = {

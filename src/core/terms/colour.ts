@@ -2,7 +2,7 @@ import { signalOfHlg, signalOfPq } from '../compose/colour'
 import { chromas, perChroma } from '../dispatch/codecs'
 import { isHdr } from '../picture/colour'
 import { figure, percent } from '../words/figures'
-import { type Shape, boxWidth, greys, rect, still, words } from './drawing'
+import { type DrawnShape, boxWidth, greys, rect, still, drawnText } from './drawing'
 import { type Term, ofPicture } from './term'
 
 /** Colours of a few upright stripes with a slanted edge, so that shared samples show. */
@@ -32,7 +32,7 @@ function sharedColour(across: number, down: number): number[] {
 const chroma = still(
   'One colour sample for each pixel in 4:4:4, for two in 4:2:2, for four in 4:2:0: edges of colour run into each other.',
   () =>
-    [...chromas].reverse().flatMap((name, i): Shape[] => {
+    [...chromas].reverse().flatMap((name, i): DrawnShape[] => {
       const [across, down] = perChroma[name]
       return [
         {
@@ -46,7 +46,7 @@ const chroma = still(
           values: sharedColour(across, down),
           inColour: true,
         },
-        words(i * 90, 104, `${name}: 1 in ${across * down}`),
+        drawnText(i * 90, 104, `${name}: 1 in ${across * down}`),
       ]
     }),
 )
@@ -60,8 +60,8 @@ const steps = (bits: number) => Math.floor(0.03 * (2 ** bits - 1)) + 1
 const depth = still(
   `The same soft slope of 3 % of the range: ${steps(8)} steps in 8 bits, ${steps(10)} in 10.`,
   () =>
-    [8, 10].flatMap((bits, i): Shape[] => [
-      words(0, 12 + i * 60, `${bits} bit: ${steps(bits)} steps, shown thirty times brighter`),
+    [8, 10].flatMap((bits, i): DrawnShape[] => [
+      drawnText(0, 12 + i * 60, `${bits} bit: ${steps(bits)} steps, shown thirty times brighter`),
       {
         kind: 'samples',
         x: 0,
@@ -89,8 +89,8 @@ const range = still(
         ['limited taken for full: grey', takenForFull],
         ['full taken for limited: cut off', takenForLimited],
       ] as const
-    ).flatMap(([text, of], i): Shape[] => [
-      words(0, 11 + i * 40, text),
+    ).flatMap(([text, of], i): DrawnShape[] => [
+      drawnText(0, 11 + i * 40, text),
       {
         kind: 'samples',
         x: 0,
@@ -130,17 +130,17 @@ const wider = area(triangles['BT.2020']) / area(triangles['BT.709'])
 const primaries = still(
   `The colours that red, green and blue can mix: BT.2020 spans ${figure(wider)} times the area of BT.709, DCI-P3 ${figure(area(triangles['DCI-P3']) / area(triangles['BT.709']))} times.`,
   () =>
-    Object.entries(triangles).flatMap(([name, corners], i): Shape[] => {
+    Object.entries(triangles).flatMap(([name, corners], i): DrawnShape[] => {
       const points = [...corners, corners[0]].map(([x, y]) => [30 + x * 190, 116 - y * 136] as const)
       return [
         { kind: 'path', points, stroke: (['ink', 'quiet', 'accent'] as const)[i] ?? 'ink' },
-        words(190, 26 + i * 18, name, { tone: (['ink', 'quiet', 'accent'] as const)[i] ?? 'ink' }),
+        drawnText(190, 26 + i * 18, name, { tone: (['ink', 'quiet', 'accent'] as const)[i] ?? 'ink' }),
       ]
     }),
 )
 
 /** A curve from black to white over the light that it codes. */
-const curve = (of: (light: number) => number, stroke: 'ink' | 'quiet' | 'accent'): Shape => ({
+const curve = (of: (light: number) => number, stroke: 'ink' | 'quiet' | 'accent'): DrawnShape => ({
   kind: 'path',
   points: Array.from({ length: 65 }, (_, i) => {
     const light = i / 64
@@ -157,20 +157,20 @@ const curves = still(
     curve(signalOfStandard, 'ink'),
     curve(signalOfHlg, 'quiet'),
     curve(signalOfPq, 'accent'),
-    words(184, 26, 'BT.709'),
-    words(184, 44, 'HLG', { tone: 'quiet' }),
-    words(184, 62, 'PQ', { tone: 'accent' }),
-    words(184, 110, 'signal over light', { tone: 'quiet' }),
+    drawnText(184, 26, 'BT.709'),
+    drawnText(184, 44, 'HLG', { tone: 'quiet' }),
+    drawnText(184, 62, 'PQ', { tone: 'accent' }),
+    drawnText(184, 110, 'signal over light', { tone: 'quiet' }),
   ],
 )
 const lights = [100, 203, 1000, 4000, 10_000] as const
 const hdr = still(
   `Of PQ’s signal, ${percent(signalOfPq(0.1))} reaches 100 cd/m², where a standard screen ends; the rest goes up to 10 000.`,
   () => [
-    words(0, 12, 'where a brightness stands in the signal of PQ'),
+    drawnText(0, 12, 'where a brightness stands in the signal of PQ'),
     rect(0, 40, boxWidth, 24, { stroke: 'ink' }),
     rect(0, 40, signalOfPq(0.1) * boxWidth, 24, { fill: 'accent', share: 0.3 }),
-    ...lights.flatMap((light, i): Shape[] => {
+    ...lights.flatMap((light, i): DrawnShape[] => {
       const x = signalOfPq(light / 1000) * boxWidth
       return [
         {
@@ -181,10 +181,10 @@ const hdr = still(
           ],
           stroke: 'ink',
         },
-        words(x, i % 2 ? 32 : 82, `${light}`, { anchor: i === lights.length - 1 ? 'end' : 'middle' }),
+        drawnText(x, i % 2 ? 32 : 82, `${light}`, { anchor: i === lights.length - 1 ? 'end' : 'middle' }),
       ]
     }),
-    words(0, 104, 'cd/m²; shaded: what a standard screen shows', { tone: 'quiet' }),
+    drawnText(0, 104, 'cd/m²; shaded: what a standard screen shows', { tone: 'quiet' }),
   ],
 )
 

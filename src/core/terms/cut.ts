@@ -1,7 +1,7 @@
 import { carryFrame, driftMs } from '../edit/carry'
 import { rational } from '../rational/rational'
 import { figure } from '../words/figures'
-import { type Shape, boxWidth, rect, still, words } from './drawing'
+import { type DrawnShape, boxWidth, rect, still, drawnText } from './drawing'
 import type { Term } from './term'
 
 const [from, to] = [rational(25), rational(24)]
@@ -11,7 +11,7 @@ const drifts = boundaries.map((frame, i) => driftMs(carried[i] ?? 0, to, frame, 
 const worst = Math.max(...drifts.map(Math.abs))
 const signed = (ms: number) => `${ms < -0.05 ? '−' : ms > 0.05 ? '+' : ''}${figure(Math.abs(ms), 0)} ms`
 
-const row = (y: number, at: readonly number[], whole: number): Shape[] =>
+const row = (y: number, at: readonly number[], whole: number): DrawnShape[] =>
   at.slice(0, -1).map((start, i) =>
     rect((start / whole) * boxWidth, y, (((at[i + 1] ?? 0) - start) / whole) * boxWidth - 1.5, 20, {
       stroke: 'ink',
@@ -22,12 +22,12 @@ const row = (y: number, at: readonly number[], whole: number): Shape[] =>
 const conform = still(
   `Cuts at frames ${boundaries.join(', ')} of 25 come to lie at ${carried.join(', ')} of 24, ${figure(worst, 0)} ms off at most.`,
   () => [
-    words(0, 12, 'the cut at 25'),
+    drawnText(0, 12, 'the cut at 25'),
     ...row(18, boundaries, 250),
-    words(0, 58, 'the same at 24'),
+    drawnText(0, 58, 'the same at 24'),
     ...row(64, carried, 240),
-    ...boundaries.flatMap((_, i): Shape[] => [
-      words(((carried[i] ?? 0) / 240) * boxWidth, 100, signed(drifts[i] ?? 0), {
+    ...boundaries.flatMap((_, i): DrawnShape[] => [
+      drawnText(((carried[i] ?? 0) / 240) * boxWidth, 100, signed(drifts[i] ?? 0), {
         anchor: i === 0 ? 'start' : i === boundaries.length - 1 ? 'end' : 'middle',
         tone: 'quiet',
       }),
@@ -37,7 +37,7 @@ const conform = still(
 const nested = still(
   'A timeline of three clips stands in another as one: what is edited inside shows outside.',
   () => [
-    words(0, 12, 'the film'),
+    drawnText(0, 12, 'the film'),
     rect(0, 18, 86, 24, { stroke: 'ink', fill: 'sheet' }),
     rect(89, 18, 100, 24, { stroke: 'accent', fill: 'accent', share: 0.25 }),
     rect(192, 18, 72, 24, { stroke: 'ink', fill: 'sheet' }),
@@ -57,8 +57,8 @@ const nested = still(
       ],
       stroke: 'accent',
     },
-    ...[0, 1, 2].map((i): Shape => rect(40 + i * 62, 76, 59, 24, { stroke: 'ink', fill: 'sheet' })),
-    words(132, 115, 'the scene, a timeline of its own', { anchor: 'middle' }),
+    ...[0, 1, 2].map((i): DrawnShape => rect(40 + i * 62, 76, 59, 24, { stroke: 'ink', fill: 'sheet' })),
+    drawnText(132, 115, 'the scene, a timeline of its own', { anchor: 'middle' }),
   ],
 )
 

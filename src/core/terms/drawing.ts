@@ -11,7 +11,7 @@ interface Painted {
 }
 
 /** One shape of a drawing, in units of its box. */
-export type Shape =
+export type DrawnShape =
   | (Painted & {
       readonly kind: 'rect'
       readonly x: number
@@ -54,14 +54,14 @@ export interface Drawing {
   readonly says: string
   /** Seconds after which it begins again; 0 where it stands still. */
   readonly lasts: number
-  at(seconds: number): readonly Shape[]
+  at(seconds: number): readonly DrawnShape[]
 }
 
 /** The box that every drawing stands in. */
 export const [boxWidth, boxHeight] = [264, 120] as const
 
 /** A drawing that does not move. @param says worked out when it is asked for where that takes some computing */
-export const still = (says: string | (() => string), shapes: () => readonly Shape[]): Drawing => ({
+export const still = (says: string | (() => string), shapes: () => readonly DrawnShape[]): Drawing => ({
   get says() {
     return typeof says === 'string' ? says : says()
   },
@@ -73,9 +73,9 @@ export const still = (says: string | (() => string), shapes: () => readonly Shap
 export function stepped(
   says: string,
   { lasts, count }: { readonly lasts: number; readonly count: number },
-  shapesOf: (step: number) => readonly Shape[],
+  shapesOf: (step: number) => readonly DrawnShape[],
 ): Drawing {
-  const made = new Map<number, readonly Shape[]>()
+  const made = new Map<number, readonly DrawnShape[]>()
   return {
     says,
     lasts,
@@ -88,14 +88,14 @@ export function stepped(
   }
 }
 
-export const words = (
+export const drawnText = (
   x: number,
   y: number,
   text: string,
   more: { anchor?: 'start' | 'middle' | 'end'; tone?: Tone } = {},
-): Shape => ({ kind: 'words', x, y, text, ...more })
+): DrawnShape => ({ kind: 'words', x, y, text, ...more })
 
-export const rect = (x: number, y: number, width: number, height: number, painted: Painted): Shape => ({
+export const rect = (x: number, y: number, width: number, height: number, painted: Painted): DrawnShape => ({
   kind: 'rect',
   x,
   y,
@@ -109,14 +109,14 @@ export function cells(
   numbers: readonly (number | string)[],
   at: { readonly x: number; readonly y: number; readonly width: number },
   now = -1,
-): Shape[] {
+): DrawnShape[] {
   const width = at.width / numbers.length
   return numbers.flatMap((number, i) => [
     rect(at.x + i * width, at.y, width, 15, {
       stroke: 'line',
       ...(i === now ? { fill: 'accent' as const, share: 0.25 } : {}),
     }),
-    words(at.x + (i + 0.5) * width, at.y + 11, String(number), { anchor: 'middle' }),
+    drawnText(at.x + (i + 0.5) * width, at.y + 11, String(number), { anchor: 'middle' }),
   ])
 }
 

@@ -1,7 +1,7 @@
-import { combsIn } from '../evidence/proof'
+import { combsIn } from '../evidence/view'
 import { blended, interpolated } from '../fields/plane'
 import { counted, percent, spaced } from '../words/figures'
-import { type Shape, boxWidth, greys, rect, stepped, still, words } from './drawing'
+import { type DrawnShape, boxWidth, greys, rect, stepped, still, drawnText } from './drawing'
 import { type Term, ofPicture } from './term'
 
 const [columns, rows] = [44, 24] as const
@@ -17,7 +17,7 @@ function woven(first: number, second: number): Uint8Array<ArrayBuffer> {
   const [top, bottom] = [moment(first), moment(second)]
   return top.map((value, i) => (Math.floor(i / columns) % 2 ? (bottom[i] as number) : value))
 }
-const samples = (x: number, width: number, height: number, values: ArrayLike<number>): Shape => ({
+const samples = (x: number, width: number, height: number, values: ArrayLike<number>): DrawnShape => ({
   kind: 'samples',
   x,
   y: 4,
@@ -28,14 +28,14 @@ const samples = (x: number, width: number, height: number, values: ArrayLike<num
   values,
 })
 /** One picture as large as the box, and what it is. */
-const large = (values: ArrayLike<number>, text: string): Shape[] => [
+const large = (values: ArrayLike<number>, text: string): DrawnShape[] => [
   samples(46, 170, 96, values),
-  words(132, 115, text, { anchor: 'middle' }),
+  drawnText(132, 115, text, { anchor: 'middle' }),
 ]
 /** One of several beside each other, and what it is. */
-const small = (x: number, values: ArrayLike<number>, text: string): Shape[] => [
+const small = (x: number, values: ArrayLike<number>, text: string): DrawnShape[] => [
   samples(x, 82, 70, values),
-  words(x, 90, text),
+  drawnText(x, 90, text),
 ]
 
 const wholeFrames = stepped(
@@ -62,10 +62,10 @@ const order = stepped(
   'In the right order a bar goes 0 1 2 3 4 5; in the wrong one 1 0 3 2 5 4: forward and back 25 times a second at 50i.',
   { lasts: 3.2, count: 8 },
   (n) => {
-    const lane = (y: number, at: readonly number[], text: string): Shape[] => [
-      words(0, y + 10, text),
+    const lane = (y: number, at: readonly number[], text: string): DrawnShape[] => [
+      drawnText(0, y + 10, text),
       rect(12 + (at[n] ?? 0) * 30, y + 16, 18, 26, { fill: 'ink' }),
-      words(boxWidth, y + 10, at.slice(0, n + 1).join(' '), { anchor: 'end', tone: 'quiet' }),
+      drawnText(boxWidth, y + 10, at.slice(0, n + 1).join(' '), { anchor: 'end', tone: 'quiet' }),
     ]
     return [...lane(2, inOrder, 'right order'), ...lane(62, swappedOrder, 'wrong order')]
   },
@@ -95,7 +95,7 @@ const combing = still(
         rows: combed.height,
         values: frame.data,
       },
-      ...patches.map(({ x, y, width, height }): Shape => ({
+      ...patches.map(({ x, y, width, height }): DrawnShape => ({
         kind: 'rect',
         x: 52 + x,
         y: 2 + y,
@@ -103,7 +103,7 @@ const combing = still(
         height,
         stroke: 'accent',
       })),
-      words(132, 114, `${counted(patches.length, 'block')} of 16 × 16 comb`, { anchor: 'middle' }),
+      drawnText(132, 114, `${counted(patches.length, 'block')} of 16 × 16 comb`, { anchor: 'middle' }),
     ]
   },
 )

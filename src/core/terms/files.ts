@@ -1,20 +1,20 @@
-import { videoCodecs, wrappers } from '../dispatch/codecs'
-import { proxySize, weightOf } from '../toll/heavy'
+import { videoCodecs, deliveryWrappers } from '../dispatch/codecs'
+import { proxySize, playingWeightOf } from '../toll/heavy'
 import { counted } from '../words/figures'
-import { type Shape, boxWidth, cells, rect, still, words } from './drawing'
+import { type DrawnShape, boxWidth, cells, rect, still, drawnText } from './drawing'
 import { type Term, ofPicture } from './term'
 
 const packed = still(
   `What is made here: ${videoCodecs.map(({ name, wrappers: into }) => `${name} in ${into.join(', ')}`).join('; ')}.`,
   () => [
-    ...wrappers.map((name, i) =>
-      words(86 + i * 37, 10, name === 'QuickTime' ? 'MOV' : name === 'Matroska' ? 'MKV' : name, {
+    ...deliveryWrappers.map((name, i) =>
+      drawnText(86 + i * 37, 10, name === 'QuickTime' ? 'MOV' : name === 'Matroska' ? 'MKV' : name, {
         anchor: 'middle',
       }),
     ),
-    ...videoCodecs.flatMap((codec, row): Shape[] => [
-      words(0, 26 + row * 15, codec.name),
-      ...wrappers.map((wrapper, i): Shape =>
+    ...videoCodecs.flatMap((codec, row): DrawnShape[] => [
+      drawnText(0, 26 + row * 15, codec.name),
+      ...deliveryWrappers.map((wrapper, i): DrawnShape =>
         codec.wrappers.includes(wrapper)
           ? { kind: 'ellipse', x: 86 + i * 37, y: 22 + row * 15, rx: 4.5, ry: 4.5, fill: 'ink' }
           : {
@@ -33,14 +33,14 @@ const longGroup = ['I', 'b', 'b', 'P', 'b', 'b', 'P', 'b', 'b', 'I'] as const
 const kinds = still(
   'A long group: whole frames (I) are rare, the others tell what changed; all-intra: each frame is whole and found at once.',
   () => [
-    words(0, 14, 'a long group: frames lean on each other'),
+    drawnText(0, 14, 'a long group: frames lean on each other'),
     ...cells([...longGroup], { x: 0, y: 20, width: boxWidth }),
-    words(0, 68, 'all-intra: every frame whole'),
+    drawnText(0, 68, 'all-intra: every frame whole'),
     ...cells(
       Array.from(longGroup, () => 'I'),
       { x: 0, y: 74, width: boxWidth },
     ),
-    words(0, 110, 'the first is smaller, the second cuts and seeks at once', { tone: 'quiet' }),
+    drawnText(0, 110, 'the first is smaller, the second cuts and seeks at once', { tone: 'quiet' }),
   ],
 )
 const small = proxySize(3840, 2160, false)
@@ -50,14 +50,14 @@ const proxy = still(
     const scale = 166 / 3840
     return [
       rect(0, 6, 3840 * scale, 2160 * scale, { stroke: 'ink' }),
-      words(6, 22, '3840×2160, for what is made'),
+      drawnText(6, 22, '3840×2160, for what is made'),
       rect(178, 6, small.width * scale, small.height * scale, {
         stroke: 'accent',
         fill: 'accent',
         share: 0.25,
       }),
-      words(178, 66, `${small.width}×${small.height}`),
-      words(178, 80, 'for playing', { tone: 'quiet' }),
+      drawnText(178, 66, `${small.width}×${small.height}`),
+      drawnText(178, 80, 'for playing', { tone: 'quiet' }),
     ]
   },
 )
@@ -97,7 +97,7 @@ export const fileTerms: readonly Term[] = [
     costs: 'Delivered by mistake it has a quarter of the pixels: here nothing that is made knows it.',
     drawing: proxy,
     ofClip: ofPicture((_, { clip }) => {
-      const weight = weightOf(clip.reading, null)
+      const weight = playingWeightOf(clip.reading, null)
       return weight ? `${weight.heavy ? 'It is heavy to play' : 'It plays easily'}: ${weight.says}.` : null
     }),
   },
@@ -110,8 +110,8 @@ export const fileTerms: readonly Term[] = [
     drawing: still(
       'Files stand on the siding until they rest; then they are taken in and stay where they are.',
       () => [
-        words(0, 16, 'siding'),
-        words(boxWidth, 16, 'the project', { anchor: 'end' }),
+        drawnText(0, 16, 'siding'),
+        drawnText(boxWidth, 16, 'the project', { anchor: 'end' }),
         {
           kind: 'path',
           points: [
@@ -129,11 +129,11 @@ export const fileTerms: readonly Term[] = [
           ],
           stroke: 'ink',
         },
-        ...[0, 1, 2].map((i): Shape =>
+        ...[0, 1, 2].map((i): DrawnShape =>
           rect(4 + i * 28, 28, 22, 14, i < 2 ? { fill: 'ink' } : { stroke: 'quiet' }),
         ),
-        ...[0, 1].map((i): Shape => rect(180 + i * 28, 62, 22, 14, { fill: 'ink' })),
-        words(0, 104, `${counted(2, 'file')} at rest, 1 still being copied`, { tone: 'quiet' }),
+        ...[0, 1].map((i): DrawnShape => rect(180 + i * 28, 62, 22, 14, { fill: 'ink' })),
+        drawnText(0, 104, `${counted(2, 'file')} at rest, 1 still being copied`, { tone: 'quiet' }),
       ],
     ),
     ofClip: ({ clip }) =>

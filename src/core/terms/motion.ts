@@ -5,7 +5,7 @@ import { lanesFor } from '../motion/lanes'
 import { pulldownFrame } from '../motion/pulldown'
 import { rational, toNumber } from '../rational/rational'
 import { exactSeconds, milliseconds, oneIn, upTo } from '../words/figures'
-import { type Drawing, type Shape, boxWidth, cells, rect, stepped, still, words } from './drawing'
+import { type Drawing, type DrawnShape, boxWidth, cells, rect, stepped, still, drawnText } from './drawing'
 import { type ClipInHand, type Term, ofPicture } from './term'
 
 const film = rational(24)
@@ -30,12 +30,12 @@ function bars(says: string, source: Rate, timeline: Rate, kinds: readonly LaneNa
     says,
     lasts: 2,
     at: (t) =>
-      lanes.flatMap(({ kind, rate, at }, i): Shape[] => {
+      lanes.flatMap(({ kind, rate, at }, i): DrawnShape[] => {
         const y = i * height
         return [
-          words(0, y + 11, laneWords[kind]),
-          words(boxWidth, y + 11, `${rateName(rate)} a second`, { anchor: 'end', tone: 'quiet' }),
-          ...at(t).map(({ frame, share }): Shape => ({
+          drawnText(0, y + 11, laneWords[kind]),
+          drawnText(boxWidth, y + 11, `${rateName(rate)} a second`, { anchor: 'end', tone: 'quiet' }),
+          ...at(t).map(({ frame, share }): DrawnShape => ({
             kind: 'rect',
             x: ((frame % across) / across) * (boxWidth - 14),
             y: y + 16,
@@ -57,9 +57,9 @@ function landing(says: string, source: Rate, timeline: Rate, count: number): Dra
   const shown = held.slice(0, count)
   const last = shown.at(-1) ?? 1
   return stepped(says, { lasts: count * 0.4, count }, (n) => [
-    words(0, 11, `${rateName(source)} on ${rateName(timeline)}, ten times slower`),
+    drawnText(0, 11, `${rateName(source)} on ${rateName(timeline)}, ten times slower`),
     rect(((shown[n] ?? 0) / last) * (boxWidth - 16), 22, 16, 46, { fill: 'ink' }),
-    words(0, 88, 'the source frame that each timeline frame shows', { tone: 'quiet' }),
+    drawnText(0, 88, 'the source frame that each timeline frame shows', { tone: 'quiet' }),
     ...cells(shown, { x: 0, y: 96, width: boxWidth }, n),
   ])
 }
@@ -101,12 +101,12 @@ const rateOf = ({ clip }: ClipInHand): string | null => {
 }
 
 const rates = still('A second holds 24, 25, 30, 50 or 60 frames, at even distances.', () =>
-  [film, r25, r30, r50, r60].flatMap((rate, i): Shape[] => {
+  [film, r25, r30, r50, r60].flatMap((rate, i): DrawnShape[] => {
     const y = 4 + i * 23
     const count = toNumber(rate)
     return [
-      words(0, y + 14, rateName(rate)),
-      ...Array.from({ length: count + 1 }, (_, n): Shape => {
+      drawnText(0, y + 14, rateName(rate)),
+      ...Array.from({ length: count + 1 }, (_, n): DrawnShape => {
         const x = 30 + (n / count) * 230
         return {
           kind: 'path',
@@ -128,7 +128,7 @@ const thousandth = still(
     const seconds = slip.slipSeconds ?? 1
     const x = (s: number) => 4 + (s / (2.2 * seconds)) * 250
     return [
-      words(0, 12, '24000/1001 beside 24, in frames behind'),
+      drawnText(0, 12, '24000/1001 beside 24, in frames behind'),
       {
         kind: 'path',
         points: [
@@ -137,7 +137,7 @@ const thousandth = still(
         ],
         stroke: 'accent',
       },
-      ...[0, 1, 2].flatMap((n): Shape[] => [
+      ...[0, 1, 2].flatMap((n): DrawnShape[] => [
         {
           kind: 'path',
           points: [
@@ -146,8 +146,8 @@ const thousandth = still(
           ],
           stroke: 'ink',
         },
-        words(x(n * seconds), 113, exactSeconds(n * seconds, 1), { anchor: n ? 'middle' : 'start' }),
-        words(x(n * seconds) + 4, 90 - n * 31, n ? `${n}` : '', { tone: 'quiet' }),
+        drawnText(x(n * seconds), 113, exactSeconds(n * seconds, 1), { anchor: n ? 'middle' : 'start' }),
+        drawnText(x(n * seconds) + 4, 90 - n * 31, n ? `${n}` : '', { tone: 'quiet' }),
       ]),
       {
         kind: 'path',
@@ -167,10 +167,10 @@ const dropFrame = stepped(
   { lasts: 6, count: 6 },
   (now) => {
     const first = 1797
-    const column = (x: number, drop: boolean, title: string): Shape[] => [
-      words(x, 12, title),
-      ...Array.from({ length: 6 }, (_, i): Shape =>
-        words(x, 30 + i * 16, frameToTimecode(first + i, r2997, drop), {
+    const column = (x: number, drop: boolean, title: string): DrawnShape[] => [
+      drawnText(x, 12, title),
+      ...Array.from({ length: 6 }, (_, i): DrawnShape =>
+        drawnText(x, 30 + i * 16, frameToTimecode(first + i, r2997, drop), {
           tone: i === now ? 'accent' : 'quiet',
         }),
       ),
@@ -192,12 +192,12 @@ const pulldown = stepped(
         now,
       )
     return [
-      words(0, 12, 'film, 4 frames'),
+      drawnText(0, 12, 'film, 4 frames'),
       ...cells([...letters], { x: 0, y: 18, width: boxWidth }),
-      words(0, 58, 'video, 5 frames of two fields'),
+      drawnText(0, 58, 'video, 5 frames of two fields'),
       ...fields(64, 'first'),
       ...fields(79, 'second'),
-      words(
+      drawnText(
         0,
         110,
         pairs[now]?.first === pairs[now]?.second ? 'both fields of one frame' : 'fields of two frames',
@@ -210,8 +210,8 @@ const pulldown = stepped(
 /** Times of frames that are no even distance apart, as a telephone records them. */
 const unevenTimes = [0, 33, 67, 100, 150, 183, 250, 283, 317, 383, 417, 433, 483, 500]
 const variable = still('Frames at uneven distances, 17 to 67 ms apart; no single rate fits them all.', () => [
-  words(0, 12, 'when each frame is on, half a second'),
-  ...unevenTimes.map((ms): Shape => {
+  drawnText(0, 12, 'when each frame is on, half a second'),
+  ...unevenTimes.map((ms): DrawnShape => {
     const x = 4 + (ms / 500) * 256
     return {
       kind: 'path',
@@ -222,8 +222,8 @@ const variable = still('Frames at uneven distances, 17 to 67 ms apart; no single
       stroke: 'ink',
     }
   }),
-  words(0, 82, 'an even 30', { tone: 'quiet' }),
-  ...Array.from({ length: 16 }, (_, n): Shape => {
+  drawnText(0, 82, 'an even 30', { tone: 'quiet' }),
+  ...Array.from({ length: 16 }, (_, n): DrawnShape => {
     const x = 4 + (n / 15) * 256
     return {
       kind: 'path',

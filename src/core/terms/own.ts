@@ -4,14 +4,14 @@ import { formatText, makeFormat, pictureOfFormat } from '../format/format'
 import { pictureOf } from '../picture/picture'
 import { rational } from '../rational/rational'
 import { type Grade, grades } from '../toll/grade'
-import { Lean, defaultPolicy } from '../toll/policy'
+import { Ranking, defaultPolicy } from '../toll/policy'
 import { plainTreatment } from '../treatment/treatment'
 import { sentence, shortWords, tollSentence } from '../toll/sentence'
 import type { Toll } from '../toll/charge'
 import { tollOf } from '../toll/toll'
-import { leanNames } from '../toll/weights'
+import { rankingNames } from '../toll/weights'
 import { counted, figure, spaced } from '../words/figures'
-import { type Shape, boxWidth, rect, still, words } from './drawing'
+import { type DrawnShape, boxWidth, rect, still, drawnText } from './drawing'
 import { type ClipInHand, type Term } from './term'
 import type { Bloc } from '../choice/bloc'
 
@@ -30,7 +30,7 @@ const halfCircle = (x: number, y: number, r: number, share: number) =>
     return [x + r * Math.cos(angle), y + r * Math.sin(angle)] as const
   })
 const fills: Readonly<Record<Grade, number>> = { free: 0, light: 0.25, heavy: 0.5, severe: 1 }
-function gradeShape(grade: Grade, x: number, y: number, r = 6): Shape[] {
+function gradeShape(grade: Grade, x: number, y: number, r = 6): DrawnShape[] {
   const share = fills[grade]
   return [
     { kind: 'ellipse', x, y, rx: r, ry: r, stroke: grade, ...(share === 1 ? { fill: grade } : {}) },
@@ -42,12 +42,12 @@ function gradeShape(grade: Grade, x: number, y: number, r = 6): Shape[] {
 
 const pays = (of: ReturnType<typeof makeFormat>, format: ReturnType<typeof makeFormat>) =>
   tollOf(pictureOfFormat(of), format)
-const ofToll = (toll: Toll, title: string): Shape[] => [
-  words(0, 14, title),
+const ofToll = (toll: Toll, title: string): DrawnShape[] => [
+  drawnText(0, 14, title),
   ...gradeShape(toll.grade, 8, 34),
-  words(20, 38, toll.grade),
-  ...toll.charges.slice(0, 3).map((charge, i) => words(0, 62 + i * 18, `· ${shortWords(charge)}`)),
-  words(boxWidth, 38, `loss ${figure(toll.loss, 2)}`, { anchor: 'end', tone: 'quiet' }),
+  drawnText(20, 38, toll.grade),
+  ...toll.charges.slice(0, 3).map((charge, i) => drawnText(0, 62 + i * 18, `· ${shortWords(charge)}`)),
+  drawnText(boxWidth, 38, `loss ${figure(toll.loss, 2)}`, { anchor: 'end', tone: 'quiet' }),
 ]
 const smallIn25 = () => pays(small, hd25)
 const toll = still(
@@ -63,10 +63,10 @@ const charge = still(
   () => ofToll(interlacedIn60(), '50i in 60p, charge by charge'),
 )
 const grade = still('Free ○, light ◔, heavy ◑, severe ●: a shape and a word, then a colour.', () =>
-  grades.flatMap((one, i): Shape[] => [
+  grades.flatMap((one, i): DrawnShape[] => [
     ...gradeShape(one, 16, 18 + i * 28, 9),
-    words(38, 22 + i * 28, one),
-    words(
+    drawnText(38, 22 + i * 28, one),
+    drawnText(
       boxWidth,
       22 + i * 28,
       ['nothing to pay', 'seldom seen', 'seen by who looks', 'when there is no other way'][i] ?? '',
@@ -84,15 +84,15 @@ const footage: readonly Bloc[] = [
   seconds: weight as number,
   weight: weight as number,
 }))
-const bestUnder = (lean: Lean) => rank(footage, { policy: defaultPolicy, lean, explained: 0 })[0]
+const bestUnder = (lean: Ranking) => rank(footage, { policy: defaultPolicy, lean, explained: 0 })[0]
 const lean = still(
   () =>
-    `Footage of 60 % HD and 40 % UHD: ${Lean.options.map((one) => `ranked for ${leanNames[one]}, ${formatText(bestUnder(one)?.format ?? hd25)} is first`).join('; ')}.`,
+    `Footage of 60 % HD and 40 % UHD: ${Ranking.options.map((one) => `ranked for ${rankingNames[one]}, ${formatText(bestUnder(one)?.format ?? hd25)} is first`).join('; ')}.`,
   () => [
-    words(0, 12, '60 % HD, 40 % UHD at 24p: which comes first'),
-    ...Lean.options.flatMap((one, i): Shape[] => [
-      words(0, 36 + i * 21, leanNames[one]),
-      words(boxWidth, 36 + i * 21, formatText(bestUnder(one)?.format ?? hd25), {
+    drawnText(0, 12, '60 % HD, 40 % UHD at 24p: which comes first'),
+    ...Ranking.options.flatMap((one, i): DrawnShape[] => [
+      drawnText(0, 36 + i * 21, rankingNames[one]),
+      drawnText(boxWidth, 36 + i * 21, formatText(bestUnder(one)?.format ?? hd25), {
         anchor: 'end',
         tone: 'accent',
       }),
@@ -108,11 +108,11 @@ const lean = still(
   ],
 )
 
-const voices = (lines: readonly (readonly [string, string, boolean])[]): Shape[] =>
-  lines.flatMap(([voice, says, counts], i): Shape[] => [
+const voices = (lines: readonly (readonly [string, string, boolean])[]): DrawnShape[] =>
+  lines.flatMap(([voice, says, counts], i): DrawnShape[] => [
     rect(0, 8 + i * 34, boxWidth, 28, counts ? { stroke: 'ink', fill: 'sheet' } : { stroke: 'line' }),
-    words(8, 26 + i * 34, voice, { tone: counts ? 'ink' : 'quiet' }),
-    words(boxWidth - 8, 26 + i * 34, says, { anchor: 'end', tone: counts ? 'ink' : 'quiet' }),
+    drawnText(8, 26 + i * 34, voice, { tone: counts ? 'ink' : 'quiet' }),
+    drawnText(boxWidth - 8, 26 + i * 34, says, { anchor: 'end', tone: counts ? 'ink' : 'quiet' }),
   ])
 
 const old = makeFormat({ width: 1440, height: 1080 }, rational(25))
@@ -253,11 +253,11 @@ export const ownTerms: readonly Term[] = [
         return `1440×1080 in 1920×1080: fitted it is ${fitted.grade} (${tollSentence(fitted)}), filling ${filled.grade} (${tollSentence(filled)}).`
       },
       () =>
-        bothFramings().flatMap((of, i): Shape[] => [
-          words(0, 14 + i * 60, i ? '1440×1080 filling 16:9' : '1440×1080 fitted into 16:9'),
+        bothFramings().flatMap((of, i): DrawnShape[] => [
+          drawnText(0, 14 + i * 60, i ? '1440×1080 filling 16:9' : '1440×1080 fitted into 16:9'),
           ...gradeShape(of.grade, 8, 32 + i * 60),
-          words(20, 36 + i * 60, of.grade),
-          words(boxWidth, 36 + i * 60, of.charges.map(shortWords).join(', '), { anchor: 'end' }),
+          drawnText(20, 36 + i * 60, of.grade),
+          drawnText(boxWidth, 36 + i * 60, of.charges.map(shortWords).join(', '), { anchor: 'end' }),
         ]),
     ),
     ofClip: (inHand) => {
@@ -278,19 +278,19 @@ export const ownTerms: readonly Term[] = [
     drawing: still(
       'Asked and found stand beside each other: 250 frames asked, 249 found, told as otherwise.',
       () => [
-        words(0, 14, 'asked'),
-        words(132, 14, 'found'),
+        drawnText(0, 14, 'asked'),
+        drawnText(132, 14, 'found'),
         ...(
           [
             ['1920×1080, 25p', '1920×1080, 25p', true],
             ['250 frames', '249 frames', false],
             ['limited range', 'limited range', true],
           ] as const
-        ).flatMap(([asked, found, same], i): Shape[] => [
+        ).flatMap(([asked, found, same], i): DrawnShape[] => [
           rect(0, 22 + i * 32, boxWidth, 27, same ? { stroke: 'line' } : { stroke: 'ink', fill: 'sheet' }),
-          words(8, 40 + i * 32, asked),
-          words(132, 40 + i * 32, found),
-          words(boxWidth - 8, 40 + i * 32, same ? 'as asked' : 'otherwise', {
+          drawnText(8, 40 + i * 32, asked),
+          drawnText(132, 40 + i * 32, found),
+          drawnText(boxWidth - 8, 40 + i * 32, same ? 'as asked' : 'otherwise', {
             anchor: 'end',
             tone: same ? 'quiet' : 'ink',
           }),

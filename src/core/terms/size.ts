@@ -7,7 +7,7 @@ import { tapsOf } from '../resample/taps'
 import { rational, toNumber } from '../rational/rational'
 import type { Filter } from '../treatment/treatment'
 import { percent, pixels, ratio, upTo } from '../words/figures'
-import { type Shape, boxWidth, greys, rect, still, words } from './drawing'
+import { type DrawnShape, boxWidth, greys, rect, still, drawnText } from './drawing'
 import { type ClipInHand, type Term, ofPicture } from './term'
 
 const size = (width: number, height: number, pixelAspect = square): FrameSize => ({
@@ -26,7 +26,7 @@ const circle = still(
   () => {
     const shown = displaySize(tape)
     const scale = 84 / shown.height
-    const frame = (x: number, width: number, text: string): Shape[] => {
+    const frame = (x: number, width: number, text: string): DrawnShape[] => {
       const [across, down] = [width * scale, shown.height * scale]
       // A third of the height, as wide as the frame makes it.
       return [
@@ -39,7 +39,7 @@ const circle = still(
           ry: 28,
           stroke: 'accent',
         },
-        words(x, 106, text),
+        drawnText(x, 106, text),
       ]
     }
     return [
@@ -50,12 +50,12 @@ const circle = still(
 )
 const shapes = still('Shapes of the same area: 4:3, 16:9, 17:9 (DCI) and 9:16.', () => {
   let x = 0
-  return [size(1440, 1080), hd, size(4096, 2160), size(1080, 1920)].flatMap((one): Shape[] => {
+  return [size(1440, 1080), hd, size(4096, 2160), size(1080, 1920)].flatMap((one): DrawnShape[] => {
     const aspect = toNumber(displayAspect(one))
     const [width, height] = [Math.sqrt(2600 * aspect), Math.sqrt(2600 / aspect)]
     const made = [
       rect(x, 92 - height, width, height, { stroke: 'ink', fill: 'sheet' }),
-      words(x, 112, aspectName(one)),
+      drawnText(x, 112, aspectName(one)),
     ]
     x += width + 8
     return made
@@ -70,20 +70,20 @@ const sizes = still(
       ['UHD', uhd],
       ['HD', hd],
       ['SD', tape],
-    ].flatMap(([name, one]): Shape[] => {
+    ].flatMap(([name, one]): DrawnShape[] => {
       const { width, height } = one as FrameSize
       return [
         rect(0, 112 - height * scale, width * scale, height * scale, { stroke: 'ink', fill: 'sheet' }),
         ...(name === 'DCI 4K'
-          ? [words(width * scale + 6, 112 - height * scale + 10, `${name as string} ${width}×${height}`)]
-          : [words(width * scale - 4, 112 - height * scale + 12, name as string, { anchor: 'end' })]),
+          ? [drawnText(width * scale + 6, 112 - height * scale + 10, `${name as string} ${width}×${height}`)]
+          : [drawnText(width * scale - 4, 112 - height * scale + 12, name as string, { anchor: 'end' })]),
       ]
     })
   },
 )
 
 /** A picture laid into a frame, to scale: what it covers, what stays empty, what hangs out. */
-function laid(source: FrameSize, frame: FrameSize, kind: 'fit' | 'fill'): Shape[] {
+function laid(source: FrameSize, frame: FrameSize, kind: 'fit' | 'fill'): DrawnShape[] {
   const fit = fitPicture(upright(source), frame, { mode: { kind } })
   const scale = Math.min(150 / frame.width, 84 / frame.height)
   const [x, y] = [(boxWidth - frame.width * scale) / 2, 14]
@@ -102,7 +102,7 @@ function laid(source: FrameSize, frame: FrameSize, kind: 'fit' | 'fill'): Shape[
       ry: (Math.min(fit.width, fit.height) * scale) / 3,
       stroke: 'sheet',
     },
-    words(
+    drawnText(
       boxWidth / 2,
       115,
       fit.cropShare > 0
@@ -151,8 +151,8 @@ const headroom = still(
         (uhd.height * scale) / room,
         { stroke: 'accent', fill: 'accent', share: 0.25 },
       ),
-      words(206, 14, 'UHD'),
-      words(206, 62, `${percent(room)}`),
+      drawnText(206, 14, 'UHD'),
+      drawnText(206, 62, `${percent(room)}`),
     ]
   },
 )
@@ -175,9 +175,9 @@ const part = ({ width, samples }: Plane, side: number): Plane => {
     for (let x = 0; x < side; x++) cut[y * side + x] = samples[y * width + x] as number
   return { width: side, height: side, samples: cut }
 }
-const shown = (x: number, side: number, { width, height, samples }: Plane, text: string): Shape[] => [
+const shown = (x: number, side: number, { width, height, samples }: Plane, text: string): DrawnShape[] => [
   { kind: 'samples', x, y: 4, width: side, height: side, columns: width, rows: height, values: samples },
-  words(x, side + 20, text),
+  drawnText(x, side + 20, text),
 ]
 const zoomed = sharpnessAtZoom(0.5, 2)
 const keptAndBaked = still(

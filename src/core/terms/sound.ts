@@ -1,6 +1,6 @@
 import { type Loudness, loudnessMeter } from '../sound/loudness'
 import { figure } from '../words/figures'
-import { type Shape, boxWidth, still, words } from './drawing'
+import { type DrawnShape, boxWidth, still, drawnText } from './drawing'
 import type { Term } from './term'
 
 const sampleRate = 48_000
@@ -17,7 +17,7 @@ function measured(sound: Float32Array): Loudness {
   return meter.measured()
 }
 const lufs = ({ integratedLufs }: Loudness) => `${figure(integratedLufs ?? 0).replace('-', '−')} LUFS`
-const wave = (sound: Float32Array, y: number, height: number): Shape => {
+const wave = (sound: Float32Array, y: number, height: number): DrawnShape => {
   const columns = 200
   const step = Math.floor(sound.length / columns)
   const peaks = Array.from({ length: columns }, (_, i) =>
@@ -38,9 +38,9 @@ const loudness = still(
   () => {
     const [strikes, steady] = [tone(0.8, 2), tone(0.8, 0.25)]
     return [
-      words(0, 12, `strikes: ${lufs(measured(strikes))}`),
+      drawnText(0, 12, `strikes: ${lufs(measured(strikes))}`),
       wave(strikes, 36, 18),
-      words(0, 74, `a tone that swells: ${lufs(measured(steady))}`),
+      drawnText(0, 74, `a tone that swells: ${lufs(measured(steady))}`),
       wave(steady, 98, 18),
     ]
   },
@@ -66,7 +66,7 @@ const truePeak = still(
           return [x(n), y(Math.sin((Math.PI / 2) * n + Math.PI / 4))] as const
         }),
       },
-      ...Array.from({ length: count + 1 }, (_, n): Shape => ({
+      ...Array.from({ length: count + 1 }, (_, n): DrawnShape => ({
         kind: 'ellipse',
         x: x(n),
         y: y(quarter[n] ?? 0),
@@ -74,7 +74,7 @@ const truePeak = still(
         ry: 3,
         fill: 'ink',
       })),
-      words(
+      drawnText(
         0,
         112,
         `samples ${figure(samplePeakDbfs ?? 0).replace('-', '−')} dB, the wave ${figure(truePeakDbtp ?? 0).replace('-', '−')} dB`,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { aVideo } from '../model/doc.fixture'
-import { proxySize, weightOf } from './heavy'
+import { proxySize, playingWeightOf } from './heavy'
 
 const reading = (format: string, codec = 'H.264') => {
   const { reading: made } = aVideo('bell', format, 4)
@@ -9,26 +9,26 @@ const reading = (format: string, codec = 'H.264') => {
 
 describe('how heavy a clip is to play', () => {
   it('goes by its pixels and its codec', () => {
-    expect(weightOf(reading('1920x1080@50p'), null)).toMatchObject({ heavy: false })
-    expect(weightOf(reading('3840x2160@25p'), null)).toMatchObject({ heavy: true })
-    expect(weightOf(reading('1920x1080@50p', 'HEVC'), null)!.heavy).toBe(true)
-    expect(weightOf(reading('1920x1080@25p', 'ProRes'), null)!.heavy).toBe(true)
-    expect(weightOf(reading('720x576@25p', 'DNxHD'), null)!.heavy).toBe(false)
-    expect(weightOf(reading('1920x1080@25p', 'DNxHD'), null)).toEqual({
+    expect(playingWeightOf(reading('1920x1080@50p'), null)).toMatchObject({ heavy: false })
+    expect(playingWeightOf(reading('3840x2160@25p'), null)).toMatchObject({ heavy: true })
+    expect(playingWeightOf(reading('1920x1080@50p', 'HEVC'), null)!.heavy).toBe(true)
+    expect(playingWeightOf(reading('1920x1080@25p', 'ProRes'), null)!.heavy).toBe(true)
+    expect(playingWeightOf(reading('720x576@25p', 'DNxHD'), null)!.heavy).toBe(false)
+    expect(playingWeightOf(reading('1920x1080@25p', 'DNxHD'), null)).toEqual({
       heavy: true,
       says: '52 million pixels a second, DNxHD, by the engine that ships',
     })
   })
   it('goes by what was measured, where it was', () => {
-    expect(weightOf(reading('3840x2160@25p'), 60)!.heavy).toBe(false)
-    expect(weightOf(reading('1920x1080@25p'), 18)).toEqual({
+    expect(playingWeightOf(reading('3840x2160@25p'), 60)!.heavy).toBe(false)
+    expect(playingWeightOf(reading('1920x1080@25p'), 18)).toEqual({
       heavy: true,
       says: '52 million pixels a second, H.264: 18 of 25 frames a second decoded here',
     })
   })
   it('is none of a still or of sound', () => {
-    expect(weightOf({ ...reading('1920x1080@25p'), kind: 'still' }, null)).toBeNull()
-    expect(weightOf(null, null)).toBeNull()
+    expect(playingWeightOf({ ...reading('1920x1080@25p'), kind: 'still' }, null)).toBeNull()
+    expect(playingWeightOf(null, null)).toBeNull()
   })
 })
 

@@ -23,7 +23,7 @@ const room = 1.25
  * @param pace frames a second that were decoded here; null while nobody has measured
  * @returns null of what has no moving picture
  */
-export function weightOf(reading: Reading | null, pace: number | null): Weight | null {
+export function playingWeightOf(reading: Reading | null, pace: number | null): Weight | null {
   const video = reading?.video
   if (!video?.rate || reading?.kind !== 'video') return null
   const rate = toNumber(video.rate)

@@ -1,13 +1,13 @@
 import * as z from 'zod'
 
 /** What the editor leans to when sizes are mixed. */
-export const Lean = z.enum(['balanced', 'sharp', 'detail', 'motion', 'majority'])
-export type Lean = z.infer<typeof Lean>
+export const Ranking = z.enum(['balanced', 'sharp', 'detail', 'motion', 'majority'])
+export type Ranking = z.infer<typeof Ranking>
 
 const weight = z.number().min(0).max(1)
 
 /** What a lean sets: how much it weighs that detail is left unused, that pixels are invented, that the frame stays empty. */
-const weightsOfLean = (unused: number, invented: number, bars: number) =>
+const rankingWeightsSchema = (unused: number, invented: number, bars: number) =>
   z.object({
     /** Loss for each share of the source's pixels that a reduction leaves unused. */
     unused: weight.default(unused),
@@ -16,21 +16,21 @@ const weightsOfLean = (unused: number, invented: number, bars: number) =>
     /** Loss for each share of the frame that is barred. */
     bars: weight.default(bars),
   })
-const leanWeights = (unused: number, invented: number, bars: number) =>
-  weightsOfLean(unused, invented, bars).prefault({})
-export type LeanWeights = z.infer<ReturnType<typeof leanWeights>>
+const rankingWeights = (unused: number, invented: number, bars: number) =>
+  rankingWeightsSchema(unused, invented, bars).prefault({})
+export type RankingWeights = z.infer<ReturnType<typeof rankingWeights>>
 
 /** Every weight of a charge and every share of the choice: the one place where they stand, shown to and changeable by the editor. */
 export const Policy = z.object({
   /** Majority ranks otherwise and weighs as balanced does. */
   leans: z
     .object({
-      balanced: leanWeights(0.3, 1, 0.5),
-      sharp: leanWeights(0.12, 1, 0.5),
+      balanced: rankingWeights(0.3, 1, 0.5),
+      sharp: rankingWeights(0.12, 1, 0.5),
       // Bars lose no pixel.
-      detail: leanWeights(1, 0.25, 0.25),
+      detail: rankingWeights(1, 0.25, 0.25),
       /** Loss for the share of frames that are left out, where every moment is to be kept. */
-      motion: weightsOfLean(0.3, 1, 0.5)
+      motion: rankingWeightsSchema(0.3, 1, 0.5)
         .extend({ skip: weight.default(0.3) })
         .prefault({}),
     })
@@ -113,15 +113,15 @@ export type Policy = z.infer<typeof Policy>
 export const defaultPolicy: Policy = Policy.parse({})
 
 /** A policy under a lean: what tolls are weighed with. */
-export type Weights = Policy & LeanWeights
+export type Weights = Policy & RankingWeights
 
 /** The policy under a lean. */
-export const leaning = (policy: Policy, lean: Lean): Weights => ({
+export const weightsForRanking = (policy: Policy, lean: Ranking): Weights => ({
   ...policy,
   ...policy.leans[lean === 'majority' ? 'balanced' : lean],
 })
 
-export const defaultWeights: Weights = leaning(defaultPolicy, 'balanced')
+export const defaultWeights: Weights = weightsForRanking(defaultPolicy, 'balanced')
 
 /** The mains frequency of a region: where lamps flicker at 50 or at 60 Hz, rates that go with them do not beat. */
 export const Mains = z.literal([50, 60])

@@ -5,7 +5,7 @@ import type { Weights } from './policy'
 import { tollOf } from './toll'
 
 /** What clips pay in one format when nobody has treated them. */
-export interface TollRow {
+export interface FormatTolls {
   /** Equal pictures are priced once. */
   of(picture: Picture): Toll
 }
@@ -13,7 +13,7 @@ export interface TollRow {
 /** Tolls of untreated clips, every distinct picture priced once in every distinct format. */
 export interface TollTable {
   readonly weights: Weights
-  at(format: Format): TollRow
+  at(format: Format): FormatTolls
 }
 
 /** Rows beyond these are forgotten, the oldest first: trying formats for hours must not fill the memory. */
@@ -21,7 +21,7 @@ const mostRows = 400
 
 /** An empty table under some weights: what is asked of it is worked out, and kept. */
 export function tollTable(weights: Weights): TollTable {
-  const rows = new Map<string, TollRow>()
+  const rows = new Map<string, FormatTolls>()
   return {
     weights,
     at(format) {
@@ -36,7 +36,7 @@ export function tollTable(weights: Weights): TollTable {
   }
 }
 
-function rowOf(format: Format, weights: Weights): TollRow {
+function rowOf(format: Format, weights: Weights): FormatTolls {
   const tolls = new Map<string, Toll>()
   return {
     of(picture) {

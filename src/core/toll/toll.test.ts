@@ -6,7 +6,7 @@ import { rational } from '../rational/rational'
 import { standardRates } from '../rate/rate'
 import { type Picture } from '../picture/picture'
 import { type Treatment, plainTreatment } from '../treatment/treatment'
-import { defaultPolicy, leaning } from './policy'
+import { defaultPolicy, weightsForRanking } from './policy'
 import { sentence, tollSentence } from './sentence'
 import { tollOf } from './toll'
 
@@ -151,8 +151,8 @@ describe('tolls', () => {
   })
 
   it('weigh unused detail by the lean', () => {
-    const uhdInHd = (lean: Parameters<typeof leaning>[1]) =>
-      tollOf(clip('3840x2160@25p'), format('1920x1080@25p'), plainTreatment, leaning(defaultPolicy, lean))
+    const uhdInHd = (lean: Parameters<typeof weightsForRanking>[1]) =>
+      tollOf(clip('3840x2160@25p'), format('1920x1080@25p'), plainTreatment, weightsForRanking(defaultPolicy, lean))
         .loss
     expect(uhdInHd('sharp')).toBeCloseTo(0.09, 12)
     expect(uhdInHd('balanced')).toBeCloseTo(0.225, 12)

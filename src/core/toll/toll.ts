@@ -2,7 +2,7 @@ import { differencesOf } from '../format/compare'
 import type { Format } from '../format/format'
 import type { Picture } from '../picture/picture'
 import { type Treatment, plainTreatment } from '../treatment/treatment'
-import type { Way } from '../treatment/way'
+import type { Run } from '../treatment/run'
 import { type Toll, tollFrom } from './charge'
 import { colourCharges } from './kinds/colour'
 import { framingCharges } from './kinds/size'
@@ -12,7 +12,7 @@ import { settleWay } from './ways'
 /** What a clip pays in a format under a treatment, and how it runs there so. */
 export interface Settled {
   readonly toll: Toll
-  readonly way: Way
+  readonly way: Run
 }
 
 /** Settles a clip in a format: the way it runs, and what it pays. The one function behind prices, plans and pictures. */

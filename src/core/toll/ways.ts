@@ -1,20 +1,20 @@
 import type { Format } from '../format/format'
 import { differencesOf } from '../format/compare'
 import { fieldLines } from '../framing/field-lines'
-import { lay } from '../framing/lay'
+import { mapToRaster } from '../framing/raster-map'
 import type { Picture } from '../picture/picture'
 import { cadence } from '../rate/cadence'
-import { type Rate, doubled } from '../rate/rate'
+import { type Rate, doubledRate } from '../rate/rate'
 import { type Rational, divide, equal, multiply, rational } from '../rational/rational'
 import type { Motion, Phase, Treatment } from '../treatment/treatment'
-import type { Taking, Way } from '../treatment/way'
+import type { Taking, Run } from '../treatment/run'
 import { type Charge, tollFrom } from './charge'
 import { cadenceCharges, leftOutCharges, passingOf, variableCharges } from './kinds/motion'
 import type { Weights } from './policy'
 
 /** How a clip runs under a treatment, nothing left open, and what its motion and its fields cost so. */
 export interface PricedWay {
-  readonly way: Way
+  readonly way: Run
   readonly charges: readonly Charge[]
 }
 
@@ -56,7 +56,7 @@ export function settleWay(
   return { ...settled, charges: [...settled.charges, ...ofClip] }
 }
 
-const way = (motion: Motion, taking: Taking): Way => ({ passing: passingOf(motion), taking })
+const way = (motion: Motion, taking: Taking): Run => ({ passing: passingOf(motion), taking })
 
 function settle(at: Case): PricedWay {
   const { kind } = at.treatment.motion
@@ -83,7 +83,7 @@ function fromFrames(at: Case): PricedWay {
   const asFields: PricedWay = {
     way: way(treatment.motion, { kind: 'fields', outOf: 'frames' }),
     charges: [
-      ...fieldwise(rate, doubled(format.rate)),
+      ...fieldwise(rate, doubledRate(format.rate)),
       { kind: 'fields-from-frames', grade: 'light', loss: weights.fieldsFromFrames },
     ],
   }
@@ -196,7 +196,7 @@ function priceOf(method: Method | 'blend', weights: Weights): { grade: 'light' |
 
 /** What the motion of one field of each frame costs: of twice as many moments every second, and those as they land. */
 const oneInTwo = ({ rate, format, motion, held }: Case): Charge[] => [
-  ...held(doubled(rate), rate),
+  ...held(doubledRate(rate), rate),
   ...motion(rate, format.rate),
 ]
 
@@ -211,7 +211,7 @@ const oneField = (at: Case, method: Method, keep: 'first' | 'second'): PricedWay
 const everyField = (at: Case, method: Method): PricedWay => ({
   way: way(at.treatment.motion, { kind: 'deinterlaced', method, keep: 'each', mixed: mixes(at) }),
   charges: [
-    ...at.motion(doubled(at.rate), at.format.rate),
+    ...at.motion(doubledRate(at.rate), at.format.rate),
     { kind: 'deinterlace', doubleRate: true, both: false, ...priceOf(method, at.weights) },
   ],
 })
@@ -231,7 +231,7 @@ function fieldsAsFields(at: Case): PricedWay {
   if (fields.kind === 'deinterlace' || fields.kind === 'blend') return deinterlaced(at)
   const turnsOrder =
     treatment.shiftOrder || differencesOf(picture, format).some(({ about }) => about === 'field order')
-  const lines = fieldLines(lay(picture, format, treatment.framing), picture.firstLine, turnsOrder)
+  const lines = fieldLines(mapToRaster(picture, format, treatment.framing), picture.firstLine, turnsOrder)
   const rescaled: Charge[] =
     lines === 'made-whole' || !fieldsAlternate(treatment.motion, rate, format.rate)
       ? [{ kind: 'field-rescale', grade: 'heavy', loss: weights.fieldRescale }]
@@ -249,12 +249,12 @@ function fieldsAsFields(at: Case): PricedWay {
     }
   if (mixes(at)) {
     const mixed = everyField(at, 'adaptive')
-    return { ...mixed, charges: [...at.motion(doubled(rate), format.rate), ...rescaled] }
+    return { ...mixed, charges: [...at.motion(doubledRate(rate), format.rate), ...rescaled] }
   }
   return {
     way: way(treatment.motion, { kind: 'fields', outOf: 'fields' }),
     charges: [
-      ...motion(doubled(rate), doubled(format.rate)),
+      ...motion(doubledRate(rate), doubledRate(format.rate)),
       ...rescaled,
       ...(lines === 'shifted'
         ? [{ kind: 'field-order', grade: 'light', loss: weights.fieldOrder } as const]

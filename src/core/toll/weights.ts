@@ -1,4 +1,4 @@
-import type { Lean, Policy } from './policy'
+import type { Ranking, Policy } from './policy'
 
 /** A weight that stands directly in the policy. */
 export type FlatWeight = Exclude<keyof Policy, 'leans' | 'shares'>
@@ -65,7 +65,7 @@ export const weightGroups: readonly { title: string; words: Partial<Record<FlatW
 ]
 
 /** What candidates are ranked for. */
-export const leanNames: Readonly<Record<Lean, string>> = {
+export const rankingNames: Readonly<Record<Ranking, string>> = {
   balanced: 'balance',
   sharp: 'sharpness',
   detail: 'detail',
@@ -73,7 +73,7 @@ export const leanNames: Readonly<Record<Lean, string>> = {
   motion: 'motion',
 }
 
-export const leanWords: Record<keyof Policy['leans']['balanced'], string> = {
+export const rankingWords: Record<keyof Policy['leans']['balanced'], string> = {
   unused: 'detail unused',
   invented: 'pixels invented',
   bars: 'bars',

@@ -4,7 +4,7 @@ import { rational } from '../rational/rational'
 import { Rule, meets } from './rule'
 import { Override, Treatment, plainTreatment, treated } from './treatment'
 import { wayWords } from './words'
-import type { Taking } from './way'
+import type { Taking } from './run'
 
 const framing = (set: object) => Override.safeParse({ framing: set }).success
 const reason = (set: object) => Override.safeParse({ framing: set }).error?.issues[0]?.message

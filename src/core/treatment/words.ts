@@ -3,10 +3,10 @@ import { equal, rational, toNumber } from '../rational/rational'
 import { percent, ratio, spaced, upTo } from '../words/figures'
 import type { Condition } from './rule'
 import type { Fields, FramingOverride, Motion, Override } from './treatment'
-import type { Way } from './way'
+import type { Run } from './run'
 
 /** How a placement runs, in a few words. */
-export function wayWords({ passing, taking }: Way): string {
+export function wayWords({ passing, taking }: Run): string {
   const pace = passing.kind === 'step-by-step' ? 'every frame once' : null
   switch (taking.kind) {
     case 'frames':

@@ -1,7 +1,7 @@
 import { AudioSampleSink, type InputAudioTrack } from 'mediabunny'
 import type { MediaLocator } from '../source'
-import { openInput } from '../walk'
-import { NoSound, type OpenSound, type SoundKind, heardFrom, lay, silence } from './sound-engine'
+import { openInput } from '../frame-times'
+import { NoSound, type OpenSound, type SoundKind, heardFrom, copySamples, silence } from './sound-engine'
 
 /** A stream by the browser's decoder; null where it has none for it, or cannot take the file apart. */
 export async function soundInBrowser(locator: MediaLocator, kind: SoundKind): Promise<OpenSound | null> {
@@ -43,7 +43,7 @@ function browserSound(track: InputAudioTrack, origin: number, first: number, dis
             sample.copyTo(data, { planeIndex, format: 'f32-planar' })
             return data
           })
-          lay(result, from, piece, numberAt(sample.timestamp))
+          copySamples(result, from, piece, numberAt(sample.timestamp))
         } finally {
           sample.close()
         }

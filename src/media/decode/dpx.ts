@@ -1,5 +1,5 @@
 import { type Planes, type Samples, placeFor } from '../../core/planes/planes'
-import { type Meaning, weightsOf } from '../../core/planes/screen'
+import { type Meaning, matrixWeights } from '../../core/planes/screen'
 import { type DpxLayout, dpxLayout } from '../../core/reading/still/dpx-samples'
 import type { ByteSource } from '../../core/reading/bytes/source'
 import { type MediaLocator, byteSource } from '../source'
@@ -108,7 +108,7 @@ function layer(
       put(chroma?.cb, parts.indexOf('cb'), place, line)
       put(chroma?.cr, parts.indexOf('cr'), place, line)
     }
-  const [kr, kb] = weightsOf('bt709')
+  const [kr, kb] = matrixWeights('bt709')
   const kg = 1 - kr - kb
   const [forBlue, forRed] = [1 / (2 * (1 - kb)), 1 / (2 * (1 - kr))]
   const within = (value: number) => (value < 0 ? 0 : value > most ? most : Math.round(value))

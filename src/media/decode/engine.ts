@@ -3,7 +3,7 @@ import type { Planes } from '../../core/planes/planes'
 import type { Luma } from '../../core/planes/luma'
 import type { Meaning } from '../../core/planes/screen'
 import type { Steps } from '../../core/motion/timing'
-import type { Window } from '../../core/reading/still/exr-window'
+import type { ExrWindow } from '../../core/reading/still/exr-window'
 import { reasonOf } from '../../core/words/reason'
 
 /** What a decoder has to know of a clip. */
@@ -18,7 +18,7 @@ export interface ClipKind {
   /** The colours are multiplied by what is seen through, and have to be divided by it. */
   readonly premultiplied: boolean
   /** What of the file is decoded, from the corner of what it shows; null for just that. */
-  readonly window: Window | null
+  readonly window: ExrWindow | null
   /** The clockwise turn that decoders of its wrapper make by themselves: it is taken back, since turns are made in one place. */
   readonly turnedBy: Rotation
   /** What its samples mean; the matrix that its size means where none is stated. */

@@ -1,6 +1,6 @@
 import type { MediaLocator } from '../source'
 import { openSound } from './sound'
-import { type OpenSound, type SoundKind, lay, silence } from './sound-engine'
+import { type OpenSound, type SoundKind, copySamples, silence } from './sound-engine'
 
 /** A stream of sound of one file of a recording, and when the first frame of that file is on, in seconds of the recording. */
 export interface SoundPiece {
@@ -45,7 +45,7 @@ export function joinedSound(
           const end = Math.min(to, begins[i + 1] ?? Infinity)
           if (end <= begin) continue
           const [sound, offset] = [await piece(i), at(offsetSec)]
-          lay(result, from, await sound.samples(begin - offset, end - offset, signal), begin)
+          copySamples(result, from, await sound.samples(begin - offset, end - offset, signal), begin)
         }
         return result
       },

@@ -1,4 +1,4 @@
-import type { Patch } from '../../core/reading/still/exr-window'
+import type { ReplacedBytes } from '../../core/reading/still/exr-window'
 import type { MediaLocator } from '../source'
 
 /** What the toolkit's file system mounts: a file, or something that gives out parts of itself as one does. */
@@ -63,7 +63,7 @@ export const mountable = (locator: MediaLocator, name: string): Mountable => {
 }
 
 /** A file some of whose bytes are others. @param patches in order, none over another */
-export function patched(file: Mountable, patches: readonly Patch[]): Mountable {
+export function patched(file: Mountable, patches: readonly ReplacedBytes[]): Mountable {
   if (patches.length === 0) return file
   return {
     ...file,

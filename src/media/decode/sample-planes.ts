@@ -1,7 +1,7 @@
 import { concat } from '../../core/reading/bytes/concat'
 import type { Luma } from '../../core/planes/luma'
 import { type Planes, lumaOf, planesOf } from '../../core/planes/planes'
-import { type Meaning, weightsOf } from '../../core/planes/screen'
+import { type Meaning, matrixWeights } from '../../core/planes/screen'
 
 /** What a decoded frame of the browser offers, or of a decoder that works in its stead. */
 export interface CopiedFrame {
@@ -167,7 +167,7 @@ function planesOfRgb(
   const alpha = hasAlpha ? new Uint8Array(count) : null
   const full = range === 'full'
   const [black, lumaSpan, chromaSpan] = full ? [0, 1, 1] : [16, 219 / 255, 224 / 255]
-  const [kr, kb] = weightsOf(matrix)
+  const [kr, kb] = matrixWeights(matrix)
   for (let i = 0; i < count; i++) {
     const [first, g, last] = [pixels[4 * i] ?? 0, pixels[4 * i + 1] ?? 0, pixels[4 * i + 2] ?? 0]
     const [r, b] = blueFirst ? [last, first] : [first, last]

@@ -46,7 +46,7 @@ export function heardFrom(sound: OpenSound, { hasPicture, startSec }: SoundKind)
 }
 
 /** Lays a piece of sound into the samples that are wanted. */
-export function lay(
+export function copySamples(
   into: readonly Float32Array[],
   wantedFrom: number,
   piece: SoundSamples,

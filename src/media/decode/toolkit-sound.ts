@@ -1,6 +1,6 @@
 import type { MediaLocator } from '../source'
 import { turns } from '../turns'
-import { NoSound, type OpenSound, type SoundKind, heardFrom, lay, silence } from './sound-engine'
+import { NoSound, type OpenSound, type SoundKind, heardFrom, copySamples, silence } from './sound-engine'
 import { type ToolkitOrder, openStream, reasonOfEnd } from './toolkit'
 
 /** So much earlier a decoder begins than what is wanted of it, in seconds: some need what comes before. */
@@ -83,7 +83,7 @@ export async function soundByToolkit(
               for (let i = 0; i < frames; i++) samples[i] = woven[i * channels + channel] ?? 0
               return samples
             })
-            lay(result, from, piece, at)
+            copySamples(result, from, piece, at)
             at += frames
             if (frames < wanted) break
           }

@@ -2,7 +2,7 @@ import type { Core } from '@ffmpeg/core'
 import { expose } from 'comlink'
 import { reasonOf } from '../../core/words/reason'
 import type { MediaLocator } from '../source'
-import type { Patch } from '../../core/reading/still/exr-window'
+import type { ReplacedBytes } from '../../core/reading/still/exr-window'
 import { mountable, patched } from './mount'
 import { newCore } from './toolkit-core'
 import { type Ring, ringWriter } from './ring'
@@ -12,7 +12,7 @@ import { type TimedStream, timedFrames, timedSound } from './timed-stream'
 export interface ToolkitJob {
   readonly locator: MediaLocator
   /** Bytes of the clip that the toolkit is given instead of its own. */
-  readonly patches?: readonly Patch[]
+  readonly patches?: readonly ReplacedBytes[]
   /** What comes, and so how its times go with it. */
   readonly timed: 'frames' | 'sound'
   /** Words before the clip, which is `-i` by itself, and words after it. */

@@ -27,7 +27,7 @@ const reasons: Record<string, string> = {
 class OddEntry extends Error {}
 
 /** Why the system did not give something, in a sentence. */
-export const reasonFor = (error: unknown): string => {
+export const systemReason = (error: unknown): string => {
   if (error instanceof OddEntry) return error.message
   const { code, message } = error as NodeJS.ErrnoException
   return (code && reasons[code]) ?? `It could not be read (${code ?? message}).`
@@ -45,7 +45,7 @@ export function oddKind(
 }
 
 /** Asks the system about a file. @throws OddEntry where it is none any more */
-export async function factsOf(path: string): Promise<Stats> {
+export async function statOf(path: string): Promise<Stats> {
   const facts = await lstat(path)
   const became = oddKind(facts) ?? (facts.isFile() ? null : 'It is a folder now.')
   if (became) throw new OddEntry(became)
@@ -72,7 +72,7 @@ export async function* walk<Facts>(
   try {
     entries = await readdir(here, { withFileTypes: true, encoding: 'buffer' })
   } catch (error) {
-    yield { kind: 'bad', place: folder || '.', why: reasonFor(error) }
+    yield { kind: 'bad', place: folder || '.', why: systemReason(error) }
     return
   }
   const named = entries
@@ -109,6 +109,6 @@ async function look<Facts>(
   try {
     return { kind: 'file', path, folder, name, facts: await ask(path) }
   } catch (error) {
-    return { kind: 'bad', place, why: reasonFor(error) }
+    return { kind: 'bad', place, why: systemReason(error) }
   }
 }

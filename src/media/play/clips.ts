@@ -12,7 +12,7 @@ import type { PlayedSource } from './plan'
 import { ofCode } from './shown-code'
 
 /** A picture that is ready to be drawn. */
-export type Picture = ImageBitmap | OffscreenCanvas
+export type ReadyPicture = ImageBitmap | OffscreenCanvas
 
 /** Frames and fields of one source, asked for in their order. */
 export interface PlayedClip {
@@ -21,7 +21,7 @@ export interface PlayedClip {
    * @param anyNear whether the key frame before it will do, since it cannot be had in time
    * @throws NoPicture
    */
-  picture(code: number, width: number, anyNear?: boolean): Promise<Picture>
+  picture(code: number, width: number, anyNear?: boolean): Promise<ReadyPicture>
   close(): void
 }
 

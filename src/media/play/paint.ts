@@ -1,5 +1,5 @@
 import { present } from '../../core/assert'
-import { drawnArea } from '../../core/framing/lay'
+import { drawnArea } from '../../core/framing/raster-map'
 import { toNumber } from '../../core/rational/rational'
 import type { Layer } from '../../core/plan/layers'
 import type { Shown, SourceField } from '../../core/motion/shown'

@@ -1,5 +1,5 @@
-import { framesIn } from '../../core/motion/shown'
-import { type Picture, type PlayedClip, playedClip } from './clips'
+import { framesShown } from '../../core/motion/shown'
+import { type ReadyPicture, type PlayedClip, playedClip } from './clips'
 import { frameToMake, frameToShow, makingTime, pictureSize } from './catching-up'
 import { type Pace, paceOf } from './pace'
 import { paint } from './paint'
@@ -8,7 +8,7 @@ import type { Achieved, Feed, PlayOrder, PlayedLayer, PlayedView } from './plan'
 /** A frame whose pictures are ready to be put on each view. */
 interface Ready {
   readonly layers: readonly (readonly PlayedLayer[])[]
-  readonly pictures: ReadonlyMap<string, Picture>
+  readonly pictures: ReadonlyMap<string, ReadyPicture>
 }
 
 /** Frames are made ready as far ahead as this; and as many bytes of pictures. */
@@ -22,7 +22,7 @@ const fed = 48
 /** The time that all threads of the page have in common, in milliseconds. */
 export const commonNow = (): number => performance.timeOrigin + performance.now()
 
-const bytesOf = ({ width, height }: Picture) => 4 * width * height
+const bytesOf = ({ width, height }: ReadyPicture) => 4 * width * height
 
 /** A timeline that plays: pictures are made ready ahead of the moment, and put on their views when they fall due. */
 export interface Player {
@@ -42,7 +42,7 @@ export function player(order: PlayOrder, views: readonly PlayedView[], feed: Fee
   const plan = new Map<number, readonly (readonly PlayedLayer[])[]>()
   const ready = new Map<number, Ready>()
   /** Pictures that are ready, and by how many frames each is used. */
-  const pool = new Map<string, { readonly picture: Picture; uses: number }>()
+  const pool = new Map<string, { readonly picture: ReadyPicture; uses: number }>()
   let trouble: string | null = null
   let bytes = 0
 
@@ -67,7 +67,7 @@ export function player(order: PlayOrder, views: readonly PlayedView[], feed: Fee
     index: number,
     n: number,
     anyNear: boolean,
-  ): Promise<Picture | null> {
+  ): Promise<ReadyPicture | null> {
     const key = keyOf(view, played)
     const source = sources.get(played.sourceKey)
     const target = views[view]
@@ -85,10 +85,10 @@ export function player(order: PlayOrder, views: readonly PlayedView[], feed: Fee
 
   async function make(n: number, signal: AbortSignal, anyNear: boolean): Promise<Ready> {
     const layers = await layersAt(n)
-    const pictures = new Map<string, Picture>()
+    const pictures = new Map<string, ReadyPicture>()
     for (const [view, ofView] of layers.entries())
       for (const played of ofView)
-        for (const index of framesIn(played.layer.shown)) {
+        for (const index of framesShown(played.layer.shown)) {
           try {
             const picture = await pictureOf(view, played, index, n, anyNear)
             if (picture) pictures.set(`${keyOf(view, played)} ${index}`, picture)

@@ -4,7 +4,7 @@ import { type Stamp } from '../../core/compose/stamp'
 import { layersAt } from '../../core/plan/layers'
 import type { Doc } from '../../core/model/project'
 import { type Timeline, timecodeAt } from '../../core/model/timeline'
-import { framesIn } from '../../core/motion/shown'
+import { framesShown } from '../../core/motion/shown'
 import type { FrameSize } from '../../core/picture/size'
 
 /** What is written into a frame: its timecode, and what of which source is shown on top. */
@@ -17,7 +17,7 @@ export function burntWords(
   return [timecodeAt(timeline, n), top ? sourceWords(doc, top.source, framesOf(top.shown)) : '']
 }
 
-const framesOf = (shown: Parameters<typeof framesIn>[0]) => [...new Set(framesIn(shown))].join('+')
+const framesOf = (shown: Parameters<typeof framesShown>[0]) => [...new Set(framesShown(shown))].join('+')
 
 function sourceWords(
   doc: Doc,

@@ -1,7 +1,7 @@
 import { present } from '../../core/assert'
-import { type Kernels, compose } from '../../core/compose/compose'
-import type { Area } from '../../core/compose/laid'
-import { framesNeeded } from '../../core/compose/standing'
+import { type ComposeKernels, compose } from '../../core/compose/compose'
+import type { Area } from '../../core/compose/layer-raster'
+import { framesNeeded } from '../../core/compose/field-arrangement'
 import type { StoredPicture } from '../../core/compose/stored'
 import { simdFields } from '../../core/fields/simd'
 import { type FigureKind, figureMeaning, figureOf } from '../../core/figure/figure'
@@ -30,7 +30,7 @@ const sitingName = ({ codec, height }: ClipKind): string =>
 
 /** Composes frames of timelines out of decoded planes. @param mostKept bytes of them that wait for the next wish */
 export function composer(frameOfFile: FrameOfFile, mostKept = usuallyKept) {
-  const kernels: Kernels = { resample: simdResample(), fields: simdFields() }
+  const kernels: ComposeKernels = { resample: simdResample(), fields: simdFields() }
   const decoded = keeper(mostKept)
   const figures = new Map<string, (index: number) => Planes>()
 

@@ -1,5 +1,5 @@
 import type { Composed } from '../../core/compose/compose'
-import type { Ground } from '../../core/compose/laid'
+import type { Ground } from '../../core/compose/layer-raster'
 import type { FigureKind } from '../../core/figure/figure'
 import type { WantedFile } from '../frames'
 

@@ -1,4 +1,4 @@
-import { fieldsShown, framesNeeded, keepsLines } from '../../core/compose/standing'
+import { fieldsShown, framesNeeded, keepsLines } from '../../core/compose/field-arrangement'
 import type { Clip } from '../../core/model/clip'
 import { type Layer, type Moment, layersAt } from '../../core/plan/layers'
 import { type Doc, formatOf } from '../../core/model/project'
@@ -12,7 +12,7 @@ import { matrixOf } from '../../core/picture/colour'
 import { isStandardDefinition } from '../../core/picture/size'
 import type { Meaning } from '../../core/planes/screen'
 import { type ChromaSiting, wholeChroma } from '../../core/resample/picture'
-import type { LyingFrame } from '../lying'
+import type { LocatedFrame } from '../frame-locator'
 import type { Composition, Source, SourcedLayer } from './composition'
 
 /** What the samples of a format mean. */
@@ -37,14 +37,14 @@ export const forScreen = ({ colour }: Format): Composing => ({
 })
 
 /** Where a frame of a clip as corrected lies. */
-export type Wanted = (clip: Clip, index: number) => Promise<LyingFrame>
+export type LocateFrame = (clip: Clip, index: number) => Promise<LocatedFrame>
 
 /** A frame of a timeline as a worker composes it: its layers, and where the frames that they show lie. */
 export async function compositionOf(
   doc: Doc,
   layers: readonly Layer[],
   format: Format,
-  wanted: Wanted,
+  wanted: LocateFrame,
   composing = forScreen(format),
   depth = 0,
 ): Promise<Composition> {
@@ -80,7 +80,7 @@ export async function compositionOf(
       return { kind: 'composition', frames }
     }
     const clip = doc.clips[source.clipId]
-    const frames = new Map<number, Exclude<LyingFrame, { error: string }>>()
+    const frames = new Map<number, Exclude<LocatedFrame, { error: string }>>()
     let trouble: string | null = clip ? null : 'This clip is not in the project any more.'
     const count = clip ? countOf(framesOf(timingOf(clip))) : 0
     for (const index of [...needed, ...helpful]) {

@@ -7,10 +7,10 @@ import type { Format } from '../../core/format/format'
 import type { Planes } from '../../core/planes/planes'
 import { chromaSiting } from '../../core/resample/picture'
 import { stamped } from '../../core/compose/stamp'
-import { contentKey, frameOfClip } from '../lying'
+import { contentKey, frameOfClip } from '../frame-locator'
 import { burntIn, burntWords } from './burn-in'
 import type { composer } from './composer'
-import { type Wanted, compositionOf } from './compositions'
+import { type LocateFrame, compositionOf } from './compositions'
 import type { RenderPlan } from './plan'
 
 /** What a render makes, and a proof looks for: each frame of what goes out, in the samples of its profile. */
@@ -32,7 +32,7 @@ export function plannedFrames(
   const [across, down] = perChroma[profile.chroma]
   const composing = { bitDepth: profile.bitDepth, siting: chromaSiting({ across, down }, '') }
   const { width, height } = format
-  const wanted: Wanted = (clip, index) => frameOfClip(clip, index, (one) => locators[contentKey(one)] ?? null)
+  const wanted: LocateFrame = (clip, index) => frameOfClip(clip, index, (one) => locators[contentKey(one)] ?? null)
   return {
     timeline,
     format,

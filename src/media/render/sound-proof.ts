@@ -6,7 +6,7 @@ import type { Reading } from '../../core/reading/reading'
 import { openSound } from '../decode/sound'
 import { loudnessOf } from '../sound/loudness'
 import type { MediaLocator } from '../source'
-import { openInput } from '../walk'
+import { openInput } from '../frame-times'
 import { evenedSound, plannedLoudness, plannedSamples } from './planned-sound'
 import type { Makers, RenderPlan } from './plan'
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { type VideoCodec, type Wrapper, videoCodecs } from '../../core/dispatch/codecs'
+import { type VideoCodec, type DeliveryWrapper, videoCodecs } from '../../core/dispatch/codecs'
 import { usualVideo, wrapped } from '../../core/dispatch/usual'
 import { deliverableOf } from '../../core/model/deliverable'
 import { parseFormat } from '../../core/format/parse'
@@ -7,7 +7,7 @@ import { type PictureComes, frameBytes, writingWords } from './words'
 import { ivfFrameHead, ivfHead } from './ivf'
 
 const codec = (name: string) => videoCodecs.find((one) => one.name === name)!
-function words(format: string, of: VideoCodec, wrapper: Wrapper, picture: PictureComes = 'planes') {
+function words(format: string, of: VideoCodec, wrapper: DeliveryWrapper, picture: PictureComes = 'planes') {
   const base = { ...deliverableOf('d', 'Out', parseFormat(format)!.format), wrapper }
   const deliverable = wrapped({ ...base, video: usualVideo(of, base) })
   return writingWords({

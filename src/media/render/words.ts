@@ -4,7 +4,7 @@ import {
   soundCodecNamed,
   type Profile,
   type VideoCodec,
-  type Wrapper,
+  type DeliveryWrapper,
   perChroma,
   wrapperNamed,
 } from '../../core/dispatch/codecs'
@@ -31,7 +31,7 @@ export interface WritingOrder {
 /** Where passes keep what they measured. */
 export const logFolder = '/log'
 
-const wrapperWords: Readonly<Record<Wrapper, readonly string[]>> = {
+const wrapperWords: Readonly<Record<DeliveryWrapper, readonly string[]>> = {
   MP4: ['-movflags', '+faststart+write_colr', '-f', 'mp4'],
   QuickTime: ['-movflags', '+faststart+write_colr', '-f', 'mov'],
   MXF: ['-f', 'mxf'],
@@ -45,7 +45,7 @@ const layoutName: Readonly<Record<Chroma, string>> = {
   '4:4:4': 'yuv444p',
 }
 /** How planes of a profile are called. */
-export const layoutOf = ({ chroma, bitDepth }: Profile): string =>
+export const pixelFormatOf = ({ chroma, bitDepth }: Profile): string =>
   layoutName[chroma] + (bitDepth > 8 ? `${bitDepth}le` : '')
 
 /** Bytes of one frame as planes. */
@@ -100,7 +100,7 @@ export function writingWords(order: WritingOrder): string[] {
     picture === 'encoded'
       ? ['-f', 'ivf', '-i', '/in/picture']
       : [
-          ...['-f', 'rawvideo', '-pixel_format', layoutOf(profile)],
+          ...['-f', 'rawvideo', '-pixel_format', pixelFormatOf(profile)],
           ...['-video_size', `${format.width}x${format.height}`, '-framerate', rate, '-i', '/in/picture'],
         ]
   const written = [...timecodeWords(wrapper, timecode), ...wrapperWords[wrapper]]
@@ -129,7 +129,7 @@ export function writingWords(order: WritingOrder): string[] {
 }
 
 /** How a wrapper is told the timecode of its first frame. */
-function timecodeWords(wrapper: Wrapper, timecode: string): string[] {
+function timecodeWords(wrapper: DeliveryWrapper, timecode: string): string[] {
   if (!holdsTimecode.has(wrapper)) return []
   // Matroska has no track for it: it is a tag of the picture.
   return wrapper === 'Matroska' ? ['-metadata:s:v:0', `timecode=${timecode}`] : ['-timecode', timecode]

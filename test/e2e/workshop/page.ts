@@ -23,7 +23,7 @@ import { soundInBrowser } from '../../../src/media/decode/browser-sound'
 import { soundByToolkit } from '../../../src/media/decode/toolkit-sound'
 import { newCore } from '../../../src/media/decode/toolkit-core'
 import { toolkitClip } from '../../../src/media/decode/toolkit-clip'
-import { kindOfReading } from '../../../src/media/lying'
+import { kindOfReading } from '../../../src/media/frame-locator'
 import { measureClip } from '../../../src/media/measure'
 import { byteSource } from '../../../src/media/source'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { usePreferredReducedMotion, useRafFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { type Drawing, type Shape, boxHeight, boxWidth } from '../../../core/terms/drawing'
+import { type Drawing, type DrawnShape, boxHeight, boxWidth } from '../../../core/terms/drawing'
 
 /** A drawing of the core, on paper: it moves unless less motion is asked for, then it is stepped through by hand. */
 const props = defineProps<{ drawing: Drawing }>()
@@ -35,7 +35,7 @@ const path = (points: readonly (readonly [number, number])[]) =>
 
 /** Samples as a picture that the browser enlarges; made once for each set of values. */
 const made = new WeakMap<object, string>()
-function pictureOf({ columns, rows, values, inColour }: Shape & { kind: 'samples' }): string {
+function pictureOf({ columns, rows, values, inColour }: DrawnShape & { kind: 'samples' }): string {
   const known = made.get(values)
   if (known) return known
   const canvas = document.createElement('canvas')

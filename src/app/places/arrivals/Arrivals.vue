@@ -28,9 +28,9 @@ import TakeOutSheet from './TakeOutSheet.vue'
 import LookCloser from './closer/LookCloser.vue'
 import RelinkSheet from './RelinkSheet.vue'
 import ReplaceSheet from './ReplaceSheet.vue'
-import SidingSheet from './SidingSheet.vue'
+import WatchFolderSheet from './WatchFolderSheet.vue'
 import StillOffers from './StillOffers.vue'
-import { type Grouping, type Sorting, defaultColumns, grouped, sorted } from '../../../core/inspect/columns'
+import { type Grouping, type Sorting, defaultColumns, grouped, sortedClips } from '../../../core/inspect/columns'
 import { matches } from '../../../core/inspect/filter'
 import { inspectionRows } from '../../../core/inspect/inspection'
 import { filesFromDrop, filesFromPicker } from './intake'
@@ -69,7 +69,7 @@ const found = computed(() =>
     ? project.clips.filter((clip) => matches(clip, query.value, project.format))
     : project.clips,
 )
-const ordered = computed(() => sorted(found.value, sorting.value))
+const ordered = computed(() => sortedClips(found.value, sorting.value))
 const groups = computed(() =>
   grouping.value ? grouped(ordered.value, grouping.value) : [{ title: '', clips: ordered.value, seconds: 0 }],
 )
@@ -261,7 +261,7 @@ function saveCsv() {
       <aside v-else class="sheet" aria-label="Docket" />
     </template>
     <template #sheets>
-      <SidingSheet :open="dialog === 'siding'" @update:open="dialog = null" />
+      <WatchFolderSheet :open="dialog === 'siding'" @update:open="dialog = null" />
       <CorrectSheet
         v-if="dialog === 'correct'"
         :clips="correctable.length ? correctable : chosen ? [chosen] : []"

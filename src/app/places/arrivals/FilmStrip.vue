@@ -3,7 +3,7 @@ import { ref, watch } from 'vue'
 import { type Clip } from '../../../core/model/clip'
 import { timingOf } from '../../../core/model/timing'
 import { countOf, framesOf } from '../../../core/motion/timing'
-import { contentKey } from '../../../media/lying'
+import { contentKey } from '../../../media/frame-locator'
 import { useMedia } from '../../../stores/media'
 
 /** Eight real frames, evenly through the clip. */

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { clockTime, counted, fileSize, figure } from '../../../core/words/figures'
 import { type QueuedRender, useRendering } from '../../../stores/rendering'
-import type { Rendered } from '../../../media/render/rendering'
+import type { RenderResult } from '../../../media/render/render'
 import { saveFile } from '../../download'
 import { askForFolder, givesFolders } from '../../folder'
 
@@ -10,7 +10,7 @@ import { askForFolder, givesFolders } from '../../folder'
 const rendering = useRendering()
 const left = ({ progress }: QueuedRender) =>
   progress && progress.framesPerSecond > 0 ? (progress.of - progress.frames) / progress.framesPerSecond : null
-const evenedWords = (evened: Rendered['evened']) =>
+const evenedWords = (evened: RenderResult['evened']) =>
   evened
     ? `, sound ${figure(evened.gain)} dB${evened.limited ? ': its peak lets it be no louder' : ''}`.replace(
         '-',

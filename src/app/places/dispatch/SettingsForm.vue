@@ -7,7 +7,7 @@ import {
   videoCodecNamed,
   videoCodecs,
   wrapperNamed,
-  wrappers,
+  deliveryWrappers,
 } from '../../../core/dispatch/codecs'
 import { soundIn, soundLike, usualSound, usualVideo } from '../../../core/dispatch/usual'
 import type { Deliverable } from '../../../core/model/deliverable'
@@ -18,8 +18,8 @@ import { toNumber } from '../../../core/rational/rational'
 import { channelsOf, layoutOf } from '../../../core/sound/mix'
 import { counted, kilohertz } from '../../../core/words/figures'
 import { useDispatching } from '../../../stores/dispatching'
-import type { OwnProfile } from '../../../core/model/habits'
-import { useHabits } from '../../../stores/habits'
+import type { OwnProfile } from '../../../core/model/preferences'
+import { usePreferences } from '../../../stores/preferences'
 import { useHand } from '../../../stores/hand'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
@@ -29,7 +29,7 @@ import NativeSelect from '../../components/NativeSelect.vue'
 /** What is set of the deliverable in hand. */
 const dispatching = useDispatching()
 const project = useProject()
-const habits = useHabits()
+const habits = usePreferences()
 const hand = useHand()
 const timelines = useTimelines()
 const it = computed<Deliverable>(() => dispatching.current as Deliverable)
@@ -193,7 +193,7 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
         :value="it.wrapper ?? ''"
         aria-label="Wrapper"
         :options="
-          wrappers.map((value) => ({ value: value as string, label: `${value}, .${endingOf[value]}` }))
+          deliveryWrappers.map((value) => ({ value: value as string, label: `${value}, .${endingOf[value]}` }))
         "
         @update:value="setWrapper"
     /></label>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button, Input } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { mayFlicker, ratesInOrder, usualRate } from '../../../core/model/habits'
+import { mayFlicker, ratesInOrder, usualRate } from '../../../core/model/preferences'
 import { type Format, makeFormat, pixelSizeName, tradeName } from '../../../core/format/format'
 import { parseSize } from '../../../core/format/parse'
 import { type Shape, parseShape, shapes, sizesInShape } from '../../../core/format/shape'
@@ -10,12 +10,12 @@ import { turnedSize } from '../../../core/picture/turn'
 import { parseRate } from '../../../core/rate/parse'
 import { rateName, rateWithScan } from '../../../core/rate/rate'
 import { equal, rational, toNumber } from '../../../core/rational/rational'
-import { useHabits } from '../../../stores/habits'
+import { usePreferences } from '../../../stores/preferences'
 import TermMark from '../../components/terms/TermMark.vue'
 
 /** A format in three steps: the picture's shape, the sizes that exist in it, a rate with its scan. */
 const format = defineModel<Format | null>({ required: true })
-const habits = useHabits()
+const habits = usePreferences()
 
 const shapeText = ref('16:9')
 const size = shallowRef<FrameSize | null>(null)

@@ -9,7 +9,7 @@ import { sizesInShape } from '../../../core/format/shape'
 import { objections, standardSizes } from '../../../core/format/standard'
 import { rateFraction, rateName } from '../../../core/rate/rate'
 import { useTerms } from '../../../stores/terms'
-import { useHabits } from '../../../stores/habits'
+import { usePreferences } from '../../../stores/preferences'
 import { useProject } from '../../../stores/project'
 import DeliverySteps from './DeliverySteps.vue'
 import SizesToScale from './SizesToScale.vue'
@@ -19,7 +19,7 @@ const route = useRoute()
 const terms = useTerms()
 const router = useRouter()
 const project = useProject()
-const habits = useHabits()
+const habits = usePreferences()
 
 const name = ref(typeof route.query.name === 'string' ? route.query.name : '')
 const known = ref(false)

@@ -3,16 +3,16 @@ import FileButton from '../../components/FileButton.vue'
 import { Button, Input } from 'ant-design-vue'
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { usualRate } from '../../../core/model/habits'
+import { usualRate } from '../../../core/model/preferences'
 import { rateName } from '../../../core/rate/rate'
 import { useTerms } from '../../../stores/terms'
 import { useArrivals } from '../../../stores/arrivals'
 import { useMedia } from '../../../stores/media'
-import { useHabits } from '../../../stores/habits'
+import { usePreferences } from '../../../stores/preferences'
 import { useProject } from '../../../stores/project'
 import { useProjects } from '../../../stores/projects'
-import { storageTrouble } from '../../../storage/trouble'
-import { useWalk } from '../../../stores/walk'
+import { storageError } from '../../../storage/error'
+import { useTour } from '../../../stores/walk'
 import type { IncomingFile } from '../../../stores/media'
 import { filesFromDrop, filesFromPicker } from '../arrivals/intake'
 import About from './About.vue'
@@ -23,11 +23,11 @@ import VersionNotice from '../../components/VersionNotice.vue'
 import TallyMarks from '../../components/TallyMarks.vue'
 
 const router = useRouter()
-const walk = useWalk()
+const walk = useTour()
 const terms = useTerms()
 const project = useProject()
 const projects = useProjects()
-const habits = useHabits()
+const habits = usePreferences()
 const arrivals = useArrivals()
 const media = useMedia()
 const name = ref('')
@@ -35,7 +35,7 @@ const trouble = ref<string | null>(null)
 const about = ref(false)
 
 onMounted(() => {
-  project.list().catch((error: unknown) => (trouble.value = storageTrouble(error)))
+  project.list().catch((error: unknown) => (trouble.value = storageError(error)))
   void countDemo()
 })
 

@@ -10,7 +10,7 @@ import { frameToTimecode } from '../../../core/rate/timecode'
 import { originWords } from '../../../core/exchange/log'
 import { useCarrying } from '../../../stores/carrying'
 import { useHand } from '../../../stores/hand'
-import { type Stretch, usePlaying } from '../../../stores/playing'
+import { type PlayedRange, usePlaying } from '../../../stores/playing'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import GradeMark from '../../components/GradeMark.vue'
@@ -75,7 +75,7 @@ function dropClip(event: DragEvent) {
   if (clip) timelines.place([clip])
 }
 /** Plays a stretch, or stops; the whole where no stretch is in hand. */
-function playOrHalt(stretch: Stretch | null) {
+function playOrHalt(stretch: PlayedRange | null) {
   if (playing.isOn) return playing.halt()
   const whole = { from: 0, to: hand.length }
   // From the last frame on, it begins anew.

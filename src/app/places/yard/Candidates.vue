@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { type Format, formatName, formatKey, tradeName } from '../../../core/format/format'
-import { Lean } from '../../../core/toll/policy'
-import { leanNames } from '../../../core/toll/weights'
+import { Ranking } from '../../../core/toll/policy'
+import { rankingNames } from '../../../core/toll/weights'
 import { figure, percent } from '../../../core/words/figures'
 import { useProject } from '../../../stores/project'
 import { useYard } from '../../../stores/yard'
@@ -21,13 +21,13 @@ const isLooked = (format: Format) =>
   <div class="leans" role="group" aria-label="Ranked for">
     <span class="quiet"><TermMark term="ranking">ranked for</TermMark></span>
     <button
-      v-for="lean in Lean.options"
+      v-for="lean in Ranking.options"
       :key="lean"
       class="word"
       :aria-pressed="yard.lean === lean"
       @click="yard.setLean(lean)"
     >
-      {{ leanNames[lean] }}
+      {{ rankingNames[lean] }}
     </button>
   </div>
   <label v-if="yard.enlarged.length" class="detail small">

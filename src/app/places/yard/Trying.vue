@@ -5,7 +5,7 @@ import { consequenceSentence, consequencesOf, costlyLater } from '../../../core/
 import { formatName, formatKey, sameFormat, shapeName } from '../../../core/format/format'
 import { turnedSize } from '../../../core/picture/turn'
 import { figure, percent } from '../../../core/words/figures'
-import { useHabits } from '../../../stores/habits'
+import { usePreferences } from '../../../stores/preferences'
 import { useProject } from '../../../stores/project'
 import { useTimelines } from '../../../stores/timelines'
 import { useYard } from '../../../stores/yard'
@@ -15,7 +15,7 @@ import ShareBar from '../../components/ShareBar.vue'
 /** The format that is tried: what it is, what setting it would do to every timeline, and the ways to another. */
 const project = useProject()
 const yard = useYard()
-const habits = useHabits()
+const habits = usePreferences()
 const timelines = useTimelines()
 
 const settled = computed(

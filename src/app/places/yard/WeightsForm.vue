@@ -10,8 +10,8 @@ import WeightInput from './WeightInput.vue'
 import TermMark from '../../components/terms/TermMark.vue'
 import {
   type FlatWeight,
-  leanNames,
-  leanWords,
+  rankingNames,
+  rankingWords,
   motionSkipWords,
   shareWords,
   weightGroups,
@@ -22,7 +22,7 @@ const project = useProject()
 const yard = useYard()
 const policy = computed(() => project.opened.project.policy)
 const leans = ['balanced', 'sharp', 'detail', 'motion'] as const
-const leanKeys = Object.keys(leanWords) as (keyof typeof leanWords)[]
+const leanKeys = Object.keys(rankingWords) as (keyof typeof rankingWords)[]
 const shareKeys = Object.keys(shareWords) as (keyof typeof shareWords)[]
 
 /** How many figures are not as usual. */
@@ -62,18 +62,18 @@ const reset = () =>
     <thead>
       <tr>
         <td class="heading"><TermMark term="ranking">ranked for</TermMark></td>
-        <th v-for="lean in leans" :key="lean" scope="col">{{ leanNames[lean] }}</th>
+        <th v-for="lean in leans" :key="lean" scope="col">{{ rankingNames[lean] }}</th>
       </tr>
     </thead>
     <tbody>
       <tr v-for="key in leanKeys" :key="key">
-        <th scope="row">{{ leanWords[key] }}</th>
+        <th scope="row">{{ rankingWords[key] }}</th>
         <td v-for="lean in leans" :key="lean">
           <WeightInput
             :value="policy.leans[lean][key]"
-            :label="`${leanWords[key]}, ${leanNames[lean]}`"
+            :label="`${rankingWords[key]}, ${rankingNames[lean]}`"
             @set="
-              (n) => set(`${leanWords[key]}, ${leanNames[lean]}`, n, (p) => void (p.leans[lean][key] = n))
+              (n) => set(`${rankingWords[key]}, ${rankingNames[lean]}`, n, (p) => void (p.leans[lean][key] = n))
             "
           />
         </td>

@@ -1,6 +1,6 @@
 import { byteAt } from '../bytes/byte-at'
 import { Bits } from '../bytes/bits'
-import type { PictureClaim, PictureFacts } from '../claims'
+import type { PictureClaim, ClaimedFacts } from '../claims'
 import { colourFromCodes } from '../colour'
 
 const profileNames = ['Main', 'High', 'Professional']
@@ -53,7 +53,7 @@ export function claimsOfAv1Configuration(record: Uint8Array): PictureClaim[] {
   return claim ? [claim] : []
 }
 
-function readSequence(bits: Bits): PictureFacts {
+function readSequence(bits: Bits): ClaimedFacts {
   const profile = bits.u(3)
   bits.skip(1)
   const reduced = bits.flag()
@@ -103,7 +103,7 @@ function readTools(bits: Bits) {
   bits.skip(3)
 }
 
-function readColour(bits: Bits, profile: number): PictureFacts {
+function readColour(bits: Bits, profile: number): ClaimedFacts {
   const high = bits.flag()
   const bitDepth = profile === 2 && high ? (bits.flag() ? 12 : 10) : high ? 10 : 8
   const mono = profile === 1 ? false : bits.flag()

@@ -1,6 +1,6 @@
 import { byteAt } from '../bytes/byte-at'
 import { rational } from '../../rational/rational'
-import type { PictureClaim, PictureFacts } from '../claims'
+import type { PictureClaim, ClaimedFacts } from '../claims'
 
 /** What the first frame of a DV stream says. */
 export interface DvFacts {
@@ -31,7 +31,7 @@ export function claimsOfDv(frame: Uint8Array): DvFacts | null {
   const type = source ? byteAt(source, 3) & 0x1f : 0
   const wide = control ? (byteAt(control, 2) & 7) === 2 || (byteAt(control, 2) & 7) === 7 : false
   const rate = is625 ? rational(25) : rational(30000, 1001)
-  const facts: PictureFacts = { bitDepth: 8, scan: 'interlaced', ...rasterOf(type, is625, wide) }
+  const facts: ClaimedFacts = { bitDepth: 8, scan: 'interlaced', ...rasterOf(type, is625, wide) }
   // The interlace bit is clear where a frame was taken at once.
   if (control && (byteAt(control, 3) & 0x10) === 0)
     Object.assign(facts, { scan: 'progressive', fieldOrder: null })
@@ -43,7 +43,7 @@ export function claimsOfDv(frame: Uint8Array): DvFacts | null {
   }
 }
 
-function rasterOf(type: number, is625: boolean, wide: boolean): PictureFacts {
+function rasterOf(type: number, is625: boolean, wide: boolean): ClaimedFacts {
   if (type === 0x14) {
     const width = is625 ? 1440 : 1280
     const pixelAspect = is625 ? rational(4, 3) : rational(3, 2)

@@ -1,4 +1,4 @@
-import type { PictureClaim, PictureFacts } from '../claims'
+import type { PictureClaim, ClaimedFacts } from '../claims'
 import { RangeDecoder } from './range-coder'
 
 const fresh = () => new Uint8Array(32).fill(128)
@@ -30,7 +30,7 @@ function claimFrom(decoder: RangeDecoder, origin: string): PictureClaim | null {
   const alpha = decoder.bit(states)
   if (colourSpace > 1 || depth > 16) return null
   const chroma = colourSpace === 1 ? '4:4:4' : hasChroma ? chromaOf(across, down) : '4:0:0'
-  const facts: PictureFacts = { bitDepth: depth, chroma, alpha, profile: `version ${version}` }
+  const facts: ClaimedFacts = { bitDepth: depth, chroma, alpha, profile: `version ${version}` }
   return { layer: 'stream', origin, facts }
 }
 

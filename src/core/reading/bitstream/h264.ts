@@ -1,5 +1,5 @@
 import { byteAt } from '../bytes/byte-at'
-import type { PictureClaim, PictureFacts } from '../claims'
+import type { PictureClaim, ClaimedFacts } from '../claims'
 import { Bits } from '../bytes/bits'
 import { ReadingFault } from '../fault'
 import { messagesIn, unescapeUnit } from './nal'
@@ -8,7 +8,7 @@ import { readPictureUsability } from './vui'
 /** The facts of a sequence parameter set (ITU-T H.264 §7.3.2.1), and what later headers need of it. */
 export interface H264Sequence {
   readonly id: number
-  readonly facts: PictureFacts
+  readonly facts: ClaimedFacts
   readonly frameMbsOnly: boolean
   readonly frameNumBits: number
   readonly separatePlanes: boolean
@@ -85,7 +85,7 @@ export function readH264Sequence(unit: Uint8Array): H264Sequence {
   const cropY = (chromaFormat === 1 ? 2 : 1) * (frameMbsOnly ? 1 : 2)
   const width = widthMbs * 16 - cropX * (left + right)
   const height = heightMapUnits * 16 * (frameMbsOnly ? 1 : 2) - cropY * (top + bottom)
-  const facts: PictureFacts = {
+  const facts: ClaimedFacts = {
     profile: profileName(profileIdc, constraints),
     bitDepth,
     chroma: ['4:0:0', '4:2:0', '4:2:2', '4:4:4'][chromaFormat] ?? null,

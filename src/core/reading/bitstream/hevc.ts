@@ -1,6 +1,6 @@
 import { byteAt } from '../bytes/byte-at'
 import { Bits } from '../bytes/bits'
-import type { PictureClaim, PictureFacts } from '../claims'
+import type { PictureClaim, ClaimedFacts } from '../claims'
 import { messagesIn, unescapeUnit } from './nal'
 import { readPictureUsability } from './vui'
 
@@ -52,7 +52,7 @@ function pictureTiming(unit: Uint8Array): PictureClaim | null {
     const structure = bits.u(4)
     const source = bits.u(2)
     const order = topFirst.has(structure) ? 'top-first' : bottomFirst.has(structure) ? 'bottom-first' : null
-    const facts: PictureFacts | null =
+    const facts: ClaimedFacts | null =
       order && source !== 1
         ? { scan: 'interlaced', fieldOrder: order }
         : structure === 0 || source === 1
@@ -65,7 +65,7 @@ function pictureTiming(unit: Uint8Array): PictureClaim | null {
 
 /** What a sequence parameter set comes to. */
 interface Sequence {
-  readonly facts: PictureFacts
+  readonly facts: ClaimedFacts
   readonly statedRate: number | null
   /** Whether picture timing messages begin with the structure of the picture. */
   readonly tellsFields: boolean
@@ -88,7 +88,7 @@ function readSequence(unit: Uint8Array): Sequence {
   const height = codedHeight - (chromaFormat === 1 ? 2 : 1) * (top + bottom)
   const bitDepth = 8 + bits.ue()
   const chroma = ['4:0:0', '4:2:0', '4:2:2', '4:4:4'][chromaFormat] ?? null
-  const facts: PictureFacts = { profile: profileName(profileIdc, chroma, bitDepth), bitDepth, chroma, scan }
+  const facts: ClaimedFacts = { profile: profileName(profileIdc, chroma, bitDepth), bitDepth, chroma, scan }
   if (width > 0 && height > 0 && width <= 65535 && height <= 65535) Object.assign(facts, { width, height })
   const vui = readToVui(bits, subLayers)
   return { ...vui, facts: { ...facts, ...vui.facts } }
@@ -100,7 +100,7 @@ const profileName = (idc: number, chroma: string | null, depth: number): string 
     : (profiles[idc] ?? null)
 
 /** profile_tier_level, §7.3.3. The source flags tell progressive from interlaced where exactly one is set. */
-function readProfile(bits: Bits, subLayers: number): { profileIdc: number; scan: PictureFacts['scan'] } {
+function readProfile(bits: Bits, subLayers: number): { profileIdc: number; scan: ClaimedFacts['scan'] } {
   bits.skip(3)
   const profileIdc = bits.u(5)
   bits.skip(32)

@@ -1,10 +1,10 @@
 import { rational } from '../../rational/rational'
 import { Cursor } from '../bytes/cursor'
-import type { PictureFacts } from '../claims'
+import type { ClaimedFacts } from '../claims'
 import { type Rotation } from '../../picture/turn'
 
 /** What the markers of a JPEG say (ITU-T T.81 Annex B, JFIF, EXIF). */
-export interface JpegFacts extends PictureFacts {
+export interface JpegFacts extends ClaimedFacts {
   readonly rotation: Rotation
   readonly takenAt: string | null
   readonly camera: string | null
@@ -17,7 +17,7 @@ export function factsOfJpeg(bytes: Uint8Array): JpegFacts | null {
   const cursor = new Cursor(bytes)
   if (cursor.left < 4 || cursor.u16() !== 0xffd8) return null
   let exif: ReturnType<typeof readExif> = { rotation: 0, takenAt: null, camera: null }
-  let facts: PictureFacts = {}
+  let facts: ClaimedFacts = {}
   while (cursor.left >= 4) {
     if (cursor.u8() !== 0xff) return null
     let marker = cursor.u8()
@@ -39,7 +39,7 @@ export function factsOfJpeg(bytes: Uint8Array): JpegFacts | null {
 }
 
 /** JFIF states the pixel's shape; the marker that AVI writes states fields. */
-function readApplication0(body: Cursor): PictureFacts {
+function readApplication0(body: Cursor): ClaimedFacts {
   if (body.left < 5) return {}
   const name = body.text(4)
   if (name === 'JFIF' && body.left >= 8) {
@@ -58,7 +58,7 @@ function readApplication0(body: Cursor): PictureFacts {
   return {}
 }
 
-function readFrame(body: Cursor): PictureFacts | null {
+function readFrame(body: Cursor): ClaimedFacts | null {
   if (body.left < 6) return null
   const bitDepth = body.u8()
   const height = body.u16()

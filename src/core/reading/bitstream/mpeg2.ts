@@ -1,6 +1,6 @@
 import { type Rational, multiply, rational } from '../../rational/rational'
 import { Bits } from '../bytes/bits'
-import type { PictureClaim, PictureFacts } from '../claims'
+import type { PictureClaim, ClaimedFacts } from '../claims'
 import { colourFromCodes } from '../colour'
 import { startCodeUnits } from './nal'
 
@@ -64,7 +64,7 @@ export interface Mpeg2Facts {
 
 /** What an MPEG-1 or MPEG-2 stream says (ISO/IEC 13818-2 §6.2): sequence, display and picture headers, group time code. */
 export function claimsOfMpeg2(stream: Uint8Array): Mpeg2Facts {
-  const facts: PictureFacts = {}
+  const facts: ClaimedFacts = {}
   let statedRate: Rational | null = null
   let timecode: Mpeg2Facts['timecode'] = null
   let isMpeg2 = false

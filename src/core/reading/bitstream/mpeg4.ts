@@ -1,7 +1,7 @@
 import { byteAt } from '../bytes/byte-at'
 import { rational } from '../../rational/rational'
 import { Bits } from '../bytes/bits'
-import type { PictureClaim, PictureFacts } from '../claims'
+import type { PictureClaim, ClaimedFacts } from '../claims'
 import { startCodeUnits } from './nal'
 import { pixelAspectFromIdc } from './vui'
 
@@ -31,10 +31,10 @@ function profileName(indication: number): string | null {
   return null
 }
 
-function readLayer(bits: Bits): PictureFacts | null {
+function readLayer(bits: Bits): ClaimedFacts | null {
   bits.skip(1 + 8)
   if (bits.flag()) bits.skip(4 + 3)
-  const facts: PictureFacts = {}
+  const facts: ClaimedFacts = {}
   const shapeCode = bits.u(4)
   if (shapeCode === 15) {
     const [num, den] = [bits.u(8), bits.u(8)]

@@ -1,11 +1,11 @@
 import { type Rational, rational } from '../../rational/rational'
 import { Bits } from '../bytes/bits'
 import { latin } from '../bytes/cursor'
-import type { PictureFacts } from '../claims'
+import type { ClaimedFacts } from '../claims'
 
 /** A Theora identification header. */
 export interface TheoraHeader {
-  readonly facts: PictureFacts
+  readonly facts: ClaimedFacts
   readonly rate: Rational | null
   /** Bits of a granule position that count frames since the last key frame. */
   readonly keyFrameShift: number

@@ -1,6 +1,6 @@
 import { byteAt } from '../bytes/byte-at'
 import { Bits } from '../bytes/bits'
-import type { PictureClaim, PictureFacts } from '../claims'
+import type { PictureClaim, ClaimedFacts } from '../claims'
 
 const matrices: Record<number, string> = {
   1: 'bt601-625',
@@ -21,7 +21,7 @@ export function claimOfVp9(frame: Uint8Array): PictureClaim | null {
   if (bits.flag() || bits.u(1) !== 0) return null
   bits.skip(2)
   if (bits.u(24) !== 0x498342) return null
-  const facts: PictureFacts = { profile: String(profile), scan: 'progressive' }
+  const facts: ClaimedFacts = { profile: String(profile), scan: 'progressive' }
   facts.bitDepth = profile >= 2 ? (bits.flag() ? 12 : 10) : 8
   const space = bits.u(3)
   facts.matrix = matrices[space] ?? null

@@ -1,6 +1,6 @@
 import { type Rational, rational } from '../../rational/rational'
 import type { Bits } from '../bytes/bits'
-import type { PictureFacts } from '../claims'
+import type { ClaimedFacts } from '../claims'
 import { colourFromCodes } from '../colour'
 
 /** The pixel shapes of ITU-T H.273 Table 2 (`SampleAspectRatio`), shared by H.264, HEVC and others; 0 says nothing. */
@@ -29,8 +29,8 @@ export function pixelAspectFromIdc(idc: number): Rational | null {
 }
 
 /** The start of the usability information, which H.264 and HEVC share: pixel shape, overscan, colour. */
-export function readPictureUsability(bits: Bits): PictureFacts {
-  const facts: PictureFacts = {}
+export function readPictureUsability(bits: Bits): ClaimedFacts {
+  const facts: ClaimedFacts = {}
   if (bits.flag()) {
     const idc = bits.u(8)
     const shape = idc === 255 ? { num: bits.u(16), den: bits.u(16) } : pixelAspectFromIdc(idc)

@@ -1,5 +1,5 @@
 import { rational } from '../../rational/rational'
-import type { PictureClaim, PictureFacts } from '../claims'
+import type { PictureClaim, ClaimedFacts } from '../claims'
 import { ac3Channels } from '../audio/frames'
 import { audioCodec, codecOfObjectType, videoCodec } from '../codecs'
 import { colourFromCodes } from '../colour'
@@ -45,7 +45,7 @@ export function readVisual(code: string, body: Cursor): VisualDescription {
   body.skip(2)
   const known = videoCodec(code)
   const claims: PictureClaim[] = []
-  const claim = (origin: string, facts: PictureFacts, decides = false) =>
+  const claim = (origin: string, facts: ClaimedFacts, decides = false) =>
     claims.push({ layer: 'wrapper', origin, facts, ...(decides ? { decides } : {}) })
   if (width && height) claim('sample entry', { width, height })
   const { codec: _, ...ofCode } = known ?? { codec: '' }
@@ -84,7 +84,7 @@ export function readVisual(code: string, body: Cursor): VisualDescription {
 }
 
 /** QuickTime `fiel`: the number of fields, and their order in display (first digit of the detail byte is the field shown first). */
-function fieldFacts(fields: number, detail: number): PictureFacts {
+function fieldFacts(fields: number, detail: number): ClaimedFacts {
   if (fields === 1) return { scan: 'progressive' }
   if (fields !== 2) return {}
   const topFirst = detail === 1 || detail === 9

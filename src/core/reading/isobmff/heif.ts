@@ -10,7 +10,7 @@ import { ReadingFault } from '../fault'
 import type { Note } from '../reading'
 import { stillReading } from '../still/still'
 import { type Box, boxesIn, readFullBox } from './box'
-import { readIsobmff } from './read'
+import { readIsobmff } from './isobmff'
 
 /** Its descriptions are no longer than this. */
 const mostMeta = 1024 * 1024

@@ -17,7 +17,7 @@ export interface TimecodeDescription {
 }
 
 /** One `trak` of the movie box. */
-export interface Track {
+export interface IsoTrack {
   readonly id: number
   /** `vide`, `soun`, `tmcd` … */
   readonly handler: string
@@ -35,7 +35,7 @@ export interface Track {
 }
 
 /** Reads a `trak`. @returns null where it has no media. @throws ReadingFault `damaged` */
-export function readTrack(trak: Cursor, condensed?: ReadonlyMap<number, CondensedTable>): Track | null {
+export function readTrack(trak: Cursor, condensed?: ReadonlyMap<number, CondensedTable>): IsoTrack | null {
   const header = findBox(trak, 'tkhd')
   const mediaHeader = findBox(trak, 'mdia', 'mdhd')
   const handlerBox = findBox(trak, 'mdia', 'hdlr')
@@ -84,7 +84,7 @@ function readMediaHeader(body: Cursor) {
   return { timescale, duration: version === 1 ? body.u64() : body.u32() }
 }
 
-function readDescription(stbl: Cursor, handler: string): Pick<Track, 'visual' | 'sound' | 'timecode'> {
+function readDescription(stbl: Cursor, handler: string): Pick<IsoTrack, 'visual' | 'sound' | 'timecode'> {
   const none = { visual: null, sound: null, timecode: null }
   const stsd = findBox(stbl, 'stsd')
   if (!stsd || stsd.body.left < 8) return none
@@ -121,7 +121,7 @@ function reelIn(body: Cursor): string | null {
   return text || null
 }
 
-function readEdits(trak: Cursor): Track['edits'] {
+function readEdits(trak: Cursor): IsoTrack['edits'] {
   const box = findBox(trak, 'edts', 'elst')
   if (!box || box.body.left < 8) return []
   const { version } = readFullBox(box.body)

@@ -58,5 +58,5 @@ export function float(body: Cursor | undefined): number | undefined {
 export const text = (body: Cursor | undefined): string | undefined => body && utf8(body.bytes).trim()
 
 /** A positive ratio of two whole numbers, or null. */
-export const ratio = (num: number | undefined, den: number | undefined): Rational | null =>
+export const positiveRatio = (num: number | undefined, den: number | undefined): Rational | null =>
   num && den ? nearestRational(num / den, 1e-6) : null

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { settledTimes } from './read'
+import { settledTimes } from './matroska'
 
 /** Pictures as an encoder stores them: an anchor, then those that are shown before it, in any order of a pyramid. */
 const stored = fc

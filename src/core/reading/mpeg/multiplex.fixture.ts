@@ -4,7 +4,7 @@ import { bitWriter } from '../bytes/bit-writer.fixture'
 /** Writes small multiplexes as another writer would: streams of MPEG-2 pictures and of sound, laid into packets. */
 
 /** A packet of a stream: its bytes, and the time it bears, in seconds; null for none. */
-export interface Part {
+export interface StreamPacket {
   readonly time: number | null
   readonly bytes: Uint8Array
 }
@@ -13,7 +13,7 @@ export interface Carried {
   /** Its type in the program map, and descriptors behind it. */
   readonly type: number
   readonly descriptors?: readonly number[]
-  readonly parts: readonly Part[]
+  readonly parts: readonly StreamPacket[]
 }
 
 const joined = (parts: readonly (Uint8Array | readonly number[])[]): Uint8Array =>
@@ -79,8 +79,8 @@ export function groups(
     readonly rateCode?: number
   } = () => ({}),
   timeOf: (n: number) => number = (n) => n / rate,
-): Part[] {
-  const parts: Part[] = []
+): StreamPacket[] {
+  const parts: StreamPacket[] = []
   for (let first = 0; first < count; first += 12) {
     const length = Math.min(12, count - first)
     const stored: number[] = []
@@ -110,7 +110,7 @@ const stamp = (seconds: number): number[] => {
     ((ticks << 1) & 254) | 1,
   ]
 }
-function pes(id: number, { time, bytes }: Part, hasLength: boolean): Uint8Array {
+function pes(id: number, { time, bytes }: StreamPacket, hasLength: boolean): Uint8Array {
   const header = time === null ? [] : stamp(time)
   const length = hasLength ? 3 + header.length + bytes.length : 0
   return joined([

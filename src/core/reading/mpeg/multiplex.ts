@@ -9,7 +9,7 @@ import { frameTimesFrom } from '../frame-times'
 import type { AudioFacts, Note } from '../reading'
 import { startingAt } from '../sound-start'
 import type { DeclaredStream, Demultiplexer, ElementaryStretch } from './demultiplex'
-import { timingOf } from './picture-rate'
+import { pictureTimingOf } from './picture-rate'
 import { clock, goingOn, pictureTimes, wrap } from './picture-times'
 
 /** A file of no more than this is read whole, and its pictures counted; of a longer one no more than this is read. */
@@ -183,7 +183,7 @@ function ofPictures(read: Read, [id, { codec: declared }]: Declared<'picture'>):
     const found = streams.get(id)
     return found ? [pictureTimes(codec, found, statedRateOf(stream), from)] : []
   })
-  const timing = timingOf(stretches, stream, read)
+  const timing = pictureTimingOf(stretches, stream, read)
   const picture = assemblePicture({
     codec: stream.codec ?? codec,
     claims: stream.claims,

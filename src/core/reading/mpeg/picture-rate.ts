@@ -29,7 +29,7 @@ export interface Timing {
  * @param stretches from the first to the last
  * @param isWhole whether one stretch is all of it; else whether the last one holds its end
  */
-export function timingOf(
+export function pictureTimingOf(
   stretches: readonly StretchTimes[],
   stream: StreamFacts,
   { isWhole, hasEnd }: { readonly isWhole: boolean; readonly hasEnd: boolean },

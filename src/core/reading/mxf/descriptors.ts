@@ -1,5 +1,5 @@
 import { type Rational, multiply, rational } from '../../rational/rational'
-import type { PictureClaim, PictureFacts } from '../claims'
+import type { PictureClaim, ClaimedFacts } from '../claims'
 import type { AudioFacts } from '../reading'
 import { type LocalSet, batchOf, i64Of, labelOf, ratioOf, u32Of, u8Of } from './klv'
 
@@ -36,14 +36,14 @@ export function pictureDescriptor(sets: readonly LocalSet[]): PictureDescriptor 
   }
 }
 
-function factsOf(set: LocalSet): PictureFacts {
+function factsOf(set: LocalSet): ClaimedFacts {
   const item = (tag: number) => set.items.get(tag)
   const layout = u8Of(item(0x320c))
   // Fields kept apart, or one field alone, state the lines of a field.
   const perFrame = layout === 1 || layout === 2 ? 2 : 1
   const width = u32Of(item(0x3209)) ?? u32Of(item(0x3205)) ?? u32Of(item(0x3203)) ?? 0
   const height = (u32Of(item(0x3208)) ?? u32Of(item(0x3204)) ?? u32Of(item(0x3202)) ?? 0) * perFrame
-  const facts: PictureFacts = {}
+  const facts: ClaimedFacts = {}
   if (width > 0 && height > 0 && width < 65536 && height < 65536) {
     Object.assign(facts, { width, height })
     const shape = ratioOf(item(0x320e))
@@ -70,7 +70,7 @@ function factsOf(set: LocalSet): PictureFacts {
 }
 
 /** The parity of the first lines of both fields tells which is coded first; dominance tells which is shown first. */
-function fieldOrderOf(set: LocalSet): PictureFacts['fieldOrder'] {
+function fieldOrderOf(set: LocalSet): ClaimedFacts['fieldOrder'] {
   const lines = batchOf(set.items.get(0x320d), 4).map((line) => line.i32())
   const [top = 0, bottom = 0] = lines
   if (top <= 0 || bottom <= 0) return 'unknown'

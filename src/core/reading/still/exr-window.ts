@@ -2,7 +2,7 @@ import type { ByteSource } from '../bytes/source'
 import { exrHeader, exrWindow, linesInChunk } from './exr'
 
 /** A part of a picture, or more than it: from its corner, in its own pixels. */
-export interface Window {
+export interface ExrWindow {
   readonly left: number
   readonly top: number
   readonly width: number
@@ -10,7 +10,7 @@ export interface Window {
 }
 
 /** Bytes that stand in a file instead of its own. */
-export interface Patch {
+export interface ReplacedBytes {
   readonly at: number
   readonly bytes: Uint8Array<ArrayBuffer>
 }
@@ -31,7 +31,7 @@ const numbers = (...values: readonly number[]) => {
  * @returns none where it is so already; none for files of several parts either, whose lines are told otherwise
  * @throws ReadingFault
  */
-export async function exrShowing(source: ByteSource, window: Window | null): Promise<readonly Patch[]> {
+export async function exrShowing(source: ByteSource, window: ExrWindow | null): Promise<readonly ReplacedBytes[]> {
   const header = exrHeader(await source.read(0, Math.min(source.size, mostHeader)))
   const [display, data] = [exrWindow(header, 'displayWindow'), exrWindow(header, 'dataWindow')]
   const { width, height } = window ?? display
@@ -55,7 +55,7 @@ async function linesFrom(
   top: number,
   height: number,
   lines: number,
-): Promise<Patch[]> {
+): Promise<ReplacedBytes[]> {
   const table = await source.read(at, 8 * Math.ceil(height / lines))
   const view = new DataView(table.buffer, table.byteOffset, table.length)
   return Array.from({ length: Math.floor(table.length / 8) }, (_, i) => ({

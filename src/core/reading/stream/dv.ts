@@ -2,7 +2,7 @@ import { toNumber } from '../../rational/rational'
 import { type WrapperReading, assemblePicture, makeReading } from '../assemble'
 import { byteAt } from '../bytes/byte-at'
 import { claimsOfDv } from '../bitstream/dv'
-import type { PictureFacts } from '../claims'
+import type { ClaimedFacts } from '../claims'
 import type { FileWindow } from '../bytes/source'
 import { ReadingFault } from '../fault'
 import type { AudioFacts, Note } from '../reading'
@@ -19,7 +19,7 @@ export async function readDv(file: FileWindow): Promise<WrapperReading> {
   const dv = claimsOfDv(first)
   if (!dv) throw new ReadingFault('damaged', 'It begins like DV, but its first frame cannot be read.', 0)
   const is625 = (byteAt(first, 3) & 0x80) !== 0
-  const facts: PictureFacts = dv.claims[0]?.facts ?? {}
+  const facts: ClaimedFacts = dv.claims[0]?.facts ?? {}
   const channels = facts.profile === 'DV100' && facts.height === 1080 ? 4 : facts.profile === 'DV25' ? 1 : 2
   const frameBytes = (is625 ? 12 : 10) * channels * sequenceLength
   const frames = Math.floor(file.size / frameBytes)

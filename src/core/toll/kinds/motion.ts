@@ -3,7 +3,7 @@ import type { Picture } from '../../picture/picture'
 import type { Rate } from '../../rate/rate'
 import { type Rational, divide, equal, multiply, toNumber } from '../../rational/rational'
 import type { Motion } from '../../treatment/treatment'
-import type { Passing } from '../../treatment/way'
+import type { Passing } from '../../treatment/run'
 import {
   exactPercent,
   figure,

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import type { Difference } from '../../../../core/evidence/proof'
+import type { PictureDifference } from '../../../../core/evidence/view'
 import { figure } from '../../../../core/words/figures'
-import ProofFigure from './ProofFigure.vue'
+import EvidenceFigure from './EvidenceFigure.vue'
 
 /** The difference of two frames as a picture, made eight times as strong. */
-const props = defineProps<{ difference: Difference }>()
+const props = defineProps<{ difference: PictureDifference }>()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const strength = 8
 
@@ -29,11 +29,11 @@ watch(
 </script>
 
 <template>
-  <ProofFigure>
+  <EvidenceFigure>
     <canvas ref="canvas" role="img" aria-label="The difference of both frames" />
     <template #caption>
       their difference, made {{ strength }} times as strong:
       <b class="figures">{{ figure(difference.codes, 1) }}</b> of 255 where it is largest
     </template>
-  </ProofFigure>
+  </EvidenceFigure>
 </template>

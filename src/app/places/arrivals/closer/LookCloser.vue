@@ -15,9 +15,9 @@ import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
 import { usePainter } from '../../../picture/use-painter'
 import NativeSelect from '../../../components/NativeSelect.vue'
 import { type Field, stepField } from '../../../../media/play/field'
-import ProofApart from './ProofApart.vue'
-import ProofMarks from './ProofMarks.vue'
-import { useProof } from './use-proof'
+import EvidenceApart from './EvidenceApart.vue'
+import EvidenceMarks from './EvidenceMarks.vue'
+import { useEvidenceView } from './use-evidence-view'
 import { type View, bestFrame, firstView, saysOf, viewTitles, views } from './views'
 import { useKeys } from '../../../keys/use-keys'
 
@@ -36,7 +36,7 @@ const field = ref<Field>('both')
 const zoom = ref(1)
 const playing = ref(false)
 const view = ref<View>(firstView(props.clip))
-const { proof, trouble: unproven } = useProof(() => props.clip, view, frame)
+const { proof, trouble: unproven } = useEvidenceView(() => props.clip, view, frame)
 const blocks = computed(() =>
   view.value === 'combs' && proof.value?.about === 'combs' ? proof.value.blocks : [],
 )
@@ -182,12 +182,12 @@ const zooms = [0.25, 0.5, 1, 2, 4, 8].map((value) => ({
             :aria-label="`Frame ${drawn}${field === 'both' ? '' : `, ${field} field`}`"
             :data-frame="drawn"
           />
-          <ProofMarks v-if="view !== 'frame'" :clip="clip" :blocks="blocks" :edges="view === 'edges'" />
+          <EvidenceMarks v-if="view !== 'frame'" :clip="clip" :blocks="blocks" :edges="view === 'edges'" />
         </div>
         <p v-if="trouble" class="trouble" role="status">{{ trouble }}</p>
       </div>
       <div v-else class="ground apart" tabindex="0">
-        <ProofApart :clip="clip" :view="view" :frame="frame" :proof="proof" />
+        <EvidenceApart :clip="clip" :view="view" :frame="frame" :proof="proof" />
       </div>
       <p v-if="unproven" class="quiet" role="status">{{ unproven }}</p>
       <p v-else-if="view === 'combs' && proof?.about === 'combs'" class="quiet" role="status">

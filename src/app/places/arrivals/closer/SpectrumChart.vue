@@ -3,7 +3,7 @@ import { Chart, Legend, LineController, LineElement, LinearScale, PointElement }
 import { computed } from 'vue'
 import { Line } from 'vue-chartjs'
 import type { Evidence } from '../../../../core/evidence/evidence'
-import type { Spectrum } from '../../../../core/evidence/proof'
+import type { Spectrum } from '../../../../core/evidence/view'
 import { figure } from '../../../../core/words/figures'
 import { useEdition } from '../../../theme/edition'
 import { cssVariables } from '../../../theme/tokens'

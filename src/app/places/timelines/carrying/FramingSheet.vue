@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { CarryPrice } from '../../../../core/check/carried'
 import type { PaysOtherwise } from '../../../../core/check/pays-otherwise'
-import type { Reframing } from '../../../../core/edit/looks'
+import type { Reframing } from '../../../../core/edit/reframe'
 import { formatOf } from '../../../../core/model/project'
 import type { Placement, Timeline } from '../../../../core/model/timeline'
 import { aspectName, sizeName, type Format } from '../../../../core/format/format'

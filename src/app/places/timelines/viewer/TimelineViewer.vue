@@ -9,7 +9,7 @@ import { countOf, framesOf } from '../../../../core/motion/timing'
 import { displaySize } from '../../../../core/picture/size'
 import { toNumber } from '../../../../core/rational/rational'
 import { useHand } from '../../../../stores/hand'
-import { type Stretch, usePlaying } from '../../../../stores/playing'
+import { type PlayedRange, usePlaying } from '../../../../stores/playing'
 import { useProject } from '../../../../stores/project'
 import { useStrip } from '../../../../stores/strip'
 import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
@@ -141,7 +141,7 @@ function keep(view: number, one: unknown) {
   if (one) played[view] = (one as ComponentPublicInstance).$el as HTMLCanvasElement
 }
 /** Plays a stretch as it is looked at: one way, or two in step. */
-async function play(stretch: Stretch) {
+async function play(stretch: PlayedRange) {
   strip.viewed = null
   frozen.value = hand.playhead
   playings.value++

@@ -9,7 +9,7 @@ import { useProject } from '../../../../stores/project'
 import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
 import { usePainter } from '../../../picture/use-painter'
 import NativeSelect from '../../../components/NativeSelect.vue'
-import { type Luma, mostDetailed, sameScene } from './detail'
+import { type Brightness, mostDetailed, sameScene } from './detail'
 
 /** A piece of a real frame at pixel level: as recorded, and as the format would hold it. */
 const props = defineProps<{
@@ -77,7 +77,7 @@ watch(
 )
 
 /** The brightness of a picture. */
-function lumaOf(picture: ImageBitmap): Luma {
+function lumaOf(picture: ImageBitmap): Brightness {
   const { width, height } = picture
   const canvas = new OffscreenCanvas(width, height)
   const context = present(canvas.getContext('2d', { willReadFrequently: true }), 'a canvas is drawn on')

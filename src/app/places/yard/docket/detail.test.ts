@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { parsePicture, parseSize } from '../../../../core/format/parse'
-import { axesOf, lay } from '../../../../core/framing/lay'
+import { axesOf, mapToRaster } from '../../../../core/framing/raster-map'
 import { plainTreatment } from '../../../../core/treatment/treatment'
 import { mostDetailed, sameScene } from './detail'
 
 const scene = (source: string, frame: string, at: { x: number; y: number }) => {
   const picture = parsePicture(source)!
-  const lie = lay(picture, parseSize(frame)!, plainTreatment.framing)
+  const lie = mapToRaster(picture, parseSize(frame)!, plainTreatment.framing)
   return sameScene({ lie, size: axesOf(picture) }, at, 48, 40)
 }
 

@@ -3,7 +3,7 @@ import { toNumber } from '../../../../core/rational/rational'
 import type { Region } from '../../../../media/play/paint'
 
 /** A picture's brightness, row by row, each 0 … 255. */
-export interface Luma {
+export interface Brightness {
   readonly width: number
   readonly height: number
   readonly values: Uint8Array | Uint8ClampedArray
@@ -13,7 +13,7 @@ export interface Luma {
  * Where a picture has most detail, as shares of it: in the block with the most edges, the edge nearest to the middle of
  * them. Edges are counted, not weighed: fine grain tells more of a resize than one hard line. Without any, the middle.
  */
-export function mostDetailed(picture: Luma, across = 16, down = 9): { x: number; y: number } {
+export function mostDetailed(picture: Brightness, across = 16, down = 9): { x: number; y: number } {
   const { width, height } = picture
   const blocks = new Map<number, { x: number; y: number }[]>()
   for (const edge of edgesOf(picture)) {
@@ -32,7 +32,7 @@ export function mostDetailed(picture: Luma, across = 16, down = 9): { x: number;
   return { x: (nearest.x + 0.5) / width, y: (nearest.y + 0.5) / height }
 }
 
-function* edgesOf({ width, height, values }: Luma) {
+function* edgesOf({ width, height, values }: Brightness) {
   const step = 10
   for (let y = 0; y < height - 1; y++) {
     for (let x = 0; x < width - 1; x++) {

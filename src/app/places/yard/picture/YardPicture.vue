@@ -6,7 +6,7 @@ import { hasInterlacedStandard } from '../../../../core/format/standard'
 import { useYard } from '../../../../stores/yard'
 import YardGrid from './YardGrid.vue'
 import { cellOf, layOut } from './grid'
-import { waysTo } from './ways'
+import { waysTo } from './grid-paths'
 
 /** The yard: footage in its cells, the candidate as a frame that is moved by mouse and arrow keys. */
 const yard = useYard()

@@ -11,7 +11,7 @@ function namesOf(error: unknown, depth = 0): string[] {
  * Why something could not be kept, in a sentence with what to do: storage that is full, denied, or closed under the page. What is
  * none of these is told as it came.
  */
-export function storageTrouble(error: unknown): string {
+export function storageError(error: unknown): string {
   const names = namesOf(error)
   const is = (...known: string[]) => known.some((name) => names.includes(name))
   if (is('QuotaExceededError'))

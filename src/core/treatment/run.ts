@@ -25,7 +25,7 @@ export type Taking =
   | { readonly kind: 'remove-pulldown'; readonly phase: Phase }
 
 /** A treatment settled for one clip in one format: nothing is `auto` any more. */
-export interface Way {
+export interface Run {
   readonly passing: Passing
   readonly taking: Taking
 }

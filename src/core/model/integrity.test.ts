@@ -6,7 +6,7 @@ import type { Draft } from '../edit/draft'
 import { addTimeline } from '../edit/operations'
 import { append, newTimeline, placementOf } from '../edit/placing'
 import type { Doc } from './project'
-import { nonsenseOf, showsTimeline } from './sense'
+import { nonsenseOf, showsTimeline } from './integrity'
 
 const hd25 = parseFormat('1920x1080@25p')!.format
 

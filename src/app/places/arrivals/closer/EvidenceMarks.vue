@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Clip } from '../../../../core/model/clip'
-import type { Patch } from '../../../../core/evidence/proof'
+import type { PictureArea } from '../../../../core/evidence/view'
 import { decodedSizeOf } from '../../../../core/model/clip'
 import { present } from '../../../../core/assert'
 
 /** What is marked on a frame: blocks that comb, or the edges of baked bars. Drawn over it, turned as it is. */
-const props = defineProps<{ clip: Clip; blocks: readonly Patch[]; edges: boolean }>()
+const props = defineProps<{ clip: Clip; blocks: readonly PictureArea[]; edges: boolean }>()
 
 const video = computed(() => present(props.clip.reading?.video, 'only what has a picture is marked'))
 const stored = computed(() => decodedSizeOf(props.clip) ?? video.value)
@@ -27,7 +27,7 @@ const box = computed(() => {
   return rotation % 180 === 0 ? `0 0 ${width} ${height}` : `0 0 ${height} ${width}`
 })
 /** Bars as rectangles of the stored picture. */
-const bars = computed<Patch[]>(() => {
+const bars = computed<PictureArea[]>(() => {
   const found = props.clip.evidence?.bars
   if (!props.edges || !found) return []
   const { width, height } = stored.value

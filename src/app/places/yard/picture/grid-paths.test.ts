@@ -5,7 +5,7 @@ import { defaultWeights } from '../../../../core/toll/policy'
 import { tollTable } from '../../../../core/toll/table'
 import { pictureOfFormat } from '../../../../core/format/format'
 import { layOut } from './grid'
-import { type Ways, waysTo } from './ways'
+import { type Ways, waysTo } from './grid-paths'
 import type { Bloc } from '../../../../core/choice/bloc'
 
 const format = (text: string) => parseFormat(text)!.format

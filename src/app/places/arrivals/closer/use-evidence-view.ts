@@ -1,20 +1,20 @@
 import { type Ref, onBeforeUnmount, ref, watch } from 'vue'
 import type { Clip } from '../../../../core/model/clip'
-import type { Proof } from '../../../../media/proof'
+import type { EvidenceView } from '../../../../media/evidence-view'
 import { useMedia } from '../../../../stores/media'
 import type { View } from './views'
 
 /** What has to be computed of a frame for a view; the others are drawn from what is known. */
-const needed: Readonly<Partial<Record<View, Proof['about']>>> = {
+const needed: Readonly<Partial<Record<View, EvidenceView['about']>>> = {
   combs: 'combs',
   repeats: 'repeats',
   detail: 'detail',
 }
 
 /** The proof of a frame for a view, made anew when either changes; only the newest wish is followed. */
-export function useProof(clip: () => Clip, view: Ref<View>, frame: Ref<number>) {
+export function useEvidenceView(clip: () => Clip, view: Ref<View>, frame: Ref<number>) {
   const media = useMedia()
-  const proof = ref<Proof | null>(null)
+  const proof = ref<EvidenceView | null>(null)
   const trouble = ref<string | null>(null)
   let wish = new AbortController()
   watch(

@@ -15,7 +15,7 @@ import {
 import type { Framing, Sides } from '../treatment/treatment'
 
 /** A stored picture as far as framing needs it. */
-export type Standing = FrameSize & { readonly rotation: Rotation }
+export type UprightSize = FrameSize & { readonly rotation: Rotation }
 
 /** A stored picture along the timeline's axes: pixels across and down, and the size of one in square units. */
 export interface Axes {
@@ -26,7 +26,7 @@ export interface Axes {
 }
 
 /** A picture along the axes on which it is shown, after its turn. */
-export const axesOf = ({ width, height, pixelAspect, rotation }: Standing): Axes =>
+export const axesOf = ({ width, height, pixelAspect, rotation }: UprightSize): Axes =>
   isQuarterTurn(rotation)
     ? { across: height, down: width, unitX: rational(1), unitY: pixelAspect }
     : { across: width, down: height, unitX: pixelAspect, unitY: rational(1) }
@@ -35,7 +35,7 @@ export const axesOf = ({ width, height, pixelAspect, rotation }: Standing): Axes
  * The map from a stored picture, turned upright, to a raster, exact: pixel position `p` of the picture lies at `x + scaleX · p`
  * across and `y + scaleY · p` down. What is cropped is not drawn.
  */
-export interface Lie {
+export interface RasterMap {
   readonly turn: Rotation
   /** Upright stored pixels that are not drawn, on each side. */
   readonly crop: Sides
@@ -52,7 +52,7 @@ const kept = (length: number, before: number, after: number): Rational =>
   most(sliver, subtract(rational(length), add(exactly(before), exactly(after))))
 
 /** Lays a stored picture into a frame: where its pixels come to lie, exactly. */
-export function lay(source: Standing, frame: FrameSize, framing: Framing): Lie {
+export function mapToRaster(source: UprightSize, frame: FrameSize, framing: Framing): RasterMap {
   const { mode, zoom, position, crop } = framing
   const { across, down, unitX, unitY } = axesOf(source)
   const P = frame.pixelAspect
@@ -106,7 +106,7 @@ function corner(
 }
 
 /** Two maps one after the other: a picture laid into a picture that is itself laid into a raster. */
-export const composed = (inner: Lie, outer: Lie): Lie => ({
+export const composeMaps = (inner: RasterMap, outer: RasterMap): RasterMap => ({
   ...inner,
   scaleX: multiply(inner.scaleX, outer.scaleX),
   scaleY: multiply(inner.scaleY, outer.scaleY),
@@ -116,7 +116,7 @@ export const composed = (inner: Lie, outer: Lie): Lie => ({
 
 /** Where what is drawn of a picture lies on its raster: its sides, in pixels. */
 export function drawnArea(
-  { crop, scaleX, scaleY, x, y }: Lie,
+  { crop, scaleX, scaleY, x, y }: RasterMap,
   { across, down }: Pick<Axes, 'across' | 'down'>,
 ) {
   const at = (start: Rational, scale: Rational, pixel: number) => toNumber(start) + toNumber(scale) * pixel

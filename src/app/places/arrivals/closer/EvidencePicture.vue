@@ -5,7 +5,7 @@ import { useProject } from '../../../../stores/project'
 import type { Field } from '../../../../media/play/field'
 import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
 import { usePainter } from '../../../picture/use-painter'
-import ProofFigure from './ProofFigure.vue'
+import EvidenceFigure from './EvidenceFigure.vue'
 
 /** A frame of a clip, or one of its fields made whole, as wide as there is room. */
 const props = withDefaults(defineProps<{ clip: Clip; frame: number; field?: Field; caption: string }>(), {
@@ -31,8 +31,8 @@ const { trouble } = usePainter(canvas, () => {
 </script>
 
 <template>
-  <ProofFigure>
+  <EvidenceFigure>
     <canvas ref="canvas" role="img" :aria-label="caption" />
     <template #caption>{{ trouble ?? caption }}</template>
-  </ProofFigure>
+  </EvidenceFigure>
 </template>

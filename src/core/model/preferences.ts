@@ -17,7 +17,7 @@ export const OwnProfile = z
 export type OwnProfile = z.infer<typeof OwnProfile>
 
 /** What an editor sets once; every new project begins with it. */
-export const Habits = z.object({
+export const Preferences = z.object({
   /** Null where the region is not known: films go everywhere. */
   mains: Mains.nullable().default(null),
   onMismatch: z.enum(['ask', 'keep']).default('ask'),
@@ -30,9 +30,9 @@ export const Habits = z.object({
   /** Keys of the editor's own, by what they do; empty where one is turned off. */
   keys: z.record(z.string().max(60), z.string().max(20)).default({}),
 })
-export type Habits = z.infer<typeof Habits>
+export type Preferences = z.infer<typeof Preferences>
 
-export const defaultHabits: Habits = Habits.parse({})
+export const defaultPreferences: Preferences = Preferences.parse({})
 
 const byMains: Record<Mains, RegionRates> = {
   50: [rational(25), rational(50), rational(100)],
@@ -42,10 +42,10 @@ const byMains: Record<Mains, RegionRates> = {
 const inRegion = (mains: Mains | null): RegionRates => (mains ? byMains[mains] : regionRates(null))
 
 /** The rate that a new project begins with. */
-export const usualRate = ({ rate, mains }: Habits): Rate => rate ?? inRegion(mains)[0]
+export const usualRate = ({ rate, mains }: Preferences): Rate => rate ?? inRegion(mains)[0]
 
 /** The standard rates to choose from: the usual one, those of the mains region, then the rest, slowest first. */
-export function ratesInOrder(habits: Habits): Rate[] {
+export function ratesInOrder(habits: Preferences): Rate[] {
   const order = [usualRate(habits), ...inRegion(habits.mains), ...standardRates]
   return order.filter((rate, i) => order.findIndex((other) => equal(other, rate)) === i)
 }

@@ -3,19 +3,19 @@ import { readFormatFile, writeFormatFile } from '../stored/format-file'
 import { parseFormat } from '../format/parse'
 import { rateName } from '../rate/rate'
 import { rational } from '../rational/rational'
-import { Habits, defaultHabits, mayFlicker, ratesInOrder, usualRate } from './habits'
+import { Preferences, defaultPreferences, mayFlicker, ratesInOrder, usualRate } from './preferences'
 
 describe('habits', () => {
   it('begin with the rate of the mains region, unless one is set', () => {
-    expect(rateName(usualRate(defaultHabits))).toBe('25')
-    expect(rateName(usualRate({ ...defaultHabits, mains: 60 }))).toBe('29.97')
-    expect(rateName(usualRate({ ...defaultHabits, rate: rational(24) }))).toBe('24')
+    expect(rateName(usualRate(defaultPreferences))).toBe('25')
+    expect(rateName(usualRate({ ...defaultPreferences, mains: 60 }))).toBe('29.97')
+    expect(rateName(usualRate({ ...defaultPreferences, rate: rational(24) }))).toBe('24')
     expect(
-      ratesInOrder({ ...defaultHabits, mains: 60 })
+      ratesInOrder({ ...defaultPreferences, mains: 60 })
         .slice(0, 4)
         .map(rateName),
     ).toEqual(['29.97', '59.94', '23.976', '119.88'])
-    expect(ratesInOrder(defaultHabits)).toHaveLength(13)
+    expect(ratesInOrder(defaultPreferences)).toHaveLength(13)
   })
   it('know which rates beat with the lamps', () => {
     expect([25, 50, 100].map((n) => mayFlicker(rational(n), 50))).toEqual([false, false, false])
@@ -26,8 +26,8 @@ describe('habits', () => {
     expect(mayFlicker(rational(25), 60)).toBe(true)
   })
   it('are whole even where little is kept', () => {
-    expect(Habits.parse({ mains: 60 })).toEqual({ ...defaultHabits, mains: 60 })
-    expect(Habits.safeParse({ mains: 55 }).success).toBe(false)
+    expect(Preferences.parse({ mains: 60 })).toEqual({ ...defaultPreferences, mains: 60 })
+    expect(Preferences.safeParse({ mains: 55 }).success).toBe(false)
   })
 })
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Luma } from '../planes/luma'
-import { combsIn, differenceOf, spectrumOf } from './proof'
+import { combsIn, differenceOf, spectrumOf } from './view'
 
 const drawn = (value: (x: number, y: number) => number, width = 320, height = 288): Luma => ({
   width,

@@ -3,11 +3,11 @@ import { onKeyStroke, usePreferredReducedMotion, useRafFn } from '@vueuse/core'
 import { Button } from 'ant-design-vue'
 import { computed, nextTick, onScopeDispose, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { useWalk } from '../../stores/walk'
+import { useTour } from '../../stores/walk'
 import { goTo, steps } from './steps'
 
 /** The walk along the line: says what a place is for, points at the real thing, and goes on by itself until it is told to wait. */
-const walk = useWalk()
+const walk = useTour()
 const router = useRouter()
 const motion = usePreferredReducedMotion()
 const goesOn = ref(motion.value !== 'reduce')

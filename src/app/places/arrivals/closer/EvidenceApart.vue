@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { type Clip, decodedSizeOf } from '../../../../core/model/clip'
-import type { Proof } from '../../../../media/proof'
+import type { EvidenceView } from '../../../../media/evidence-view'
 import type { Field } from '../../../../media/play/field'
 import { rasterOf } from '../../../picture/layer-of-clip'
 import DifferencePicture from './DifferencePicture.vue'
-import ProofPicture from './ProofPicture.vue'
+import EvidencePicture from './EvidencePicture.vue'
 import SpectrumChart from './SpectrumChart.vue'
 import type { View } from './views'
 
 /** A frame taken apart: its two fields, itself beside the one before it, or its spectra. */
-const props = defineProps<{ clip: Clip; view: View; frame: number; proof: Proof | null }>()
+const props = defineProps<{ clip: Clip; view: View; frame: number; proof: EvidenceView | null }>()
 const before = computed(() => Math.max(0, props.frame - 1))
 const size = computed(() => decodedSizeOf(props.clip) ?? rasterOf(props.clip))
 
@@ -38,16 +38,16 @@ function fieldCaption(place: 0 | 1): string {
 
 <template>
   <template v-if="view === 'fields'">
-    <ProofPicture :clip="clip" :frame="frame" :field="order[0]" :caption="fieldCaption(0)" />
-    <ProofPicture :clip="clip" :frame="frame" :field="order[1]" :caption="fieldCaption(1)" />
+    <EvidencePicture :clip="clip" :frame="frame" :field="order[0]" :caption="fieldCaption(0)" />
+    <EvidencePicture :clip="clip" :frame="frame" :field="order[1]" :caption="fieldCaption(1)" />
   </template>
   <template v-else-if="view === 'repeats'">
-    <ProofPicture :clip="clip" :frame="before" :caption="`frame ${before}`" />
-    <ProofPicture :clip="clip" :frame="frame" :caption="`frame ${frame}`" />
+    <EvidencePicture :clip="clip" :frame="before" :caption="`frame ${before}`" />
+    <EvidencePicture :clip="clip" :frame="frame" :caption="`frame ${frame}`" />
     <DifferencePicture v-if="proof?.about === 'repeats'" :difference="proof.difference" />
   </template>
   <template v-else>
-    <ProofPicture :clip="clip" :frame="frame" :caption="`frame ${frame}`" />
+    <EvidencePicture :clip="clip" :frame="frame" :caption="`frame ${frame}`" />
     <SpectrumChart
       v-if="proof?.about === 'detail' && proof.spectrum"
       :spectrum="proof.spectrum"

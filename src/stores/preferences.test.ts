@@ -4,14 +4,14 @@ import { afterEach, describe, expect, it } from 'vitest'
 import { wrapped } from '../core/dispatch/usual'
 import { deliverableOf } from '../core/model/deliverable'
 import { parseFormat } from '../core/format/parse'
-import { loadHabits } from '../storage/habits'
+import { loadPreferences } from '../storage/preferences'
 import { database } from '../storage/database'
-import { useHabits } from './habits'
+import { usePreferences } from './preferences'
 
 const format = (text: string) => parseFormat(text)!.format
 async function opened() {
   setActivePinia(createPinia())
-  const habits = useHabits()
+  const habits = usePreferences()
   await habits.ready
   return habits
 }
@@ -20,7 +20,7 @@ const file = (text: string) => new File([text], 'own.json')
 
 /** What is still being written belongs to the test that wrote it. */
 afterEach(async () => {
-  await useHabits().settled()
+  await usePreferences().settled()
   await database.habits.clear()
 })
 
@@ -30,7 +30,7 @@ describe('habits', () => {
     habits.set('mains', 60)
     habits.set('shape', '9:16')
     await habits.settled()
-    expect(await loadHabits()).toMatchObject({ mains: 60, shape: '9:16' })
+    expect(await loadPreferences()).toMatchObject({ mains: 60, shape: '9:16' })
     expect((await opened()).habits.mains).toBe(60)
   })
 
@@ -100,6 +100,6 @@ describe('habits', () => {
     habits.undo()
     expect(habits.ownProfiles).toHaveLength(1)
     await habits.settled()
-    expect((await loadHabits()).ownProfiles).toHaveLength(1)
+    expect((await loadPreferences()).ownProfiles).toHaveLength(1)
   })
 })

@@ -1,8 +1,8 @@
 import { present } from '../assert'
 import { type Around, type FieldKernels, blend, fieldMadeWhole } from '../fields/deinterlace'
 import { firstLine } from '../fields/plane'
-import type { Lie } from '../framing/lay'
-import { type Shown, type ShownField, type ShownFrame, type SourceField, framesIn } from '../motion/shown'
+import type { RasterMap } from '../framing/raster-map'
+import { type Shown, type ShownField, type ShownFrame, type SourceField, framesShown } from '../motion/shown'
 import { type FieldOrder, firstParity } from '../picture/scan'
 import type { Planes, Samples } from '../planes/planes'
 import { equal, rational } from '../rational/rational'
@@ -16,9 +16,9 @@ export interface InFields {
 }
 
 /** What of a source is shown, and how it lies, as far as its fields have to know. */
-export interface Showing {
+export interface ArrangedLayer {
   readonly shown: Shown
-  readonly lie: Lie
+  readonly lie: RasterMap
   /** Null where each frame stands as a whole. */
   readonly inFields: InFields | null
   /** Of the source. */
@@ -26,7 +26,7 @@ export interface Showing {
 }
 
 /** What stands on a raster: one picture on all of its lines, or one on the lines of each field. */
-export type Standing =
+export type FieldArrangement =
   | { readonly kind: 'whole'; readonly picture: StoredPicture }
   | { readonly kind: 'fields'; readonly top: StoredPicture; readonly bottom: StoredPicture }
 
@@ -36,7 +36,7 @@ export type FrameOf = (index: number) => StoredPicture | null
 type Pair = Pick<Extract<Shown, { kind: 'fields' }>, 'top' | 'bottom'>
 
 /** The fields that stand on the lines of the raster's; null where what is shown is one moment. */
-export function fieldsShown({ shown, inFields }: Pick<Showing, 'shown' | 'inFields'>): Pair | null {
+export function fieldsShown({ shown, inFields }: Pick<ArrangedLayer, 'shown' | 'inFields'>): Pair | null {
   if (shown.kind === 'fields') return shown
   if (shown.kind !== 'frame' || inFields?.outOf !== 'fields') return null
   const field = (parity: SourceField['parity']): SourceField => ({ frame: shown.index, parity })
@@ -45,14 +45,14 @@ export function fieldsShown({ shown, inFields }: Pick<Showing, 'shown' | 'inFiel
 }
 
 /** Whether each line of a pair of fields stands as it is on one line of the raster's field that it is for. */
-export function keepsLines({ scaleY, y, turn }: Lie, { top, bottom }: Pair): boolean {
+export function keepsLines({ scaleY, y, turn }: RasterMap, { top, bottom }: Pair): boolean {
   if (!equal(scaleY, rational(1)) || y.den !== 1 || turn !== 0) return false
   const isOdd = y.num % 2 !== 0
   return top.parity === (isOdd ? 'bottom' : 'top') && bottom.parity === (isOdd ? 'top' : 'bottom')
 }
 
 /** The fields of what is shown that are made whole by what moves around them. */
-function adaptiveIn(showing: Showing): SourceField[] {
+function adaptiveIn(showing: ArrangedLayer): SourceField[] {
   const { shown, lie, inFields } = showing
   const pair = fieldsShown(showing)
   if (pair) return inFields?.outOf === 'fields' && !keepsLines(lie, pair) ? [pair.top, pair.bottom] : []
@@ -61,8 +61,8 @@ function adaptiveIn(showing: Showing): SourceField[] {
 }
 
 /** What of a source has to be decoded for what is shown, and what else where it is there. */
-export function framesNeeded(showing: Showing): { readonly needed: number[]; readonly helpful: number[] } {
-  const needed = new Set(framesIn(showing.shown))
+export function framesNeeded(showing: ArrangedLayer): { readonly needed: number[]; readonly helpful: number[] } {
+  const needed = new Set(framesShown(showing.shown))
   const around = adaptiveIn(showing).flatMap(({ frame }) => [frame - 1, frame + 1])
   return {
     needed: [...needed],
@@ -71,7 +71,7 @@ export function framesNeeded(showing: Showing): { readonly needed: number[]; rea
 }
 
 /** What stands of a source on a raster; null where a frame of it is missing, or it shows nothing. */
-export function standingOf(showing: Showing, frameOf: FrameOf, kernels: FieldKernels): Standing | null {
+export function fieldArrangementOf(showing: ArrangedLayer, frameOf: FrameOf, kernels: FieldKernels): FieldArrangement | null {
   const { shown, lie, inFields, fieldOrder } = showing
   const first = firstParity(fieldOrder)
   const madeWhole = ({ frame, parity }: SourceField, method: ShownField['method']): StoredPicture | null => {
@@ -86,7 +86,7 @@ export function standingOf(showing: Showing, frameOf: FrameOf, kernels: FieldKer
   }
   const single = (one: ShownFrame | ShownField): StoredPicture | null =>
     one.kind === 'frame' ? frameOf(one.index) : madeWhole(one, one.method)
-  const whole = (picture: StoredPicture | null): Standing | null => picture && { kind: 'whole', picture }
+  const whole = (picture: StoredPicture | null): FieldArrangement | null => picture && { kind: 'whole', picture }
 
   const pair = fieldsShown(showing)
   if (pair && inFields && !keepsLines(lie, pair)) {
@@ -106,7 +106,7 @@ export function standingOf(showing: Showing, frameOf: FrameOf, kernels: FieldKer
       return whole(single(shown))
     case 'mix': {
       const [a, b] = [single(shown.a), single(shown.b)]
-      return whole(a && b && { ...a, planes: mixed(a.planes, b.planes, shown.weightOfB) })
+      return whole(a && b && { ...a, planes: mixedPlanes(a.planes, b.planes, shown.weightOfB) })
     }
     default:
       return null
@@ -147,7 +147,7 @@ function woven(top: StoredPicture, ofTop: SourceField, bottom: StoredPicture, of
 }
 
 /** Two pictures mixed in code values, rounded half up. */
-export const mixed = (a: Planes, b: Planes, weightOfB: number): Planes =>
+export const mixedPlanes = (a: Planes, b: Planes, weightOfB: number): Planes =>
   eachPair(a, b, (one, other) => {
     const made = roomFor(one.length, one)
     for (let i = 0; i < one.length; i++) {

@@ -26,7 +26,7 @@ import { captureRateIn } from './capture-rate'
 import { type FragmentedSamples, readFragments } from './fragments'
 import { type Layout, readLayout } from './layout'
 import { samplePlaces, samplesWithin } from './samples'
-import { type Track, readTrack } from './track'
+import { type IsoTrack, readTrack } from './track'
 
 /**
  * Reads MP4 and QuickTime files: plain, fragmented, index in front or at the end, 32 and 64 bit.
@@ -35,7 +35,7 @@ import { type Track, readTrack } from './track'
 export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
   const layout = await readLayout(file)
   if (!layout.movie) throw missingIndex(layout, file.size)
-  const tracks: Track[] = []
+  const tracks: IsoTrack[] = []
   for (const box of boxesIn(layout.movie.body)) {
     if (box.type !== 'trak') continue
     const track = readTrack(box.body, layout.tables)
@@ -56,7 +56,7 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
     ? await readPicture(file, layout, fragments.get(video) ?? null, video, header.timescale)
     : null
   const counted = await readTimecode(file, tracks)
-  const beginning = (track: Track) =>
+  const beginning = (track: IsoTrack) =>
     beginningOf(track, fragments.get(track)?.begins ?? null, header.timescale)
   const pictureBegins = video ? beginning(video) : null
   const sounds: AudioFacts[] = []
@@ -93,7 +93,7 @@ export async function readIsobmff(file: FileWindow): Promise<WrapperReading> {
 }
 
 /** Sound whose frames count its channels themselves: beside MPEG audio the sample entry's count is a template. */
-async function ownSound(file: FileWindow, { samples }: Track, facts: AudioFacts): Promise<AudioFacts> {
+async function ownSound(file: FileWindow, { samples }: IsoTrack, facts: AudioFacts): Promise<AudioFacts> {
   const [first] = samplePlaces(samples, 1)
   if (!/^MP[23]$/.test(facts.codec) || !first) return facts
   return mpegAudioFrame(await file.some(first.offset, Math.min(first.size, 8)))?.facts ?? facts
@@ -114,7 +114,7 @@ function missingIndex(layout: Layout, size: number): ReadingFault {
 }
 
 /** A file whose media data ends too early still has its index: it says how much is lost. */
-function mediaCutOff(layout: Layout, video: Track | undefined, size: number): Fault | null {
+function mediaCutOff(layout: Layout, video: IsoTrack | undefined, size: number): Fault | null {
   if (layout.missingBytes <= 0) return null
   const kept = `Cut off after ${kilobytes(size)} of ${kilobytes(size + layout.missingBytes)}`
   if (!video) return { code: 'truncated', message: `${kept}. Copy it again.`, offset: size }
@@ -169,7 +169,7 @@ async function readPicture(
   file: FileWindow,
   layout: Layout,
   fragments: FragmentedSamples | null,
-  track: Track,
+  track: IsoTrack,
   movieTimescale: number,
 ): Promise<{
   video: VideoFacts
@@ -232,7 +232,7 @@ async function readPicture(
  * media leaves out what a decoder needs before it (ISO/IEC 14496-12 §8.6.6).
  * @param fragmented when the first sample in fragments is shown, where there are some
  */
-function beginningOf(track: Track, fragmented: number | null, movieTimescale: number): number | null {
+function beginningOf(track: IsoTrack, fragmented: number | null, movieTimescale: number): number | null {
   const { timescale, edits, samples } = track
   if (timescale <= 0) return null
   const first = samples.count > 0 ? firstShown(samples) : fragmented
@@ -247,7 +247,7 @@ function beginningOf(track: Track, fragmented: number | null, movieTimescale: nu
 const mostReordered = 64
 
 /** The earliest presentation time of the first samples, in the media's clock. */
-function firstShown({ durations, compositionOffsets }: Track['samples']): number {
+function firstShown({ durations, compositionOffsets }: IsoTrack['samples']): number {
   const offsets = compositionOffsets.flatMap(({ count, duration }) =>
     Array<number>(Math.min(count, mostReordered)).fill(duration),
   )
@@ -263,7 +263,7 @@ const framesIn = (seconds: number, { rate, rateMode }: RateFacts): number | null
   rate && rateMode === 'constant' && Number.isFinite(seconds) ? Math.round(seconds * toNumber(rate)) : null
 
 /** A clean aperture smaller than the picture is worth a word: some programs crop to it, others do not. */
-function cleanAperture(visual: NonNullable<Track['visual']>, { width, height }: VideoFacts): Note[] {
+function cleanAperture(visual: NonNullable<IsoTrack['visual']>, { width, height }: VideoFacts): Note[] {
   const clean = visual.cleanAperture
   if (!clean || (clean.width === width && clean.height === height)) return []
   return [
@@ -278,7 +278,7 @@ function cleanAperture(visual: NonNullable<Track['visual']>, { width, height }: 
 const mostSorted = 1_000_000
 
 /** Decoding times give the rate at once when steady; where they vary and pictures are reordered, shown times decide. */
-function rateOfTrack(track: Track, runs: readonly DurationRun[], listed: Float64Array | null): RateFacts {
+function rateOfTrack(track: IsoTrack, runs: readonly DurationRun[], listed: Float64Array | null): RateFacts {
   const rate = rateFromDurations(runs, track.timescale)
   const reordered = track.samples.compositionOffsets.length > 0
   if (rate.rateMode !== 'variable' || !reordered || !listed || listed.length > mostSorted) return rate
@@ -286,7 +286,7 @@ function rateOfTrack(track: Track, runs: readonly DurationRun[], listed: Float64
 }
 
 /** When each sample is shown, in the order of the file; null where the index does not list all. */
-function presentationTimes({ samples }: Track): Float64Array | null {
+function presentationTimes({ samples }: IsoTrack): Float64Array | null {
   const counted = samples.durations.reduce((sum, run) => sum + run.count, 0)
   if (samples.count === 0 || samples.count > mostListed || counted < samples.count) return null
   const times = new Float64Array(samples.count)
@@ -307,7 +307,7 @@ function presentationTimes({ samples }: Track): Float64Array | null {
 }
 
 /** The frame times of a track; its last frame lasts as long as its sample says. */
-function frameTimesOf({ samples, timescale }: Track, listed: Float64Array): FrameTimes | null {
+function frameTimesOf({ samples, timescale }: IsoTrack, listed: Float64Array): FrameTimes | null {
   const last = listed.reduce((most, time) => Math.max(most, time), 0)
   const lasts = samples.durations.at(-1)?.duration ?? 0
   return frameTimesFrom(listed, rational(timescale), lasts > 0 ? last + lasts : null)
@@ -315,7 +315,7 @@ function frameTimesOf({ samples, timescale }: Track, listed: Float64Array): Fram
 
 /** What an edit list leaves of the clip, where it leaves frames out; null where it shows all. */
 function editedFrames(
-  track: Track,
+  track: IsoTrack,
   listed: Float64Array | null,
   movieTimescale: number,
   notes: Note[],
@@ -340,9 +340,9 @@ function editedFrames(
 
 /** Frames that are on during an edit: a part of a frame at either end shows it, but for what rounding makes (§8.6.6). */
 function framesWithin(
-  { timescale, samples }: Track,
+  { timescale, samples }: IsoTrack,
   listed: Float64Array,
-  { mediaTime, duration }: Track['edits'][number],
+  { mediaTime, duration }: IsoTrack['edits'][number],
   movieTimescale: number,
 ): number {
   const end = mediaTime + (duration * timescale) / movieTimescale
@@ -362,7 +362,7 @@ function framesWithin(
 /** The start timecode: the first sample of the timecode track is a frame number. */
 async function readTimecode(
   file: FileWindow,
-  tracks: readonly Track[],
+  tracks: readonly IsoTrack[],
 ): Promise<{ timecode: NonNullable<Reading['timecode']>; rate: Rate } | null> {
   const track = tracks.find((t) => t.timecode)
   const place = track ? [...samplePlaces(track.samples, 1)][0] : undefined

@@ -7,11 +7,11 @@ import { type Block, type Grid, cellOf, margin } from './grid'
 /** What the candidate is on the grid: a frame on its cell, and a way to it from every block. */
 export interface Ways {
   readonly frame: Box | null
-  readonly ways: readonly Way[]
+  readonly ways: readonly GridPath[]
 }
 
 /** The way of one block to the candidate, and the dearest that it pays on it. */
-export interface Way {
+export interface GridPath {
   readonly block: Block
   readonly grade: Grade
   /** Empty where nothing is paid. */
@@ -22,7 +22,7 @@ export interface Way {
   readonly path: string | null
 }
 
-type Labelled = { readonly labelAt: NonNullable<Way['labelAt']> }
+type Labelled = { readonly labelAt: NonNullable<GridPath['labelAt']> }
 
 interface Box {
   readonly x: number
@@ -67,7 +67,7 @@ const line = 11
  * Labels stay beside the sizes and inside the yard; one that would cover another goes above its block, or a line further.
  * Where nothing is free it is left out, so the longest running time comes first: pointing at the block tells it.
  */
-function withLabelsApart(ways: readonly (Way & Labelled)[], width: number): Way[] {
+function withLabelsApart(ways: readonly (GridPath & Labelled)[], width: number): GridPath[] {
   const taken: { left: number; right: number; y: number }[] = []
   return ways.map((way) => {
     if (!way.label) return way

@@ -1,5 +1,5 @@
 import { present } from '../core/assert'
-import { type Clip, type Part, claimsOf, readingOfPart } from '../core/model/clip'
+import { type Clip, type ClipFile, claimsOf, readingOfPart } from '../core/model/clip'
 import { partAt } from '../core/edit/parts'
 import { storedIndexOf, storedTimingOf } from '../core/model/timing'
 import { type ClipTiming, countOf, framesOf } from '../core/motion/timing'
@@ -14,13 +14,13 @@ import type { WantedFile } from './frames'
 import type { MediaLocator } from './source'
 
 /** Where a file's bytes are; null where it has to be shown again. */
-export type Locate = (file: Clip | Part) => Promise<MediaLocator | null> | MediaLocator | null
+export type Locate = (file: Clip | ClipFile) => Promise<MediaLocator | null> | MediaLocator | null
 
 /** A file and a frame in it; or why it cannot be had. */
-export type LyingFrame = { readonly file: WantedFile; readonly within: number } | { readonly error: string }
+export type LocatedFrame = { readonly file: WantedFile; readonly within: number } | { readonly error: string }
 
 /** Where a frame of a clip as corrected lies: its file and its index there; or why it cannot be had. */
-export async function frameOfClip(clip: Clip, index: number, locate: Locate): Promise<LyingFrame> {
+export async function frameOfClip(clip: Clip, index: number, locate: Locate): Promise<LocatedFrame> {
   const { reading } = clip
   if (!reading?.video || reading.kind === 'audio') return { error: 'This clip has no picture.' }
   const stored = storedIndexOf(clip, index)
@@ -40,7 +40,7 @@ export async function frameOfClip(clip: Clip, index: number, locate: Locate): Pr
 export const contentKey = ({ id, hash }: Pick<Clip, 'id' | 'hash'>): string => (hash ? `${id} ${hash}` : id)
 
 /** What a decoder has to know of a clip, or of one of its files; null without a picture. */
-export function kindOf(clip: Clip, part?: Part): ClipKind | null {
+export function kindOf(clip: Clip, part?: ClipFile): ClipKind | null {
   if (!clip.reading) return null
   const kind = kindOfReading(clip.reading, storedTimingOf(part ? asClip(clip, part) : clip))
   const claimed = claimsOf(clip)?.video
@@ -103,7 +103,7 @@ export function kindOfReading(reading: Reading, timing: ClipTiming): ClipKind | 
 }
 
 /** One file of a clip as if it were a clip alone. */
-const asClip = (clip: Clip, part: Part): Clip => ({
+const asClip = (clip: Clip, part: ClipFile): Clip => ({
   ...clip,
   ...part,
   reading: readingOfPart(clip, part),

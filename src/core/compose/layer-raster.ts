@@ -1,4 +1,4 @@
-import type { Lie } from '../framing/lay'
+import type { RasterMap } from '../framing/raster-map'
 import type { Planes, Samples } from '../planes/planes'
 import type { Meaning } from '../planes/screen'
 import {
@@ -46,13 +46,13 @@ export interface Ground {
 }
 
 /** How a picture comes to lie on a raster, and what is done to it on the way. */
-export interface Laying extends Pick<Framing, 'filter' | 'sharpen' | 'reduction' | 'zoom'> {
-  readonly lie: Lie
+export interface LayerPlacing extends Pick<Framing, 'filter' | 'sharpen' | 'reduction' | 'zoom'> {
+  readonly lie: RasterMap
   readonly colour: ColourConversion
 }
 
 /** A part of a raster with a picture on it: its planes whole, opacity where it is not seen all over. */
-export interface Laid {
+export interface LayerRaster {
   readonly area: Area
   readonly planes: Planes
   /** How much is seen of each sample of chroma; null where all is. */
@@ -67,7 +67,7 @@ const whole: Siting = { every: 1, halves: 1 }
  */
 function reached(
   lie: 'x' | 'y',
-  { x, y, scaleX, scaleY, crop }: Lie,
+  { x, y, scaleX, scaleY, crop }: RasterMap,
   length: number,
   within: Area,
   every: number,
@@ -166,7 +166,7 @@ function withChromaOf(
   planes: Planes,
   filter: Framing['filter'],
   kernel: PlaneKernel,
-): Pick<Laid, 'planes' | 'chromaAlpha'> {
+): Pick<LayerRaster, 'planes' | 'chromaAlpha'> {
   const { luma, alpha } = planes
   if (isWhole(ground)) return { planes, chromaAlpha: alpha }
   const still = { scale: rational(1), shift: rational(0) }
@@ -188,9 +188,9 @@ function withChromaOf(
 /** A picture brought to the raster's own fineness before it is zoomed: what is finer is gone. */
 function baked(
   picture: Cropped,
-  { filter, zoom, lie }: Laying,
+  { filter, zoom, lie }: LayerPlacing,
   kernel: PlaneKernel,
-): { picture: Cropped; lie: Lie } {
+): { picture: Cropped; lie: RasterMap } {
   const unzoomed = (scale: Rational) => multiply(scale, rational(zoom.den, zoom.num))
   const [scaleX, scaleY] = [unzoomed(lie.scaleX), unzoomed(lie.scaleY)]
   const one = rational(1)
@@ -236,13 +236,13 @@ function covered(planes: Planes, x: Float64Array | null, y: Float64Array | null)
  * A picture laid onto a raster, scaled once and exactly: what of it lies within an area, in the colour and the depth of the
  * ground. Null where nothing does.
  */
-export function laid(
+export function layerRaster(
   picture: StoredPicture,
-  laying: Laying,
+  laying: LayerPlacing,
   ground: Ground,
   within: Area,
   kernel: PlaneKernel,
-): Laid | null {
+): LayerRaster | null {
   const { lie, filter, sharpen, reduction, colour } = laying
   const upright = turned(picture, lie.turn)
   const { siting } = ground

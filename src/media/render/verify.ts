@@ -16,7 +16,7 @@ import { type Timeline, placementsIn } from '../../core/model/timeline'
 import { read } from '../../core/reading/read'
 import { timingOfReading } from '../../core/model/timing'
 import { openFrames } from '../frames'
-import { kindOfReading } from '../lying'
+import { kindOfReading } from '../frame-locator'
 import { byteSource } from '../source'
 import { plannedFrames } from './planned'
 import type { Makers, RenderPlan, RenderProgress } from './plan'
@@ -54,7 +54,7 @@ export function framesToCompare(
  * Reads a rendered file back and holds it against what was asked: what it says of itself, its frames, levels and sound against the plan.
  * @param all compares every frame
  */
-export async function proved(
+export async function verify(
   order: RenderPlan,
   file: File,
   all: boolean,

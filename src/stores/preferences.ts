@@ -1,14 +1,14 @@
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import type { Deliverable } from '../core/model/deliverable'
-import { type Habits, type OwnFormat, type OwnProfile, defaultHabits } from '../core/model/habits'
+import { type Preferences, type OwnFormat, type OwnProfile, defaultPreferences } from '../core/model/preferences'
 import type { Opened } from '../core/stored/envelope'
 import { type NamedFormat, readFormatFile, writeFormatFile } from '../core/stored/format-file'
 import { type NamedProfile, readProfileFile, writeProfileFile } from '../core/stored/profile-file'
 import { type Format, formatName, sameFormat } from '../core/format/format'
 import type { Draft } from '../core/edit/draft'
 import { freeName } from '../core/words/free-name'
-import { loadHabits, saveHabits } from '../storage/habits'
+import { loadPreferences, savePreferences } from '../storage/preferences'
 import { useHistory } from './history'
 import { newId } from './project'
 
@@ -20,16 +20,16 @@ const ownName = (wanted: string, kept: readonly { readonly name: string }[]): st
   )
 
 /** What the editor set once for all projects, own formats among them. Every change can be undone on its page. */
-export const useHabits = defineStore('habits', () => {
-  const { doc, show, edit, ...history } = useHistory<Habits>(saveHabits)
+export const usePreferences = defineStore('habits', () => {
+  const { doc, show, edit, ...history } = useHistory<Preferences>(savePreferences)
   /** Kept habits are here; until then, and where they cannot be read, the usual ones hold. The list of projects says why. */
-  const ready = loadHabits().then(show, () => undefined)
+  const ready = loadPreferences().then(show, () => undefined)
 
-  const habits = computed<Habits>(() => doc.value ?? defaultHabits)
+  const habits = computed<Preferences>(() => doc.value ?? defaultPreferences)
   const ownProfiles = computed<readonly OwnProfile[]>(() => habits.value.ownProfiles)
   const ownFormats = computed<readonly OwnFormat[]>(() => habits.value.ownFormats)
 
-  const set = <Name extends 'mains' | 'onMismatch' | 'shape' | 'rate'>(name: Name, value: Habits[Name]) =>
+  const set = <Name extends 'mains' | 'onMismatch' | 'shape' | 'rate'>(name: Name, value: Preferences[Name]) =>
     edit(
       `set ${name === 'onMismatch' ? 'what a mismatch does' : name}`,
       (draft) => void (draft[name] = value),
@@ -68,7 +68,7 @@ export const useHabits = defineStore('habits', () => {
     what: string,
     read: (text: string) => Opened<Named[]>,
     isKnown: (named: Named) => boolean,
-    keep: (draft: Draft<Habits>, added: readonly Named[]) => void,
+    keep: (draft: Draft<Preferences>, added: readonly Named[]) => void,
   ): Promise<{ added: number; known: number } | { error: string }> {
     const text = await file.text().catch(() => null)
     if (text === null) return { error: `${file.name} could not be read. Nothing was changed.` }

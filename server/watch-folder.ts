@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { factsOf, walk } from '../src/media/disk/walk'
+import { statOf, walk } from '../src/media/disk/walk'
 
 /** One file on a card. The id stands for its place and leads nowhere else. */
 export interface SidingFile {
@@ -41,13 +41,13 @@ const mostBad = 1000
  * @param folder absolute path
  * @param found told of what came in since the last time it was told, while the walk goes on
  */
-export async function listSiding(
+export async function listFolder(
   folder: string,
   found?: (files: readonly PlacedFile[]) => void,
 ): Promise<Listing> {
   const files: PlacedFile[] = []
   const bad: BadEntry[] = []
-  for await (const entry of walk(folder, factsOf)) {
+  for await (const entry of walk(folder, statOf)) {
     if (entry.kind === 'bad') {
       if (bad.length < mostBad) bad.push({ place: entry.place, why: entry.why })
       continue

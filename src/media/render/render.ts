@@ -10,7 +10,7 @@ import { frameBytes, writingWords } from './words'
 import type { PassLog, WriterEnd, WriterService } from './writer.worker'
 
 /** What came of a render. */
-export interface Rendered {
+export interface RenderResult {
   readonly frames: number
   readonly bytes: number
   readonly seconds: number
@@ -31,12 +31,12 @@ const tellEvery = 250
  * toolkit, which writes the wrapper. Nothing more of it is in memory than what is under way.
  * @throws Error in a sentence; what is in the file then is nothing
  */
-export async function rendered(
+export async function render(
   order: RenderOrder,
   makers: Makers,
   tell: (progress: RenderProgress) => void,
   signal: AbortSignal,
-): Promise<Rendered> {
+): Promise<RenderResult> {
   const begun = performance.now()
   const seconds = () => (performance.now() - begun) / 1000
   const { sound, evened } = await evenedSound(order, makers.mix, signal)

@@ -6,7 +6,7 @@ import type { Check } from './check'
 import { knownKey } from './proposals'
 
 /** Placements that stand alike, are treated alike and of which the same is known, and so pay the same and are helped by the same: a film has many placements, and few of these. */
-export interface Standing {
+export interface AlikePlacements {
   readonly settled: SettledPlacement
   readonly toll: Toll
   /** One of them. */
@@ -20,9 +20,9 @@ export interface Standing {
 }
 
 /** What was found on a timeline, by what stands alike. */
-export function standingsOf(doc: Doc, timeline: Timeline, check: Check): Standing[] {
+export function alikePlacementsOf(doc: Doc, timeline: Timeline, check: Check): AlikePlacements[] {
   const settle = settling(doc, timeline, check.format)
-  type Growing = { -readonly [Part in keyof Standing]: Standing[Part] } & { places: number[] }
+  type Growing = { -readonly [Part in keyof AlikePlacements]: AlikePlacements[Part] } & { places: number[] }
   const known = new Map<SettledPlacement, Map<string, Growing>>()
   for (const [place, { placement, toll }] of check.findings.entries()) {
     const settled = settle(placement)
@@ -52,7 +52,7 @@ export function standingsOf(doc: Doc, timeline: Timeline, check: Check): Standin
 }
 
 /** The places of all that stand in one of these ways, ascending. */
-export const placesOf = (standings: Iterable<Standing>): Int32Array =>
+export const placesOf = (standings: Iterable<AlikePlacements>): Int32Array =>
   Int32Array.from([...standings].flatMap(({ places }) => places)).sort()
 
 /** What a whole timeline comes to. */

@@ -2,12 +2,12 @@ import type { Luma } from '../planes/luma'
 import { barsIn, lineMeans } from './bars'
 import { detailAxes } from './detail'
 import { combingBlocks } from './fields'
-import { type PairKernel, blockSide, measurePair } from './pair'
+import { type PairKernel, pairBlockSide, measurePair } from './pair'
 import { mostDiffering } from './repeats'
 import { seriesOf } from './series'
 
 /** A rectangle of a picture, in its pixels. */
-export interface Patch {
+export interface PictureArea {
   readonly x: number
   readonly y: number
   readonly width: number
@@ -24,31 +24,31 @@ export function combsIn(
   frame: Luma,
   after: Luma | null,
   pairOf: PairKernel = measurePair,
-): Patch[] {
+): PictureArea[] {
   // Of the last frame of a clip there is no pair that begins with it.
   if (!after) return []
   const pairs = [...(before ? [pairOf(before, frame)] : []), pairOf(frame, after)]
   const [series] = seriesOf([{ first: 0, pairs }])
   if (!series) return []
   const at = before ? 1 : 0
-  const across = Math.floor(frame.width / blockSide)
+  const across = Math.floor(frame.width / pairBlockSide)
   return combingBlocks(series, at).map((block) => ({
-    x: (block % across) * blockSide,
-    y: Math.floor(block / across) * blockSide,
-    width: blockSide,
-    height: blockSide,
+    x: (block % across) * pairBlockSide,
+    y: Math.floor(block / across) * pairBlockSide,
+    width: pairBlockSide,
+    height: pairBlockSide,
   }))
 }
 
 /** By how much two frames differ: the mean over the blocks that differ most, and the picture of it. */
-export interface Difference {
+export interface PictureDifference {
   /** In 8-bit codes, over the 2 % of blocks that differ most. */
   readonly codes: number
   /** The absolute difference of each pixel. */
   readonly picture: Luma
 }
 
-export function differenceOf(a: Luma, b: Luma, pairOf: PairKernel = measurePair): Difference {
+export function differenceOf(a: Luma, b: Luma, pairOf: PairKernel = measurePair): PictureDifference {
   const data = new Uint8Array(a.data.length)
   for (let i = 0; i < data.length; i++) data[i] = Math.abs((a.data[i] ?? 0) - (b.data[i] ?? 0))
   return {

@@ -2,7 +2,7 @@
 import { Button } from 'ant-design-vue'
 import { ref } from 'vue'
 import { megabits } from '../../../core/dispatch/sheet'
-import { type OwnProfile, usualRate } from '../../../core/model/habits'
+import { type OwnProfile, usualRate } from '../../../core/model/preferences'
 import { formatName, formatText, tradeName } from '../../../core/format/format'
 import { parseFormat } from '../../../core/format/parse'
 import { parseShape } from '../../../core/format/shape'
@@ -10,7 +10,7 @@ import { objections } from '../../../core/format/standard'
 import { parseRate } from '../../../core/rate/parse'
 import { rateName } from '../../../core/rate/rate'
 import { useTerms } from '../../../stores/terms'
-import { useHabits } from '../../../stores/habits'
+import { usePreferences } from '../../../stores/preferences'
 import CommitInput from '../../components/CommitInput.vue'
 import FileButton from '../../components/FileButton.vue'
 import FormatPicker from '../../components/FormatPicker.vue'
@@ -21,7 +21,7 @@ import { counted, kilohertz } from '../../../core/words/figures'
 import { keysListed } from '../../keys/use-keys'
 
 /** What is set once and used for every new project, and the formats that the editor keeps. */
-const habits = useHabits()
+const habits = usePreferences()
 const terms = useTerms()
 const said = ref<string | null>(null)
 

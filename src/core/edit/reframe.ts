@@ -1,5 +1,5 @@
 import { cropToShape } from '../framing/framing'
-import { type Lie, type Standing, axesOf, lay } from '../framing/lay'
+import { type RasterMap, type UprightSize, axesOf, mapToRaster } from '../framing/raster-map'
 import type { Picture } from '../picture/picture'
 import { type FrameSize, displayAspect, sameSize } from '../picture/size'
 import {
@@ -83,7 +83,7 @@ export const scaledOverride = (override: Override, was: FrameSize, is: FrameSize
   override.framing ? { ...override, framing: scaledFraming(override.framing, was, is) } : override
 
 /** The map that shows in one frame what another map shows in another: scaled about the middle. */
-function scaledLie(lie: Lie, was: FrameSize, is: FrameSize): Lie {
+function scaledLie(lie: RasterMap, was: FrameSize, is: FrameSize): RasterMap {
   const { across, down } = growthOf(was, is)
   const about = (at: Rational, before: number, after: number, by: Rational) =>
     add(rational(after, 2), multiply(subtract(at, rational(before, 2)), by))
@@ -97,7 +97,7 @@ function scaledLie(lie: Lie, was: FrameSize, is: FrameSize): Lie {
 }
 
 /** The framing that lays a picture as a map does. */
-export function framingOf(picture: Standing, frame: FrameSize, lie: Lie, zoom: Rational): FramingOverride {
+export function framingOf(picture: UprightSize, frame: FrameSize, lie: RasterMap, zoom: Rational): FramingOverride {
   const { across, down } = axesOf(picture)
   const off = (
     start: Rational,
@@ -125,7 +125,7 @@ export function framingOf(picture: Standing, frame: FrameSize, lie: Lie, zoom: R
   }
 }
 
-const sameLie = (a: Lie, b: Lie): boolean =>
+const sameLie = (a: RasterMap, b: RasterMap): boolean =>
   equal(a.scaleX, b.scaleX) && equal(a.scaleY, b.scaleY) && equal(a.x, b.x) && equal(a.y, b.y)
 
 /** What is at hand when a placement comes into another frame. */
@@ -189,9 +189,9 @@ function keptLook(coming: Coming, picture: Picture): Placement {
   const { placement, before, after, was, is } = coming
   const own = ownTreatment(placement, was)
   const { framing } = treated([own], before)
-  const wanted = scaledLie(lay(picture, was, framing), was, is)
+  const wanted = scaledLie(mapToRaster(picture, was, framing), was, is)
   const looksSo = (one: Placement) =>
-    sameLie(lay(picture, is, treated([ownTreatment(one, is)], after).framing), wanted)
+    sameLie(mapToRaster(picture, is, treated([ownTreatment(one, is)], after).framing), wanted)
   // Whoever lies so by default or by rule has nothing of its own to say, and who says it in words says it in pixels of the new frame.
   const { lies } = apart(own.framing ?? {})
   const inWords = laid(coming, scaledFraming(lies, was, is))

@@ -1,4 +1,4 @@
-import { axesOf, composed, lay, type Lie } from '../framing/lay'
+import { axesOf, composeMaps, mapToRaster, type RasterMap } from '../framing/raster-map'
 import { type Format, pictureOfFormat } from '../format/format'
 import { speedOf } from '../motion/shown'
 import type { ClipTiming } from '../motion/timing'
@@ -14,7 +14,7 @@ import {
   toNumber,
 } from '../rational/rational'
 import { type Framing, type Override, type Treatment, noSides } from '../treatment/treatment'
-import { framingOf } from './looks'
+import { framingOf } from './reframe'
 import { type SettledPlacement } from '../plan/running'
 
 /** A treatment whose motion is so many times as fast; mixtures of frames and pulldown have no speed: their frames are held. */
@@ -65,7 +65,7 @@ export function beyond(wanted: Treatment, given: Treatment): Override {
 }
 
 /** A timeline that lies in another: how its raster is laid there, and both formats. */
-export interface Laid {
+export interface Flattened {
   readonly inner: Format
   readonly outer: Format
   /** How the placed timeline is treated. */
@@ -77,9 +77,9 @@ export interface Laid {
  * raster ended, and where it says nothing itself, in motion, fields and colour as the placed timeline is.
  * @returns null where nothing of the picture is seen
  */
-export function through(
+export function flattenedThrough(
   { picture, treatment }: Pick<SettledPlacement, 'picture' | 'treatment'>,
-  { inner, outer, treatment: placed }: Laid,
+  { inner, outer, treatment: placed }: Flattened,
 ): Treatment | null {
   const said = <Key extends 'motion' | 'fields'>(key: Key): Treatment[Key] =>
     treatment[key].kind === 'auto' ? placed[key] : treatment[key]
@@ -91,8 +91,8 @@ export function through(
   }
   if (!picture) return told
   const raster = pictureOfFormat(inner)
-  const outerLie = lay(raster, outer, placed.framing)
-  const innerLie = lay(picture, inner, treatment.framing)
+  const outerLie = mapToRaster(raster, outer, placed.framing)
+  const innerLie = mapToRaster(picture, inner, treatment.framing)
   const crop = cropTo(innerLie, axesOf(picture), {
     left: placed.framing.crop.left,
     top: placed.framing.crop.top,
@@ -100,7 +100,7 @@ export function through(
     bottom: inner.height - placed.framing.crop.bottom,
   })
   if (!crop) return null
-  const lie: Lie = { ...composed(innerLie, outerLie), crop }
+  const lie: RasterMap = { ...composeMaps(innerLie, outerLie), crop }
   const { framing } = treatment
   const framed: Framing =
     isAsItIs(outerLie, inner, outer) && crop === innerLie.crop
@@ -110,7 +110,7 @@ export function through(
 }
 
 /** Whether a raster lies pixel on pixel in another of the same size. */
-const isAsItIs = ({ scaleX, scaleY, x, y }: Lie, inner: Format, outer: Format): boolean =>
+const isAsItIs = ({ scaleX, scaleY, x, y }: RasterMap, inner: Format, outer: Format): boolean =>
   inner.width === outer.width &&
   inner.height === outer.height &&
   [scaleX, scaleY].every((scale) => equal(scale, rational(1))) &&
@@ -118,10 +118,10 @@ const isAsItIs = ({ scaleX, scaleY, x, y }: Lie, inner: Format, outer: Format): 
 
 /** A picture's crop so that nothing of it hangs out of a window of its raster; null where nothing is left of it. */
 function cropTo(
-  lie: Lie,
+  lie: RasterMap,
   { across, down }: { readonly across: number; readonly down: number },
   window: typeof noSides,
-): Lie['crop'] | null {
+): RasterMap['crop'] | null {
   const at = (edge: number, start: Rational, scale: Rational) =>
     toNumber(divide(subtract(exactly(edge), start), scale))
   const dust = 1e-9
