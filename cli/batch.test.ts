@@ -39,7 +39,7 @@ describe('help', () => {
 
 describe('a batch', () => {
   it('makes a project of clips and a format, which opens, and is checked by grade', async () => {
-    const made = await tally(
+    const firstRun = await tally(
       'new',
       '--format',
       '1920x1080@25p',
@@ -50,9 +50,9 @@ describe('a batch', () => {
       'tools/demo/clips',
     )
     // One of the demo's files is cut off: it is kept with the reason.
-    expect(made.code).toBe(1)
-    expect(made.stderr).toContain('Cut off after 78 kB')
-    await writeFile(film, made.stdout)
+    expect(firstRun.code).toBe(1)
+    expect(firstRun.stderr).toContain('Cut off after 78 kB')
+    await writeFile(film, firstRun.stdout)
     const read = readProjectFile(await readFile(film, 'utf8'))
     if (!read.ok) throw new Error(read.error)
     const { doc } = read
@@ -73,7 +73,7 @@ describe('a batch', () => {
   }, 60_000)
 
   it('fails a check only from the grade that is named on', async () => {
-    const one = await tally(
+    const alone = await tally(
       'new',
       '--format',
       '1920x1080@25p',
@@ -81,7 +81,7 @@ describe('a batch', () => {
       'A',
       'tools/demo/clips/hall_wide_A003.mp4',
     )
-    await writeFile(film, one.stdout)
+    await writeFile(film, alone.stdout)
     expect((await tally('check', film, '--fail-on', 'light')).code).toBe(1)
     expect((await tally('check', film, '--fail-on', 'heavy')).code).toBeUndefined()
   }, 60_000)

@@ -30,22 +30,22 @@ export const deinterlaceCommand: Command = {
     const [path] = positionals
     if (path === undefined || positionals.length > 1)
       throw new WrongUse('One file of YUV4MPEG2 is needed, or - for standard input.')
-    const of = (name: string, among: readonly string[], otherwise: string): string => {
+    const wordAmong = (name: string, among: readonly string[], otherwise: string): string => {
       const value = values[name] ?? otherwise
       if (typeof value === 'string' && among.includes(value)) return value
       throw new WrongUse(`--${name} is ${among.join(', ')}.`)
     }
-    const method = of('method', ['weave', 'blend', ...FieldMethod.options], '')
-    const isDouble = of('rate', ['same', 'double'], 'same') === 'double'
+    const method = wordAmong('method', ['weave', 'blend', ...FieldMethod.options], '')
+    const isDouble = wordAmong('rate', ['same', 'double'], 'same') === 'double'
     const field = FieldMethod.safeParse(method)
     if (isDouble && !field.success)
       throw new WrongUse(`“${method}” has no double rate: it mixes both fields.`)
-    const keep = of('keep', ['first', 'second'], 'first')
+    const keep = wordAmong('keep', ['first', 'second'], 'first')
     if (values.keep !== undefined && (isDouble || !field.success))
       throw new WrongUse('--keep tells which field stays at the same rate, where one is made whole.')
-    const told = values.order === undefined ? null : of('order', Object.keys(orders), '')
+    const orderWord = values.order === undefined ? null : wordAmong('order', Object.keys(orders), '')
     return remade(path, (head) => {
-      const order = orders[told ?? head.order ?? ''] ?? 'top'
+      const order = orders[orderWord ?? head.order ?? ''] ?? 'top'
       const first: Kept = { parity: order, isFirst: true }
       const second: Kept = { parity: otherParity(order), isFirst: false }
       const kernels = simdFields()
@@ -57,8 +57,8 @@ export const deinterlaceCommand: Command = {
           rate: isDouble && head.rate ? multiply(head.rate, rational(2)) : head.rate,
         },
         frames: (around) => {
-          if (field.success) return kept.map((one) => fieldMadeWhole(around, one, field.data, kernels))
-          return [method === 'blend' ? blend(around.now, kernels) : around.now]
+          if (field.success) return kept.map((kept) => fieldMadeWhole(around, kept, field.data, kernels))
+          return [method === 'blend' ? blend(around.current, kernels) : around.current]
         },
       }
     })

@@ -91,15 +91,15 @@ describe('tally evidence', () => {
     const astray = await file('astray.y4m', Buffer.concat([whole, Buffer.from('FRAMX\n')]))
     const { code, lines } = await tally(['--json', cut, none, empty, astray, join(folder, 'gone.y4m')])
     expect(code).toBe(1)
-    const told = lines.map((line) => JSON.parse(line))
-    expect(told.map(({ ok, error, evidence }) => [ok, error.code, evidence?.frames])).toEqual([
+    const printedLines = lines.map((line) => JSON.parse(line))
+    expect(printedLines.map(({ ok, error, evidence }) => [ok, error.code, evidence?.frames])).toEqual([
       [false, 'truncated', 9],
       [false, 'not-media', undefined],
       [false, 'empty', undefined],
       [false, 'damaged', 10],
       [false, 'unreadable', undefined],
     ])
-    expect(told[0].error.message).toBe('Frame 9 is cut off; those before it were looked at.')
+    expect(printedLines[0].error.message).toBe('Frame 9 is cut off; those before it were looked at.')
     expect((await tally([])).code).toBe(2)
   })
 })

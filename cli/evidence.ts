@@ -74,18 +74,18 @@ const faultOf = (error: unknown) =>
     : { code: 'unreadable', message: reasonOf(error), offset: 0 }
 
 function toJson(file: string, evidence: Evidence | null, fault: Measured['fault']) {
-  const told = evidence ? { evidence: printed(evidence) } : {}
-  return fault ? { file, ok: false, error: fault, ...told } : { file, ok: true, ...told }
+  const evidencePart = evidence ? { evidence: printed(evidence) } : {}
+  return fault ? { file, ok: false, error: fault, ...evidencePart } : { file, ok: true, ...evidencePart }
 }
 
 /** The fields that the terminal's JSON is described with. */
 function printed({ frames, combing, fieldOrder, repeats, pulldown, bars, detail, mixed }: Evidence) {
-  const { holds: _holds, ...told } = repeats
+  const { holds: _holds, ...rest } = repeats
   return {
     frames,
     combing,
     fieldOrder,
-    repeats: told,
+    repeats: rest,
     pulldown,
     bars,
     detail,

@@ -51,7 +51,7 @@ export const exportCommand: Command = {
     if (kind === 'csv') print(csvOf(tableRows(table, doc, timeline, check)))
     if (kind === 'edl') {
       const { text: list, leavesOut } = toEdl(doc, timeline)
-      for (const one of leavesOut) tell(`Left out: ${one}.`)
+      for (const leftOut of leavesOut) tell(`Left out: ${leftOut}.`)
       process.stdout.write(list)
     }
     return 0

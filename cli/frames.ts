@@ -15,7 +15,7 @@ export interface FrameProcess {
   readonly head: Omit<Y4mHead, 'headBytes' | 'frameBytes'>
   frames(around: {
     readonly before: Planes | null
-    readonly now: Planes
+    readonly current: Planes
     readonly after: Planes | null
   }): readonly Planes[]
 }
@@ -31,20 +31,20 @@ export async function remade(path: string, begin: (head: Y4mHead) => FrameProces
     try {
       const { head, frames } = begin(stream.head)
       await write(writeY4mHead(head))
-      const made = async (before: Planes | null, now: Planes | null, after: Planes | null) => {
-        for (const planes of now ? frames({ before, now, after }) : []) {
+      const remake = async (before: Planes | null, nowPlanes: Planes | null, after: Planes | null) => {
+        for (const planes of nowPlanes ? frames({ before, current: nowPlanes, after }) : []) {
           await write(`${frameMark}\n`)
           for (const part of bytesOfPlanes(planes)) await write(part)
         }
       }
-      let [before, now]: (Planes | null)[] = [null, null]
+      let [before, nowPlanes]: (Planes | null)[] = [null, null]
       try {
         for await (const { planes } of stream.frames(() => true)) {
-          await made(before ?? null, now ?? null, planes)
-          ;[before, now] = [now, planes]
+          await remake(before ?? null, nowPlanes ?? null, planes)
+          ;[before, nowPlanes] = [nowPlanes, planes]
         }
       } finally {
-        await made(before ?? null, now ?? null, null)
+        await remake(before ?? null, nowPlanes ?? null, null)
       }
       return 0
     } finally {

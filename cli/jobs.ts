@@ -34,15 +34,15 @@ export async function* readAll(
   values: Readonly<Record<string, unknown>>,
 ): AsyncGenerator<ReadFound> {
   const jobs = jobsOf(values.jobs)
-  const told = progress('file', values.progress === true)
+  const progressLine = progress('file', values.progress === true)
   try {
     const read = jobs === 1 ? oneByOne(paths) : inParallel(paths, jobs)
-    for await (const one of read) {
-      told.step()
-      yield one
+    for await (const readFound of read) {
+      progressLine.step()
+      yield readFound
     }
   } finally {
-    told.end()
+    progressLine.end()
   }
 }
 

@@ -31,9 +31,9 @@ export const loudnessCommand: Command = {
       else
         rows.push([
           path,
-          told(answer.integratedLufs),
-          told(answer.rangeLu),
-          told(answer.truePeakDbtp),
+          levelText(answer.integratedLufs),
+          levelText(answer.rangeLu),
+          levelText(answer.truePeakDbtp),
           `${kilohertz(answer.sampleRate)}, ${counted(answer.channels, 'channel')}`,
         ])
     }
@@ -42,7 +42,7 @@ export const loudnessCommand: Command = {
   },
 }
 
-const told = (value: number | null): string => (value === null ? 'silent' : figure(value))
+const levelText = (value: number | null): string => (value === null ? 'silent' : figure(value))
 
 /** How loud a WAVE file is. @throws ReadingFault where its samples cannot be had */
 const measuredFile = (path: string): Promise<Loudness & { sampleRate: number; channels: number }> =>

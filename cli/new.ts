@@ -41,14 +41,14 @@ export const newCommand: Command = {
     const at = new Date().toISOString()
     const doc = begin(randomUUID(), at, { name: String(values.name ?? 'Untitled') }) as Draft<Doc>
     let [status, aside] = [0, 0]
-    for await (const one of readAll(positionals, values)) {
-      const clip = await clipOf(one, positionals, at)
+    for await (const readFound of readAll(positionals, values)) {
+      const clip = await clipOf(readFound, positionals, at)
       if (!clip) aside++
       else {
         takeIn(doc, [clip])
         if (clip.fault) {
           status = 1
-          tell(`${one.found.path}: ${clip.fault.message}`)
+          tell(`${readFound.found.path}: ${clip.fault.message}`)
         }
       }
     }
@@ -72,7 +72,7 @@ async function clipOf(
   at: string,
 ): Promise<Clip | null> {
   // The folder is told from where the arguments begin, as it is of a folder that is taken in.
-  const root = roots.find((one) => path.startsWith(`${one}/`))
+  const root = roots.find((root) => path.startsWith(`${root}/`))
   const folder = root ? relative(dirname(root), dirname(path)) : ''
   const found = await withSource(path, async (bytes) => {
     const source = await withEnds(bytes)

@@ -43,7 +43,7 @@ export const planCommand: Command = {
     }
     const heard = values.sound ? heardIn(doc, timeline) : null
     for (let n = from; n < from + frames; n++) {
-      const sounds = heard?.flatMap((one) => soundAt(one, divide(rational(n), rate)) ?? [])
+      const sounds = heard?.flatMap((heard) => soundAt(heard, divide(rational(n), rate)) ?? [])
       const layers = layersAt(doc, timeline, n).map(({ placementId, source, shown }) => ({
         placementId,
         source,

@@ -28,7 +28,10 @@ export const proposeCommand: Command = {
   ],
   example: 'tally propose 1920x1080@25p --evidence seen.jsonl card/',
   async run(args) {
-    const { positionals, values, json } = parseWords(args, { evidence: { type: 'string' }, ...readingsOption })
+    const { positionals, values, json } = parseWords(args, {
+      evidence: { type: 'string' },
+      ...readingsOption,
+    })
     const [text, ...paths] = positionals
     if (text === undefined) throw new WrongUse('A format is needed, as in 1920x1080@25p.')
     const format = readFormat(text, '1920x1080@25p')
@@ -42,13 +45,20 @@ export const proposeCommand: Command = {
         tell(`${file}: ${result.error.message}`)
       }
       if (!result.reading) continue
-      const told = tellFor(result.reading, seen.get(file) ?? seen.get(basename(file)) ?? null, format)
-      if (json) print(JSON.stringify({ file, ...told }))
+      const sentences = tellFor(result.reading, seen.get(file) ?? seen.get(basename(file)) ?? null, format)
+      if (json) print(JSON.stringify({ file, ...sentences }))
       else {
-        const less = told.less
-          ? `or ${told.less.motion}, ${told.less.framing}: ${figure(told.less.loss, 3)}`
+        const less = sentences.less
+          ? `or ${sentences.less.motion}, ${sentences.less.framing}: ${figure(sentences.less.loss, 3)}`
           : ''
-        rows.push([file, told.motion, told.framing, figure(told.loss, 3), told.reason, less])
+        rows.push([
+          file,
+          sentences.motion,
+          sentences.framing,
+          figure(sentences.loss, 3),
+          sentences.reason,
+          less,
+        ])
       }
     }
     if (!json) aligned([['file', 'motion', 'framing', 'loss', 'why', 'loses less'], ...rows]).forEach(print)

@@ -44,7 +44,7 @@ export const resampleCommand: Command = {
       const shape = rational(head.width * size.height, head.height * size.width)
       return {
         head: { ...head, ...size, pixelAspect: head.pixelAspect && multiply(head.pixelAspect, shape) },
-        frames: ({ now }) => [make(now)],
+        frames: ({ current: planes }) => [make(planes)],
       }
     })
   },

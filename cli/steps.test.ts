@@ -23,7 +23,7 @@ function after(format: string, ...steps: object[]) {
   const project = editing(doc)
   const does = (...more: object[]) => more.map((step) => project.step(step))
   expect(does({ do: 'timeline', name: 'Main', format }, ...steps).filter(Boolean)).toEqual([])
-  const timeline = (name = 'Main') => timelinesOf(project.doc()).find((one) => one.name === name)!
+  const timeline = (name = 'Main') => timelinesOf(project.doc()).find((timeline) => timeline.name === name)!
   return {
     project,
     does,
@@ -33,10 +33,10 @@ function after(format: string, ...steps: object[]) {
       Object.fromEntries(
         timeline(name).tracks.map((track) => [
           track.name,
-          track.placements.map((one) => [
-            one.start,
-            one.start + one.length,
-            Number(toNumber(one.sourceIn).toFixed(4)),
+          track.placements.map((placement) => [
+            placement.start,
+            placement.start + placement.length,
+            Number(toNumber(placement.sourceIn).toFixed(4)),
           ]),
         ]),
       ),
@@ -85,16 +85,16 @@ describe('the speed of a sound is that of its picture', () => {
       { do: 'place', clip },
       { do: 'treat', placements: [v(0)], set: { motion } },
     )
-    const [one] = heard()
-    expect(toNumber(one!.speed)).toBeGreaterThanOrEqual(least)
-    expect(toNumber(one!.speed)).toBeLessThanOrEqual(most)
+    const [sound] = heard()
+    expect(toNumber(sound!.speed)).toBeGreaterThanOrEqual(least)
+    expect(toNumber(sound!.speed)).toBeLessThanOrEqual(most)
     // As far into its source at the end as the picture is.
     const last = lengthOf(timeline()) - 2
     const [layer] = layersAt(project.doc(), timeline(), last)
     const { rate } = project.doc().clips[clip]!.reading!.video!
     const shown = layer!.shown
     const index = shown.kind === 'frame' ? shown.index : shown.kind === 'field' ? shown.frame : NaN
-    const moment = toNumber(one!.speed) * (last / toNumber(timeline().rate!))
+    const moment = toNumber(sound!.speed) * (last / toNumber(timeline().rate!))
     expect(Math.abs(moment - index / toNumber(rate!))).toBeLessThan(1.1 / toNumber(rate!))
   })
 
@@ -116,7 +116,7 @@ describe('the speed of a sound is that of its picture', () => {
   ])('of %s after its rate was corrected', (clip, format, rate, speed) => {
     const { heard, does } = after(format, { do: 'place', clip })
     expect(does({ do: 'correct', clip, set: { rate } })).toEqual([null])
-    expect(heard().map((one) => toNumber(one.speed))).toEqual([speed])
+    expect(heard().map((heard) => toNumber(heard.speed))).toEqual([speed])
   })
 })
 
@@ -170,7 +170,7 @@ describe('a step', () => {
     }
     for (const { tracks } of Object.values(louder.timelines))
       for (const { kind, placements } of tracks)
-        if (kind === 'audio') for (const one of placements) one.gain = 150
+        if (kind === 'audio') for (const placement of placements) placement.gain = 150
     const again = editing(louder as never)
     expect(again.step({ do: 'unnest', placement: { track: 'V1', index: 0, timeline: 'Outer' } })).toBeNull()
     const sounds = timelinesOf(again.doc())

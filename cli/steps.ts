@@ -29,7 +29,8 @@ const refuse = (why: string): never => {
 
 function timelineIn(doc: Doc, name: string | undefined): Timeline {
   const all = timelinesOf(doc)
-  const found = name === undefined ? all[0] : (doc.timelines[name] ?? all.find((one) => one.name === name))
+  const found =
+    name === undefined ? all[0] : (doc.timelines[name] ?? all.find((timeline) => timeline.name === name))
   return (
     found ?? refuse(name === undefined ? 'The project has no timeline.' : `There is no timeline “${name}”.`)
   )
@@ -81,7 +82,10 @@ const moved = (frames: number, asked: number) =>
     : frames
 
 /** Does what a step says to a draft. */
-function act(draft: Draft<Doc>, step: Exclude<EditStep, { do: 'point' | 'restore' | 'undo' | 'redo' }>): void {
+function act(
+  draft: Draft<Doc>,
+  step: Exclude<EditStep, { do: 'point' | 'restore' | 'undo' | 'redo' }>,
+): void {
   const doc = draft as Doc
   const at = new Date().toISOString()
   switch (step.do) {
@@ -175,7 +179,7 @@ function act(draft: Draft<Doc>, step: Exclude<EditStep, { do: 'point' | 'restore
 function move(draft: Draft<Doc>, step: Extract<EditStep, { do: 'move' }>): void {
   const { timeline, track, placement } = placementIn(draft, step.placement, step.timeline)
   const kin = timeline.tracks.filter(({ kind }) => kind === track.kind)
-  const named = (one: Track) => one.name === step.track || one.id === step.track
+  const named = (track: Track) => track.name === step.track || track.id === step.track
   const to = step.track === undefined ? track : timeline.tracks.find(named)
   if (!to || to.kind !== track.kind)
     return refuse(`There is no track “${step.track}” of ${track.kind === 'video' ? 'pictures' : 'sound'}.`)
@@ -183,7 +187,9 @@ function move(draft: Draft<Doc>, step: Extract<EditStep, { do: 'move' }>): void 
   const frames = step.to - placement.start
   if (frames === 0 && climbs === 0) return
   const ids = withLinked(timeline, [placement.id])
-  const isLocked = timeline.tracks.some((one) => one.locked && one.placements.some(({ id }) => ids.has(id)))
+  const isLocked = timeline.tracks.some(
+    (track) => track.locked && track.placements.some(({ id }) => ids.has(id)),
+  )
   if (isLocked) refuse('A locked track holds it, or what is linked with it.')
   if (!movePlacements(draft, timeline.id, ids, frames, climbs, newId, track.kind))
     refuse('It cannot be moved there: a locked track, or the first frame, is in the way.')

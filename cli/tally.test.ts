@@ -29,8 +29,8 @@ describe('the terminal', () => {
   })
 
   it('tells cadences', async () => {
-    const told = await json('cadence', '24', '60')
-    expect(told).toMatchObject({
+    const cadence = await json('cadence', '24', '60')
+    expect(cadence).toMatchObject({
       kind: 'uneven',
       periodTimeline: 5,
       periodSource: 2,
@@ -39,7 +39,7 @@ describe('the terminal', () => {
       slipSeconds: null,
       holds: [2, 3],
     })
-    expect(told.judderMs).toBeCloseTo(8.333, 3)
+    expect(cadence.judderMs).toBeCloseTo(8.333, 3)
   })
 
   it('tells how a picture lies in a frame', async () => {

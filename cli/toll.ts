@@ -34,7 +34,7 @@ export const tollCommand: Command = {
       if (!reading) continue
       // Sound has no picture to pay for.
       const { grade, loss, charges } = reading.video ? tollOf(pictureOf(reading.video), format) : tollFrom([])
-      const told = [
+      const sentences = [
         ...charges.map((charge) => ({
           kind: charge.kind,
           grade: charge.grade,
@@ -44,11 +44,11 @@ export const tollCommand: Command = {
         // Noted only: no grade, nothing lost.
         ...notedOf(reading).map(({ kind, text }) => ({ kind, grade: null, loss: 0, text })),
       ]
-      if (json) print(JSON.stringify({ file, grade, loss, charges: told }))
+      if (json) print(JSON.stringify({ file, grade, loss, charges: sentences }))
       else {
         print(`${file}  ${grade}, loss ${figure(loss, 3)}`)
         aligned(
-          told.map((charge) => ['   ', charge.grade ?? 'noted', figure(charge.loss, 3), charge.text]),
+          sentences.map((charge) => ['   ', charge.grade ?? 'noted', figure(charge.loss, 3), charge.text]),
         ).forEach(print)
       }
     }

@@ -9,17 +9,17 @@ const mostCopies = 200
  * other, each growing until it rests. The files themselves are real; only the time of their arrival is made up.
  */
 export function arrivingCard(
-  now: () => number = Date.now,
+  clock: () => number = Date.now,
 ): (copy: string, files: readonly PlacedFile[]) => PlacedFile[] {
   const begun = new Map<string, number>()
   return (copy, files) => {
-    const since = begun.get(copy) ?? now()
+    const since = begun.get(copy) ?? clock()
     if (!begun.has(copy)) {
       // The oldest is forgotten first.
       for (const oldest of begun.keys()) if (begun.size >= mostCopies) begun.delete(oldest)
       begun.set(copy, since)
     }
-    const progress = (now() - since) / perFileMilliseconds
+    const progress = (clock() - since) / perFileMilliseconds
     return files.flatMap((file, i): PlacedFile[] => {
       const share = progress - i
       if (share <= 0) return []

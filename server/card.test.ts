@@ -64,7 +64,7 @@ const idOf = async (name: string) => (await list()).files.find((file) => file.na
 
 /** Follows the events of a card until a condition holds over what was told so far. */
 async function follow(
-  until: (told: { ids: Map<string, CardChange['files'][number]>; events: CardChange[] }) => boolean,
+  until: (isEnough: { ids: Map<string, CardChange['files'][number]>; events: CardChange[] }) => boolean,
   meanwhile?: (events: CardChange[]) => Promise<void>,
 ) {
   const abort = new AbortController()

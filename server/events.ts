@@ -34,7 +34,7 @@ export function streamChanges(
     Connection: 'keep-alive',
   })
   response.flushHeaders()
-  const told = new Map<string, string>()
+  const known = new Map<string, string>()
   let toldBad = ''
   let listing: Listing | null = null
 
@@ -47,12 +47,12 @@ export function streamChanges(
     for (const { path: _, ...file } of files) {
       here.add(file.id)
       const sign = `${file.sizeBytes} ${file.modifiedAt} ${file.rests} ${file.expectedBytes}`
-      if (told.get(file.id) === sign) continue
-      told.set(file.id, sign)
+      if (known.get(file.id) === sign) continue
+      known.set(file.id, sign)
       fresh.push(file)
     }
-    const gone = [...told.keys()].filter((id) => !here.has(id))
-    gone.forEach((id) => told.delete(id))
+    const gone = [...known.keys()].filter((id) => !here.has(id))
+    gone.forEach((id) => known.delete(id))
     const bad = JSON.stringify(listing.bad)
     const badChanged = bad !== toldBad
     toldBad = bad

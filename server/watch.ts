@@ -7,7 +7,7 @@ export interface Watch {
   /** The file behind an id; null where the card has none. */
   find(id: string): Promise<PlacedFile | null>
   /** Calls on every look that may have found a change, at once with what is known. @returns how to stop */
-  follow(told: (listing: Listing) => void): () => void
+  follow(listener: (listing: Listing) => void): () => void
 }
 
 /** A look costs so much of its own time again in waiting, so that large cards do not keep the machine busy. */
@@ -27,7 +27,7 @@ export function watchCard(folder: string): Watch {
   const followers = new Set<(listing: Listing) => void>()
   let timer: NodeJS.Timeout | null = null
 
-  const tell = () => followers.forEach((told) => told(known))
+  const tell = () => followers.forEach((listener) => listener(known))
 
   function look(): Promise<Listing> {
     looking ??= (async () => {
@@ -65,12 +65,12 @@ export function watchCard(folder: string): Watch {
       if (!byId.has(id) && performance.now() - lookedAt > stale) await look()
       return byId.get(id) ?? null
     },
-    follow(told) {
-      followers.add(told)
-      if (lookedAt > -Infinity) told(known)
+    follow(listener) {
+      followers.add(listener)
+      if (lookedAt > -Infinity) listener(known)
       if (!timer) void look()
       return () => {
-        followers.delete(told)
+        followers.delete(listener)
         if (followers.size === 0 && timer) {
           clearTimeout(timer)
           timer = null

@@ -49,19 +49,19 @@ export async function measureClip(
   signal: AbortSignal,
   seen: (frames: number, wanted: number) => void | Promise<void>,
 ): Promise<Evidence> {
-  const [one] = files
-  if (!one) throw new NoPicture('This clip has no picture.')
+  const [decodableFile] = files
+  if (!decodableFile) throw new NoPicture('This clip has no picture.')
   const total = files.reduce((sum, { kind }) => sum + countOf(kind.steps), 0)
-  const pieces = piecesOf(files, samplingOf(total, one.kind))
+  const pieces = piecesOf(files, samplingOf(total, decodableFile.kind))
   const wanted = pieces.reduce((sum, { count }) => sum + count, 0)
   const measuring = startMeasuring(kernels, wanted)
   let began = performance.now()
   let frames = 0
   async function tell(): Promise<void> {
-    const told = performance.now()
+    const tellAt = performance.now()
     await seen(++frames, wanted)
     // What it is held up for is not its own time.
-    began += performance.now() - told
+    began += performance.now() - tellAt
   }
   /** Two frames are looked at together, and no more are held. */
   const places: Uint8Array[] = []

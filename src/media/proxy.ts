@@ -25,7 +25,7 @@ export async function makeProxy(
   kind: ClipKind,
   hasFields: boolean,
   file: FileSystemFileHandle,
-  tell: (frames: number, of: number) => void,
+  tell: (frames: number, total: number) => void,
   signal: AbortSignal,
 ): Promise<void> {
   const { width, height } = proxySize(kind.width, kind.height, hasFields)
@@ -41,8 +41,8 @@ export async function makeProxy(
   const source = new CanvasSource(canvas, { codec, bitrate, keyFrameInterval: 0 })
   output.addVideoTrack(source, { frameRate: rate })
   const clip = await openClip(locator, kind, signal)
-  const of = countOf(kind.steps)
-  let told = 0
+  const total = countOf(kind.steps)
+  let tellAt = 0
   try {
     await output.start()
     let n = 0
@@ -55,15 +55,15 @@ export async function makeProxy(
       }
       await source.add(n / rate, 1 / rate)
       n++
-      if (n >= of) break
-      if (performance.now() - told < tellEvery) continue
-      told = performance.now()
-      tell(n, of)
+      if (n >= total) break
+      if (performance.now() - tellAt < tellEvery) continue
+      tellAt = performance.now()
+      tell(n, total)
       await nextTurn()
     }
-    if (n < of) throw new NoPicture(`Only ${n} of ${of} frames can be decoded.`)
+    if (n < total) throw new NoPicture(`Only ${n} of ${total} frames can be decoded.`)
     await output.finalize()
-    tell(of, of)
+    tell(total, total)
   } catch (error) {
     await output.cancel().catch(() => {})
     throw error
@@ -76,7 +76,11 @@ export async function makeProxy(
 const [trial, trialFrames] = [1500, 100]
 
 /** How many frames of a file are decoded in a second. @throws NoPicture */
-export async function measurePace(locator: MediaLocator, kind: ClipKind, signal: AbortSignal): Promise<number> {
+export async function measurePace(
+  locator: MediaLocator,
+  kind: ClipKind,
+  signal: AbortSignal,
+): Promise<number> {
   const clip = await openClip(locator, kind, signal)
   try {
     let n = 0

@@ -37,10 +37,10 @@ function keptFiles(room: string) {
     /** A file is whole: it takes its name, and the place of an older one. @returns it */
     async finish(projectId: string, name: string): Promise<File> {
       const folder = await folderOf(projectId, true)
-      const made = await folder.getFileHandle(`${name}${unfinished}`)
+      const handle = await folder.getFileHandle(`${name}${unfinished}`)
       await folder.removeEntry(name).catch(() => {})
       // Not in every browser's types yet.
-      await (made as FileSystemFileHandle & { move(name: string): Promise<void> }).move(name)
+      await (handle as FileSystemFileHandle & { move(name: string): Promise<void> }).move(name)
       return (await folder.getFileHandle(name)).getFile()
     },
 

@@ -162,23 +162,23 @@ export async function loadProject(
   mayWrite = true,
 ): Promise<LoadedProject | null> {
   const { projects, clips, timelines, leftAside, putAside, steps, moreOfSteps, histories } = database
-  const of = <T>(table: Table<Owned<T>, [string, string]>) => table.where({ projectId }).toArray()
+  const rowsOf = <T>(table: Table<Owned<T>, [string, string]>) => table.where({ projectId }).toArray()
   return database.transaction(
     'rw',
     [projects, clips, timelines, leftAside, putAside, steps, moreOfSteps, histories],
     async () => {
       const [project, clipRows, timelineRows, leftRows, before] = await Promise.all([
         projects.get(projectId),
-        of(clips),
-        of(timelines),
-        of(leftAside),
+        rowsOf(clips),
+        rowsOf(timelines),
+        rowsOf(leftAside),
         putAside.where({ projectId }).toArray(),
       ])
       if (!project) return null
       const mended = mend({ project, clips: clipRows, timelines: timelineRows, leftAside: leftRows })
       if (!mended) return null
       const { doc } = mended
-      const fresh = mended.putAside.map((one): PutAsideRow => ({ ...one, projectId, at }))
+      const fresh = mended.putAside.map((putAside): PutAsideRow => ({ ...putAside, projectId, at }))
       if (fresh.length && mayWrite) {
         // What was put aside leaves its place, so that nothing stumbles over it again.
         for (const { what, row } of mended.putAside) {

@@ -20,7 +20,7 @@ import { readingService } from '../workers/services'
 import { useBackground } from './background'
 import { type SidingFile, useCard } from './card'
 import { type IncomingFile, useMedia } from './media'
-import { newId, now, useProject } from './project'
+import { newId, timeNow, useProject } from './project'
 import { useNumbered } from './numbered'
 import { type Arriving, readFiles } from './reading-files'
 import { useSplit } from './split'
@@ -173,9 +173,9 @@ export const useArrivals = defineStore('arrivals', () => {
     for (const { file, part, clip } of known)
       if (file.incoming) media.keepFile(projectId, part.id, file.incoming, clip.id)
     progress.read += known.length
-    const byKey = new Map(arriving.map((one) => [one.id, one]))
+    const byKey = new Map(arriving.map((arriving) => [arriving.id, arriving]))
     const arrivingOf = (key: string) => present(byKey.get(key), 'only what was asked for is answered')
-    const order = new Map(arriving.map((one, i) => [one.id, i]))
+    const order = new Map(arriving.map((arriving, i) => [arriving.id, i]))
     const answers: ReadAnswer[] = []
     let timer: ReturnType<typeof setTimeout> | null = null
     const fresh: string[] = []
@@ -184,17 +184,17 @@ export const useArrivals = defineStore('arrivals', () => {
       const begun = performance.now()
       // In the order asked for, as far as they came together.
       answers.sort((a, b) => (order.get(a.key) ?? 0) - (order.get(b.key) ?? 0))
-      const some = answers.splice(0, gulpOf(answers))
-      progress.read += some.length
-      progress.bytes += some.reduce((sum, { key }) => sum + arrivingOf(key).sizeBytes, 0)
-      const clips = some.filter(({ aside }) => !aside).map((a) => toClip(arrivingOf(a.key), a))
-      const aside = some.filter((answer) => answer.aside).map((a) => toAside(arrivingOf(a.key), a))
+      const readAnswers = answers.splice(0, gulpOf(answers))
+      progress.read += readAnswers.length
+      progress.bytes += readAnswers.reduce((sum, { key }) => sum + arrivingOf(key).sizeBytes, 0)
+      const clips = readAnswers.filter(({ aside }) => !aside).map((a) => toClip(arrivingOf(a.key), a))
+      const aside = readAnswers.filter((answer) => answer.aside).map((a) => toAside(arrivingOf(a.key), a))
       fresh.push(...list(projectId, clips, aside, arrivingOf, joins))
       // The page has as long for itself as the gulp took.
       if (answers.length > 0) timer = setTimeout(swallow, Math.max(shortestGulp, performance.now() - begun))
     }
-    const tell = (some: readonly ReadAnswer[]) => {
-      answers.push(...some)
+    const tell = (readAnswers: readonly ReadAnswer[]) => {
+      answers.push(...readAnswers)
       timer ??= setTimeout(swallow, shortestGulp)
     }
     try {
@@ -268,7 +268,7 @@ export const useArrivals = defineStore('arrivals', () => {
 
   function toClip(arriving: Arriving, { hash, result }: ReadAnswer): Clip {
     const { id, name, folder, sizeBytes, source } = arriving
-    return arrivedClip({ id, name, folder, sizeBytes, hash, source, arrivedAt: now() }, result)
+    return arrivedClip({ id, name, folder, sizeBytes, hash, source, arrivedAt: timeNow() }, result)
   }
 
   /** Reads a file as a clip, without listing it. */
@@ -279,7 +279,7 @@ export const useArrivals = defineStore('arrivals', () => {
   async function readOne(arriving: Arriving): Promise<Clip> {
     const answers: ReadAnswer[] = []
     const request = { key: arriving.id, place: placeOf(arriving), locator: arriving.locator }
-    const tell = proxy((some: readonly ReadAnswer[]) => void answers.push(...some))
+    const tell = proxy((readAnswers: readonly ReadAnswer[]) => void answers.push(...readAnswers))
     const service = readingService()
     await askFor(service, (id) => service.readAll(id, [request], tell))
     return toClip(arriving, present(answers[0], 'each file that is read is answered'))

@@ -54,8 +54,8 @@ export const useBackground = defineStore('background', () => {
       for (let clip = seenFirst(isMine); clip && isOpen(); clip = seenFirst(isMine))
         await make(projectId, clip)
     }
-    for (let made = 1; made > 0 && isOpen();) {
-      made = 0
+    for (let done = 1; done > 0 && isOpen();) {
+      done = 0
       await makeSeen()
       for (const [i, { id }] of project.clips.entries()) {
         // Whoever looks through thousands lets others have their turn.
@@ -64,7 +64,7 @@ export const useBackground = defineStore('background', () => {
         if (!isMine(clip)) continue
         if (!isOpen()) return
         await make(projectId, clip)
-        made++
+        done++
         await makeSeen()
       }
     }

@@ -27,7 +27,7 @@ import { sameSize } from '../core/picture/size'
 import { canDropFrame } from '../core/rate/timecode'
 import { equal } from '../core/rational/rational'
 import { nextTurn } from '../media/turns'
-import { newId, now, useProject } from './project'
+import { newId, timeNow, useProject } from './project'
 import { useTimelines } from './timelines'
 
 /** Carrying a cut to another format: what is wished, what each way costs, and the taking of one of them. */
@@ -74,7 +74,7 @@ export const useCarrying = defineStore('carrying', () => {
         keepPitch: keepPitch.value,
       },
   )
-  const making = (name: string) => ({ name, at: now(), newId })
+  const making = (name: string) => ({ name, at: timeNow(), newId })
   const nameFor = (way: CarryWay): string =>
     way === 'new-project'
       ? `${project.opened.project.name}, ${format.value ? formatName(format.value) : ''}`
@@ -94,11 +94,11 @@ export const useCarrying = defineStore('carrying', () => {
       .map((way) => carryPrice(project.opened, cut, way, wished, making(nameFor(way)), reason.value))
   })
 
-  function begin(of: Timeline, to: Format | null = null, setBy: SetBy = 'tried'): void {
-    timelineId.value = of.id
-    timelines.selectedId = of.id
+  function begin(timeline: Timeline, to: Format | null = null, setBy: SetBy = 'tried'): void {
+    timelineId.value = timeline.id
+    timelines.selectedId = timeline.id
     wanted.value = to && { format: to, setBy }
-    dropFrame.value = of.dropFrame
+    dropFrame.value = timeline.dropFrame
     askAnew()
   }
   /** What was chosen for one shape is no choice for the next. */
@@ -119,7 +119,7 @@ export const useCarrying = defineStore('carrying', () => {
     if (!cut || !wished) return null
     const to = formatName(wished.format)
     const copy = asCopy ? making(proposeName(project.opened, wished.format)) : null
-    const price = prices.value.find((one) => one.way === way)
+    const price = prices.value.find((price) => price.way === way)
     leave()
     if (way === 'new-project') return price ? project.takeOver(price.cut.doc) : null
     const [carried, label]: [CarriedCut, string] =
@@ -169,7 +169,7 @@ export const useCarrying = defineStore('carrying', () => {
     if (!wrong.value) return
     const { format: right, says } = wrong.value
     project.edit(`set the format right: ${formatName(right)}`, (doc) =>
-      setProjectFormat(doc, { at: now(), setBy: 'recommended', format: right, reason: says }),
+      setProjectFormat(doc, { at: timeNow(), setBy: 'recommended', format: right, reason: says }),
     )
   }
   const meanIt = () =>

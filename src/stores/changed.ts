@@ -13,7 +13,7 @@ import { useProject } from './project'
 /** A clip of which a file on the card holds something else by now, and these files. */
 export interface ChangedClip {
   readonly clip: Clip
-  readonly files: readonly { readonly of: Clip | ClipFile; readonly now: SidingFile }[]
+  readonly files: readonly { readonly file: Clip | ClipFile; readonly listed: SidingFile }[]
 }
 
 /** Files of the card that were replaced by other copies since they were read: noticed, and read again in their place. */
@@ -28,9 +28,9 @@ export const useChanged = defineStore('changed', () => {
     const onCard = new Map(card.files.map((file) => [file.id, file]))
     if (onCard.size === 0) return []
     return project.clips.flatMap((clip) => {
-      const files = (clip.parts.length ? clip.parts : [clip]).flatMap((of: Clip | ClipFile) => {
-        const now = of.source.kind === 'siding' ? onCard.get(of.source.id) : undefined
-        return now && isOther(of, now) ? [{ of, now }] : []
+      const files = (clip.parts.length ? clip.parts : [clip]).flatMap((file: Clip | ClipFile) => {
+        const listed = file.source.kind === 'siding' ? onCard.get(file.source.id) : undefined
+        return listed && isOther(file, listed) ? [{ file, listed }] : []
       })
       return files.length ? [{ clip, files }] : []
     })
@@ -38,18 +38,18 @@ export const useChanged = defineStore('changed', () => {
   const ids = computed(() => new Set(clips.value.map(({ clip }) => clip.id)))
   const isChanged = (clipId: string): boolean => ids.value.has(clipId)
   // One that is being copied anew has to rest first; until it does, nothing of it is looked at either.
-  const rested = computed(() => clips.value.filter(({ files }) => files.every(({ now }) => now.rests)))
+  const rested = computed(() => clips.value.filter(({ files }) => files.every(({ listed }) => listed.rests)))
 
-  watch(clips, (now, before = []) => {
+  watch(clips, (changedClips, before = []) => {
     for (const { clip, files } of before) {
-      for (const { of } of files) media.changed.delete(of.id)
+      for (const { file } of files) media.changed.delete(file.id)
       media.missing.delete(clip.id)
     }
-    for (const { clip, files } of now) {
-      for (const { of } of files) media.changed.add(of.id)
+    for (const { clip, files } of changedClips) {
+      for (const { file } of files) media.changed.add(file.id)
       media.missing.add(clip.id)
     }
-    if (now.length < before.length) void useBackground().work()
+    if (changedClips.length < before.length) void useBackground().work()
   })
 
   /** Reads the changed files again: each clip keeps its name, its corrections and its placements. One step. */
@@ -61,7 +61,7 @@ export const useChanged = defineStore('changed', () => {
     try {
       const fresh = new Map<string, Clip>()
       for (const { files } of concerned)
-        for (const { of, now } of files) fresh.set(of.id, await arrivals.readOfCard(now))
+        for (const { file, listed } of files) fresh.set(file.id, await arrivals.readOfCard(listed))
       if (project.doc?.project.id !== projectId) return
       project.edit(`read ${counted(concerned.length, 'changed file')} again`, (doc) => {
         for (const { clip } of concerned) {
@@ -81,7 +81,7 @@ export const useChanged = defineStore('changed', () => {
 })
 
 /** Whether a file on the card is another copy than the one that was read. */
-function isOther({ sizeBytes, source }: Clip | ClipFile, now: SidingFile): boolean {
+function isOther({ sizeBytes, source }: Clip | ClipFile, listed: SidingFile): boolean {
   const read = source.kind === 'siding' ? source.modifiedAt : undefined
-  return read === undefined ? now.rests && now.sizeBytes !== sizeBytes : now.modifiedAt !== read
+  return read === undefined ? listed.rests && listed.sizeBytes !== sizeBytes : listed.modifiedAt !== read
 }

@@ -60,23 +60,23 @@ export const useDispatching = defineStore('dispatching', () => {
     })
   }
   function copy(): void {
-    const one = stored.value
-    if (!one) return
+    const deliverable = stored.value
+    if (!deliverable) return
     const id = newId()
-    project.edit(`deliver ${one.name} once more`, (doc) => {
+    project.edit(`deliver ${deliverable.name} once more`, (doc) => {
       doc.project.deliverables.push({
-        ...one,
+        ...deliverable,
         id,
-        name: nameFor(one.name),
+        name: nameFor(deliverable.name),
         proof: null,
       })
     })
     selectedId.value = id
   }
   function remove(id: string): void {
-    const one = all.value.find((deliverable) => deliverable.id === id)
-    if (!one) return
-    project.edit(`do not deliver ${one.name}`, (doc) => {
+    const chosen = all.value.find((deliverable) => deliverable.id === id)
+    if (!chosen) return
+    project.edit(`do not deliver ${chosen.name}`, (doc) => {
       doc.project.deliverables = doc.project.deliverables.filter((deliverable) => deliverable.id !== id)
     })
   }

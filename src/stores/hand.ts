@@ -30,7 +30,7 @@ export const useHand = defineStore('hand', () => {
   const all = computed(() => (timelines.current ? placementsIn(timelines.current) : []))
   const placements = computed(() => all.value.filter(({ id }) => selectedIds.value.has(id)))
   /** The only one in hand, of a picture with its sound the picture; null where none or several are. */
-  const one = computed<Placement | null>(() => {
+  const only = computed<Placement | null>(() => {
     const [first, ...rest] = placements.value
     return first && rest.every(({ pairId }) => pairId !== null && pairId === first.pairId) ? first : null
   })
@@ -87,13 +87,13 @@ export const useHand = defineStore('hand', () => {
     playhead.value = 0
   })
   watch(length, () => goTo(playhead.value))
-  watch(all, (now) => {
-    const there = new Set(now.map(({ id }) => id))
+  watch(all, (present) => {
+    const there = new Set(present.map(({ id }) => id))
     if ([...selectedIds.value].some((id) => !there.has(id)))
       select([...selectedIds.value].filter((id) => there.has(id)))
   })
-  watch(placements, (now, before) => {
-    if (now.map(({ id }) => id).join() === before.map(({ id }) => id).join()) return
+  watch(placements, (present, before) => {
+    if (present.map(({ id }) => id).join() === before.map(({ id }) => id).join()) return
     pointedAt.value = null
     lastPointedAt = null
     heldBeside.value = null
@@ -107,7 +107,7 @@ export const useHand = defineStore('hand', () => {
     tried,
     all,
     placements,
-    one,
+    only,
     length,
     stretch,
     shown,

@@ -53,7 +53,11 @@ interface OpenDocument<Doc> {
   /** Why it could not; null where nothing is owed. */
   trouble: string | null
   /** Its history, while it is not open. */
-  left: { readonly done: readonly HistoryStep[]; readonly undone: readonly HistoryStep[]; readonly before: number } | null
+  left: {
+    readonly done: readonly HistoryStep[]
+    readonly undone: readonly HistoryStep[]
+    readonly before: number
+  } | null
 }
 
 /** More changes than these that wait are written together: whole steps, one transaction. */
@@ -154,8 +158,8 @@ export function useHistory<Doc extends object>(
       const taken = account.waiting.splice(0, count)
       const last = taken.at(-1)
       const due = {
-        patches: [...account.owed.patches, ...taken.flatMap((one) => one.patches)],
-        journal: [...account.owed.journal, ...taken.flatMap((one) => one.journal)],
+        patches: [...account.owed.patches, ...taken.flatMap((write) => write.patches)],
+        journal: [...account.owed.journal, ...taken.flatMap((write) => write.journal)],
       }
       try {
         // It was written along with what waited before it.
@@ -281,7 +285,11 @@ export function useHistory<Doc extends object>(
       persist(current, doc.value, [], [{ position: position.value, put: null, dropsLater: true }])
   }
 
-  function open(account: OpenDocument<Doc> | null, onlyToRead: boolean, past: OpenDocument<Doc>['left']): void {
+  function open(
+    account: OpenDocument<Doc> | null,
+    onlyToRead: boolean,
+    past: OpenDocument<Doc>['left'],
+  ): void {
     if (current) current.left = { done: done.value, undone: undone.value, before: before.value }
     current = account
     if (account) accounts.add(account)
@@ -311,7 +319,9 @@ export function useHistory<Doc extends object>(
 
   /** Opens a document again that was left with something owed, as it was left. @returns false where it was not */
   function resume(isIt: (doc: Doc) => boolean): boolean {
-    const account = [...accounts].find((one) => one !== current && one.trouble !== null && isIt(one.doc))
+    const account = [...accounts].find(
+      (document) => document !== current && document.trouble !== null && isIt(document.doc),
+    )
     if (account) open(account, false, account.left)
     return account !== undefined
   }

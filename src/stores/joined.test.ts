@@ -18,15 +18,15 @@ const cut = (): Cut => ({
 
 /** Every recipe applied one after the other, with the patches of all of them, forward and back. */
 function made(recipes: readonly ((draft: Cut) => void)[]) {
-  let now = cut()
+  let edited = cut()
   let [patches, inverse]: [Patch[], Patch[]] = [[], []]
   for (const recipe of recipes) {
-    const [next, forward, back] = produceWithPatches(now, recipe)
-    now = next
+    const [next, forward, back] = produceWithPatches(edited, recipe)
+    edited = next
     patches = [...patches, ...forward]
     inverse = [...back, ...inverse]
   }
-  return { now, patches, inverse }
+  return { edited, patches, inverse }
 }
 
 describe('patches of steps that were joined', () => {
@@ -35,11 +35,11 @@ describe('patches of steps that were joined', () => {
       draft.takes[1]!.start = 6 + i
       if (i % 2) draft.takes[0]!.length = i
     })
-    const { now, patches, inverse } = made(moves)
+    const { edited, patches, inverse } = made(moves)
     expect(patches.length).toBe(1500)
     expect(joined(patches).length).toBe(2)
-    expect(applyPatches(cut(), joined(patches))).toEqual(now)
-    expect(applyPatches(now, joined(inverse))).toEqual(cut())
+    expect(applyPatches(cut(), joined(patches))).toEqual(edited)
+    expect(applyPatches(edited, joined(inverse))).toEqual(cut())
   })
 
   it('do the same, whatever was done', () => {
@@ -59,9 +59,9 @@ describe('patches of steps that were joined', () => {
       // Some runs only replace: those are the ones that grow shorter.
       const from = run % 2 ? 0 : 3
       const recipes = Array.from({ length: 12 }, () => kinds[from + random(kinds.length - from)]!)
-      const { now, patches, inverse } = made(recipes)
-      expect(applyPatches(cut(), joined(patches))).toEqual(now)
-      expect(applyPatches(now, joined(inverse))).toEqual(cut())
+      const { edited, patches, inverse } = made(recipes)
+      expect(applyPatches(cut(), joined(patches))).toEqual(edited)
+      expect(applyPatches(edited, joined(inverse))).toEqual(cut())
     }
   })
 })

@@ -18,6 +18,6 @@ export function joined(patches: Patch[]): Patch[] {
   if (last.size === patches.length) return patches
   // What lies within something that is replaced as a whole depends on the order.
   const isWithin = ({ path }: Patch) => path.some((_, i) => last.has(placeOf(path.slice(0, i))))
-  const some = [...last.values()]
-  return some.some(isWithin) ? patches : some
+  const kept = [...last.values()]
+  return kept.some(isWithin) ? patches : kept
 }

@@ -6,7 +6,7 @@ import { type Room, type StorageState, askToKeep, roomNow, watchState } from '..
 export const useKeeping = defineStore('keeping', () => {
   const state = ref<StorageState>('open')
   const room = shallowRef<Room | null>(null)
-  watchState((now) => (state.value = now))
+  watchState((storageState) => (state.value = storageState))
 
   async function measure(): Promise<void> {
     room.value = await roomNow().catch(() => null)

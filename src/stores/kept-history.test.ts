@@ -115,18 +115,18 @@ describe('whatever is joined, undone and done again', () => {
       fc.asyncProperty(fc.array(deed, { maxLength: 25 }), async (deeds) => {
         await Promise.all(database.tables.map((table) => table.clear()))
         const { history, again } = await opened()
-        for (const one of deeds) {
-          if (one.does === 'edit') history.edit('name', name(one.text), one.joins)
-          else if (one.does === 'take in')
+        for (const deed of deeds) {
+          if (deed.does === 'edit') history.edit('name', name(deed.text), deed.joins)
+          else if (deed.does === 'take in')
             history.edit(
               'take in',
               (doc) => {
                 takeIn(doc, [aVideo(`c${Object.keys(doc.clips).length}`, '1920x1080@25p', 1)])
               },
-              one.joins,
+              deed.joins,
             )
-          else if (one.does === 'drop') history.takeBack('x')
-          else await history[one.does]()
+          else if (deed.does === 'drop') history.takeBack('x')
+          else await history[deed.does]()
         }
         const reopened = await again()
         expect(reopened.lines.value).toEqual(history.lines.value)

@@ -161,6 +161,6 @@ const only = (timeline: Timeline, id: string): Timeline => ({
   tracks: timeline.tracks.map((track) => ({
     ...track,
     muted: false,
-    placements: track.placements.filter((one) => one.id === id),
+    placements: track.placements.filter((placement) => placement.id === id),
   })),
 })

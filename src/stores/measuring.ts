@@ -94,7 +94,9 @@ export const useMeasuring = defineStore('measuring', () => {
     current.value = [...current.value, { id: clip.id, name: clip.name, frames: 0, wanted: 0 }]
     count()
     const seen = proxy(async (frames: number, wanted: number) => {
-      current.value = current.value.map((one) => (one.id === clip.id ? { ...one, frames, wanted } : one))
+      current.value = current.value.map((entry) =>
+        entry.id === clip.id ? { ...entry, frames, wanted } : entry,
+      )
       await until(isHeld).toBe(false)
     })
     try {
@@ -167,7 +169,9 @@ export const useMeasuring = defineStore('measuring', () => {
 
   /** Holds measuring still while something plays, as long as the caller's scope lasts. */
   function holdWhile(playing: Ref<boolean>): void {
-    watch(playing, (now) => (now ? players.add(playing) : players.delete(playing)), { immediate: true })
+    watch(playing, (isPlaying) => (isPlaying ? players.add(playing) : players.delete(playing)), {
+      immediate: true,
+    })
     onScopeDispose(() => players.delete(playing))
   }
 

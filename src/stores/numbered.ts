@@ -14,7 +14,7 @@ import { picturesToRead } from '../core/reading/numbered/facts'
 import type { ReadAnswer } from '../workers/reading.worker'
 import { usePreferences } from './preferences'
 import { useMedia } from './media'
-import { newId, now, useProject } from './project'
+import { newId, timeNow, useProject } from './project'
 import { type Arriving, readFiles } from './reading-files'
 
 /** A numbered picture on its way in. */
@@ -37,7 +37,9 @@ export const useNumbered = defineStore('numbered', () => {
     const looked = new Map<string, ReadAnswer>()
     const sizes = pictures.map(({ file }) => file.sizeBytes)
     const files = picturesToRead(sizes).flatMap((i) => pictures[i]?.file ?? [])
-    await readFiles(files, signal, (some) => some.forEach((answer) => looked.set(answer.key, answer)))
+    await readFiles(files, signal, (readAnswers) =>
+      readAnswers.forEach((answer) => looked.set(answer.key, answer)),
+    )
     return looked
   }
   const numberedFiles = (
@@ -45,7 +47,7 @@ export const useNumbered = defineStore('numbered', () => {
     looked: ReadonlyMap<string, ReadAnswer>,
   ): NumberedFile[] =>
     pictures.map(({ file: { id, name, folder, sizeBytes, source }, number }) => ({
-      file: { id, name, folder, sizeBytes, source, hash: looked.get(id)?.hash ?? null, arrivedAt: now() },
+      file: { id, name, folder, sizeBytes, source, hash: looked.get(id)?.hash ?? null, arrivedAt: timeNow() },
       number,
       result: looked.get(id)?.result ?? null,
     }))
@@ -64,12 +66,12 @@ export const useNumbered = defineStore('numbered', () => {
     const looked = await lookInto(pictures, signal)
     if (signal.aborted || project.doc?.project.id !== projectId) return false
     const files = numberedFiles(pictures, looked)
-    const made = clip ? lengthened(clip, files) : numberedClip(files, newId(), proposedRate.value)
-    if (!made) return false
+    const joined = clip ? lengthened(clip, files) : numberedClip(files, newId(), proposedRate.value)
+    if (!joined) return false
     for (const { file } of pictures)
-      if (file.incoming) media.keepFile(projectId, file.id, file.incoming, made.clip.id)
-    project.edit('take in clips', (doc) => list(doc, made, clip), joins)
-    if (!clip && !made.isRateStated) askRate(projectId, made.clip.id)
+      if (file.incoming) media.keepFile(projectId, file.id, file.incoming, joined.clip.id)
+    project.edit('take in clips', (doc) => list(doc, joined, clip), joins)
+    if (!clip && !joined.isRateStated) askRate(projectId, joined.clip.id)
     return true
   }
 
@@ -97,7 +99,7 @@ export const useNumbered = defineStore('numbered', () => {
     })
   })
   const askRate = (projectId: string, id: string) => (unasked.value = [...unasked.value, { projectId, id }])
-  const answered = (id: string) => (unasked.value = unasked.value.filter((one) => one.id !== id))
+  const answered = (id: string) => (unasked.value = unasked.value.filter((series) => series.id !== id))
 
   /** The editor's word on the rate of numbered pictures that state none. */
   function setRate(clip: Clip, rate: Rate): void {

@@ -169,11 +169,11 @@ export const usePlaying = defineStore('playing', () => {
     state.value = 'playing'
     const said = lost.length ? `${lost.join(', ')}: not at hand` : null
     try {
-      const withLost = (now: Achieved): Achieved => ({ ...now, trouble: now.trouble ?? said })
-      const tell = proxy((now: Achieved) => {
+      const withLost = (achieved: Achieved): Achieved => ({ ...achieved, trouble: achieved.trouble ?? said })
+      const tell = proxy((report: Achieved) => {
         if (signal.aborted) return
-        achieved.value = withLost(now)
-        hand.goTo(now.frame)
+        achieved.value = withLost(report)
+        hand.goTo(report.frame)
       })
       achieved.value = withLost(await askFor(service, (id) => service.run(id, startAt, tell), signal))
       // What was played to its end stands there, also where its last frames came too late to be shown.

@@ -1,7 +1,12 @@
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import type { Deliverable } from '../core/model/deliverable'
-import { type Preferences, type OwnFormat, type OwnProfile, defaultPreferences } from '../core/model/preferences'
+import {
+  type Preferences,
+  type OwnFormat,
+  type OwnProfile,
+  defaultPreferences,
+} from '../core/model/preferences'
 import type { Opened } from '../core/stored/envelope'
 import { type NamedFormat, readFormatFile, writeFormatFile } from '../core/stored/format-file'
 import { type NamedProfile, readProfileFile, writeProfileFile } from '../core/stored/profile-file'
@@ -29,7 +34,10 @@ export const usePreferences = defineStore('habits', () => {
   const ownProfiles = computed<readonly OwnProfile[]>(() => habits.value.ownProfiles)
   const ownFormats = computed<readonly OwnFormat[]>(() => habits.value.ownFormats)
 
-  const set = <Name extends 'mains' | 'onMismatch' | 'shape' | 'rate'>(name: Name, value: Preferences[Name]) =>
+  const set = <Name extends 'mains' | 'onMismatch' | 'shape' | 'rate'>(
+    name: Name,
+    value: Preferences[Name],
+  ) =>
     edit(
       `set ${name === 'onMismatch' ? 'what a mismatch does' : name}`,
       (draft) => void (draft[name] = value),
@@ -100,7 +108,7 @@ export const usePreferences = defineStore('habits', () => {
   }
   const renameProfile = (id: string, name: string) =>
     edit(`call a profile ${name}`, (draft) => {
-      const own = draft.ownProfiles.find((one) => one.id === id)
+      const own = draft.ownProfiles.find((profile) => profile.id === id)
       if (own) own.name = name
     })
   const dropProfile = (id: string) =>

@@ -20,7 +20,7 @@ import { useHistory } from './history'
 import { useWriting } from './writing'
 
 export const newId = (): string => crypto.randomUUID().slice(0, 13)
-export const now = (): string => new Date().toISOString()
+export const timeNow = (): string => new Date().toISOString()
 
 /** The open project: its document, every edit of it, undo and redo, and its way into storage. */
 export const useProject = defineStore('project', () => {
@@ -43,7 +43,7 @@ export const useProject = defineStore('project', () => {
         draft,
         patches.flatMap(({ path: [part, id] }) => (part === 'clips' && id !== undefined ? String(id) : [])),
       ),
-    now,
+    timeNow,
     (changed, patches, journal) => writing.writeAhead(changed.project.id, { patches, journal }),
     (before, recipe) => change(before, recipe, newId),
   )
@@ -52,7 +52,7 @@ export const useProject = defineStore('project', () => {
   const putAside = shallowRef<readonly PutAsideRow[]>([])
   const writing = useWriting({
     id: () => doc.value?.project.id ?? null,
-    owing: () => history.unsaved.value.map((one) => one.doc.project.id),
+    owing: () => history.unsaved.value.map((document) => document.doc.project.id),
     readOnly: history.readOnly,
     trouble: history.trouble,
     settled,
@@ -60,7 +60,7 @@ export const useProject = defineStore('project', () => {
     readAgain,
   })
   async function readAgain(id: string, mayWrite: boolean): Promise<void> {
-    const loaded = await loadOffPage(id, now(), mayWrite)
+    const loaded = await loadOffPage(id, timeNow(), mayWrite)
     if (!loaded || doc.value?.project.id !== id) return
     showLoaded(loaded, mayWrite)
   }
@@ -86,7 +86,7 @@ export const useProject = defineStore('project', () => {
     // What could not be written is only here: it is opened as it was left.
     if (resume(({ project }) => project.id === id)) return true
     const mayWrite = await writing.takeLeave(id)
-    const loaded = await loadOffPage(id, now(), mayWrite)
+    const loaded = await loadOffPage(id, timeNow(), mayWrite)
     if (loaded) showLoaded(loaded, mayWrite)
     else show(null)
     if (!loaded) writing.giveBack()
@@ -103,16 +103,16 @@ export const useProject = defineStore('project', () => {
   }
 
   /** Opens a project that takes another one over: its pictures, and leave to open its files, go along. @returns its id */
-  async function takeOver(made: Doc): Promise<string> {
+  async function takeOver(copy: Doc): Promise<string> {
     const from = doc.value?.project.id
-    if (from) await copyMedia(from, made.project.id)
-    await begun(made)
-    return made.project.id
+    if (from) await copyMedia(from, copy.project.id)
+    await begun(copy)
+    return copy.project.id
   }
 
   /** Makes a project as it was begun, and opens it. @returns its id */
   async function create(beginning: Beginning): Promise<string> {
-    const created = begin(newId(), now(), beginning)
+    const created = begin(newId(), timeNow(), beginning)
     await begun(created)
     return created.project.id
   }
@@ -123,7 +123,7 @@ export const useProject = defineStore('project', () => {
    */
   async function importFile(file: File): Promise<{ id: string } | { error: string }> {
     await settled()
-    const taken = await takeInOffPage(file, newId(), now(), thisTab).catch(() => inMemory(file))
+    const taken = await takeInOffPage(file, newId(), timeNow(), thisTab).catch(() => inMemory(file))
     if ('error' in taken) return { error: `${file.name}: ${taken.error}` }
     await open(taken.id)
     return taken
@@ -137,7 +137,7 @@ export const useProject = defineStore('project', () => {
     return { id: result.doc.project.id }
   }
   /** The open project as a file, or another document. */
-  const exportFile = (of = doc.value): string => (of ? writeProjectFile(of) : '')
+  const exportFile = (document = doc.value): string => (document ? writeProjectFile(document) : '')
 
   /** Lets go of a project that is to be deleted, unless another tab writes it. @returns whether it is let go */
   async function putAway(id: string): Promise<boolean> {

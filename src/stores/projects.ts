@@ -18,7 +18,7 @@ import {
 import { thisTab } from '../storage/tabs'
 import { storageError } from '../storage/error'
 import { loadOffPage } from '../workers/loading'
-import { newId, now, useProject } from './project'
+import { newId, timeNow, useProject } from './project'
 
 /** A project of a backup beside what is here of it. */
 export interface Restorable {
@@ -72,7 +72,7 @@ export const useProjects = defineStore('projects', () => {
   const duplicate = (id: string, name: string) =>
     attempt(async () => {
       await project.settled()
-      await duplicateProject(id, newId(), `${name}, copy`, now())
+      await duplicateProject(id, newId(), `${name}, copy`, timeNow())
     })
   /** Puts a project away; until this page closes it can be brought back. */
   const remove = (id: string, name: string) =>
@@ -80,7 +80,7 @@ export const useProjects = defineStore('projects', () => {
       if (!(await project.putAway(id)))
         return void (trouble.value = 'Another tab has this project open: close it there first.')
       void whileNobodyElse(`deleted ${id}`, () => new Promise(() => {}))
-      await markDeleted(id, now())
+      await markDeleted(id, timeNow())
       deleted.value = { id, name }
     })
   const bringBack = () =>
@@ -98,20 +98,20 @@ export const useProjects = defineStore('projects', () => {
       .filter(({ reading }) => reading?.kind === 'video')
       .reduce((sum, { reading }) => sum + (reading?.durationSec ?? 0), 0)
     const bytes = clips.reduce((sum, { sizeBytes }) => sum + sizeBytes, 0)
-    await noteOpening({ projectId: doc.project.id, openedAt: now(), seconds, bytes }).catch(() => {})
+    await noteOpening({ projectId: doc.project.id, openedAt: timeNow(), seconds, bytes }).catch(() => {})
   }
 
   async function kept(ids: readonly string[]): Promise<Doc[]> {
     await project.settled()
     const docs: Doc[] = []
     for (const id of ids) {
-      const loaded = await loadOffPage(id, now(), false)
+      const loaded = await loadOffPage(id, timeNow(), false)
       if (loaded) docs.push(loaded.doc)
     }
     return docs
   }
   /** Some projects, or all, as one file. */
-  const backUp = async (ids: readonly string[]): Promise<string> => writeBackup(await kept(ids), now())
+  const backUp = async (ids: readonly string[]): Promise<string> => writeBackup(await kept(ids), timeNow())
 
   /** What is in a backup, beside what is here. */
   async function open(file: File): Promise<Restorable[]> {
@@ -124,25 +124,32 @@ export const useProjects = defineStore('projects', () => {
     }
     return Promise.all(read.projects.map(beside))
   }
-  async function beside(one: BackedUp): Promise<Restorable> {
-    if (!one.ok) return { project: one, name: 'a project', state: 'unreadable', says: [one.error] }
-    const { name, id } = one.doc.project
-    const here = (await loadOffPage(id, now(), false))?.doc
+  async function beside(projectFileResult: BackedUp): Promise<Restorable> {
+    if (!projectFileResult.ok)
+      return {
+        project: projectFileResult,
+        name: 'a project',
+        state: 'unreadable',
+        says: [projectFileResult.error],
+      }
+    const { name, id } = projectFileResult.doc.project
+    const here = (await loadOffPage(id, timeNow(), false))?.doc
     if (!here || (await deletedProjects()).includes(id))
-      return { project: one, name, state: 'not-here', says: [] }
-    const same = writeProjectFile(here) === writeProjectFile(one.doc)
-    const says = same ? [] : differencesBetween(here, one.doc)
+      return { project: projectFileResult, name, state: 'not-here', says: [] }
+    const same = writeProjectFile(here) === writeProjectFile(projectFileResult.doc)
+    const says = same ? [] : differencesBetween(here, projectFileResult.doc)
     return {
-      project: one,
+      project: projectFileResult,
       name,
       state: same ? 'same' : 'differs',
       says: same || says.length ? says : ['facts of clips'],
     }
   }
   /** Takes projects of a backup in, each as one of its own: nothing here is overwritten. */
-  const restore = (some: readonly Restorable[]) =>
+  const restore = (restorables: readonly Restorable[]) =>
     attempt(async () => {
-      for (const { project: one } of some) if (one.ok) await takeInProject(one, newId(), now(), thisTab)
+      for (const { project: projectFileResult } of restorables)
+        if (projectFileResult.ok) await takeInProject(projectFileResult, newId(), timeNow(), thisTab)
     })
 
   /** The folder that backups go to by themselves, and how that stands. */
@@ -168,7 +175,7 @@ export const useProjects = defineStore('projects', () => {
     const { doc } = project
     if (!doc || !folder.value || folderStands.value !== 'ready' || doc === backedUp) return
     try {
-      lastBackup.value = await writeBackupInto(folder.value, doc.project, writeProjectFile(doc), now())
+      lastBackup.value = await writeBackupInto(folder.value, doc.project, writeProjectFile(doc), timeNow())
       backedUp = doc
     } catch (error) {
       trouble.value = `The backup could not be written. ${storageError(error)}`

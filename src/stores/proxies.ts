@@ -22,7 +22,7 @@ import { useProject } from './project'
 export interface ProxyInWork {
   readonly clip: Clip
   readonly frames: number
-  readonly of: number
+  readonly total: number
 }
 
 const ending = '.mp4'
@@ -34,7 +34,7 @@ export const useProxies = defineStore('proxies', () => {
   const project = useProject()
   const media = useMedia()
   /** By the name of the file. */
-  const made = shallowReactive(new Map<string, File>())
+  const proxyFiles = shallowReactive(new Map<string, File>())
   /** Frames a second that were decoded of a clip, by what it holds. */
   const paces = reactive(new Map<string, number>())
   const troubles = reactive(new Map<string, string>())
@@ -42,7 +42,7 @@ export const useProxies = defineStore('proxies', () => {
   const plays = ref(true)
   const inWork = ref<ProxyInWork | null>(null)
   const waiting = ref(0)
-  const bytes = computed(() => [...made.values()].reduce((sum, { size }) => sum + size, 0))
+  const bytes = computed(() => [...proxyFiles.values()].reduce((sum, { size }) => sum + size, 0))
   let stop = new AbortController()
   let line: Promise<unknown> = Promise.resolve()
 
@@ -50,20 +50,21 @@ export const useProxies = defineStore('proxies', () => {
     () => project.doc?.project.id,
     async (id) => {
       stop.abort()
-      made.clear()
+      proxyFiles.clear()
       troubles.clear()
       if (!id) return
       const { whole } = await keptProxies.find(id).catch(() => ({ whole: [] }))
-      if (project.doc?.project.id === id) for (const { name, file } of whole) made.set(name, file)
+      if (project.doc?.project.id === id) for (const { name, file } of whole) proxyFiles.set(name, file)
     },
     { immediate: true },
   )
 
-  const weight = (clip: Clip): Weight | null => playingWeightOf(clip.reading, paces.get(contentKey(clip)) ?? null)
-  const has = (clip: Clip): boolean => filesOf(clip).every((file) => made.has(nameOf(file)))
+  const weight = (clip: Clip): Weight | null =>
+    playingWeightOf(clip.reading, paces.get(contentKey(clip)) ?? null)
+  const has = (clip: Clip): boolean => filesOf(clip).every((file) => proxyFiles.has(nameOf(file)))
   /** Bytes of a clip's proxies. */
   const sizeOf = (clip: Clip): number =>
-    filesOf(clip).reduce((sum, file) => sum + (made.get(nameOf(file))?.size ?? 0), 0)
+    filesOf(clip).reduce((sum, file) => sum + (proxyFiles.get(nameOf(file))?.size ?? 0), 0)
   /** Why a clip has none; null where nothing speaks against it. */
   const speaksAgainst = (clip: Clip): string | null =>
     clip.reading?.video?.alpha
@@ -100,15 +101,15 @@ export const useProxies = defineStore('proxies', () => {
       const name = nameOf(file)
       const kind = kindOf(clip, clip.parts.length ? file : undefined)
       const locator = await media.locate(file)
-      if (made.has(name) || !kind) continue
+      if (proxyFiles.has(name) || !kind) continue
       if (!locator) throw new Error(`${file.name} is not at hand: take the file in again.`)
-      const tell = proxy((frames: number, of: number) => void (inWork.value = { clip, frames, of }))
-      inWork.value = { clip, frames: 0, of: countOf(kind.steps) }
+      const tell = proxy((frames: number, total: number) => void (inWork.value = { clip, frames, total }))
+      inWork.value = { clip, frames: 0, total: countOf(kind.steps) }
       try {
         const into = await keptProxies.begin(projectId, name)
         const service = proxyService()
         await askFor(service, (id) => service.make(id, locator, kind, hasFields, into, tell), signal)
-        made.set(name, await keptProxies.finish(projectId, name))
+        proxyFiles.set(name, await keptProxies.finish(projectId, name))
       } catch (error) {
         await keptProxies.dropUnfinished(projectId, name)
         throw error
@@ -120,7 +121,7 @@ export const useProxies = defineStore('proxies', () => {
   /** Throws all of them away. */
   async function throwAway(): Promise<void> {
     end()
-    made.clear()
+    proxyFiles.clear()
     const id = project.doc?.project.id
     if (id) await keptProxies.dropAll(id)
   }
@@ -145,7 +146,7 @@ export const useProxies = defineStore('proxies', () => {
     const files: DecodableFile[] = []
     let first = 0
     for (const part of filesOf(clip)) {
-      const file = made.get(nameOf(part))
+      const file = proxyFiles.get(nameOf(part))
       const own = kindOf(clip, clip.parts.length ? part : undefined)
       if (!file || !own) return null
       const locator = { kind: 'file', file } as const

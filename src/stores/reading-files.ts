@@ -21,7 +21,7 @@ export interface Arriving {
 export async function readFiles(
   files: readonly Arriving[],
   signal: AbortSignal,
-  tell: (some: readonly ReadAnswer[]) => void,
+  tell: (readAnswers: readonly ReadAnswer[]) => void,
 ): Promise<void> {
   if (files.length === 0) return
   const requests = files.map(({ id, name, folder, locator }) => ({

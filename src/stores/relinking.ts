@@ -75,8 +75,8 @@ export const useRelinking = defineStore('relinking', () => {
     Object.assign(progress, { running: true, offered: offered.length, worth: worth.length, hashed: 0 })
     try {
       const locators = worth.flatMap((i) => {
-        const one = incoming[i]
-        return one ? [{ kind: 'file' as const, file: one.file }] : []
+        const incomingFile = incoming[i]
+        return incomingFile ? [{ kind: 'file' as const, file: incomingFile.file }] : []
       })
       const tell = proxy((done: number) => void (progress.hashed = done))
       const service = readingService()
@@ -94,20 +94,20 @@ export const useRelinking = defineStore('relinking', () => {
   function link(projectId: string, { found, changed, notThere }: Refound, incoming: readonly IncomingFile[]) {
     // A clip of several files is at hand once all of them are.
     const lacking = new Set([
-      ...changed.map((one) => one.sought.clipId),
-      ...notThere.map((one) => one.clipId),
+      ...changed.map((refound) => refound.sought.clipId),
+      ...notThere.map((soughtFile) => soughtFile.clipId),
     ])
     for (const { sought: file, offered } of found) {
-      const one = incoming[offered]
-      if (one) media.keepFile(projectId, file.fileId, one, file.clipId)
+      const incomingFile = incoming[offered]
+      if (incomingFile) media.keepFile(projectId, file.fileId, incomingFile, file.clipId)
     }
     for (const clipId of lacking) media.missing.add(clipId)
     result.value = {
       found: found.length,
       renamed: found.filter(({ renamed }) => renamed).length,
       changed: changed.flatMap(({ sought: file, offered }) => {
-        const one = incoming[offered]
-        return one ? [{ sought: file, incoming: one }] : []
+        const incomingFile = incoming[offered]
+        return incomingFile ? [{ sought: file, incoming: incomingFile }] : []
       }),
       notThere,
     }

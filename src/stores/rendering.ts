@@ -23,7 +23,7 @@ import { storageError } from '../storage/error'
 import { askFor } from '../workers/job'
 import { renderService } from '../workers/services'
 import { useMedia } from './media'
-import { newId, now, useProject } from './project'
+import { newId, timeNow, useProject } from './project'
 import { useSounds } from './sounds'
 
 /** A whole file; what there is to say of its making is null where it was made elsewhere. */
@@ -42,7 +42,7 @@ export interface QueuedRender {
   readonly progress: RenderProgress | null
   /** Why there is no file. */
   readonly why: string | null
-  readonly made: RenderedFile | null
+  readonly file: RenderedFile | null
   /** What was found in the file; null while it was not read back. */
   readonly proof: Proof | null
 }
@@ -64,7 +64,7 @@ export const useRendering = defineStore('rendering', () => {
   )
 
   function change(id: string, what: Partial<QueuedRender>): void {
-    queue.value = queue.value.map((one) => (one.id === id ? { ...one, ...what } : one))
+    queue.value = queue.value.map((queued) => (queued.id === id ? { ...queued, ...what } : queued))
   }
   const ends = new Map<string, AbortController>()
   let line: Promise<void> = Promise.resolve()
@@ -105,7 +105,7 @@ export const useRendering = defineStore('rendering', () => {
   }
 
   /** Puts a deliverable into the queue, in the place of what is over of it. */
-  function queued(wanted: Deliverable, made: RenderedFile | null) {
+  function queued(wanted: Deliverable, renderedFile: RenderedFile | null) {
     const deliverable = wrapped(wanted)
     const id = newId()
     const { doc } = project
@@ -115,15 +115,15 @@ export const useRendering = defineStore('rendering', () => {
       id,
       projectId: doc.project.id,
       deliverable,
-      fileName: made?.file.name ?? fileFor(deliverable),
+      fileName: renderedFile?.file.name ?? fileFor(deliverable),
       state: 'waits',
       progress: null,
       why: null,
-      made,
+      file: renderedFile,
       proof: null,
     }
     queue.value = [
-      ...queue.value.filter((one) => one.deliverable.id !== wanted.id || one.state === 'renders'),
+      ...queue.value.filter((queued) => queued.deliverable.id !== wanted.id || queued.state === 'renders'),
       entry,
     ]
     const end = new AbortController()
@@ -149,13 +149,13 @@ export const useRendering = defineStore('rendering', () => {
         signal,
       )
       const whole = await keptRenders.finish(projectId, fileName)
-      const made = folder.value ? await putInto(folder.value, projectId, fileName, whole, signal) : whole
-      change(id, { state: 'proves', made: { file: made, rendered }, progress: null })
+      const written = folder.value ? await putInto(folder.value, projectId, fileName, whole, signal) : whole
+      change(id, { state: 'proves', file: { file: written, rendered }, progress: null })
       plans.set(id, plan)
       await prove(id, false, signal)
     } catch (error) {
       // What is whole stays, also where it was not read back to the end.
-      const isWhole = queue.value.some((one) => one.id === id && one.made)
+      const isWhole = queue.value.some((queued) => queued.id === id && queued.file)
       if (isWhole) return change(id, { state: 'whole', why: signal.aborted ? null : whyOf(error) })
       await keptRenders.dropUnfinished(projectId, fileName)
       change(id, signal.aborted ? { state: 'ended' } : { state: 'failed', why: whyOf(error) })
@@ -167,27 +167,27 @@ export const useRendering = defineStore('rendering', () => {
   const plans = new Map<string, RenderPlan>()
   /** Reads a whole file back. @param all compares every frame of it */
   async function prove(id: string, all: boolean, signal: AbortSignal): Promise<void> {
-    const [one, plan] = [queue.value.find((entry) => entry.id === id), plans.get(id)]
-    if (!one?.made || !plan) return
+    const [queued, plan] = [queue.value.find((entry) => entry.id === id), plans.get(id)]
+    if (!queued?.file || !plan) return
     change(id, { state: 'proves', progress: null })
-    const { file } = one.made
+    const { file } = queued.file
     const tell = proxy((progress: RenderProgress) => void change(id, { progress }))
     const service = renderService()
     const proof = await askFor<Proof>(
       service,
-      async (job) => service.prove(job, plan, file, all, now(), tell),
+      async (job) => service.prove(job, plan, file, all, timeNow(), tell),
       signal,
     )
     change(id, { state: 'whole', proof })
-    keep(one, proof)
+    keep(queued, proof)
   }
   /** Keeps a proof with its deliverable, as long as that is what was made. */
   function keep({ projectId, deliverable }: QueuedRender, proof: Proof): void {
     const stored = project.doc?.project
     if (stored?.id !== projectId || !stored.deliverables.some(({ id }) => id === deliverable.id)) return
     project.edit(`proof of ${deliverable.name}: ${verdictWords(proof)}`, (doc) => {
-      for (const one of doc.project.deliverables)
-        if (one.id === deliverable.id) one.proof = proof as Draft<Proof>
+      for (const other of doc.project.deliverables)
+        if (other.id === deliverable.id) other.proof = proof as Draft<Proof>
     })
   }
   /** Compares every frame of a whole file, in its turn. */
@@ -223,10 +223,10 @@ export const useRendering = defineStore('rendering', () => {
     const { timelines, clips } = needed(out)
     const locators: Record<string, MediaLocator> = {}
     for (const clip of Object.values(clips))
-      for (const one of clip.parts.length ? clip.parts : [clip]) {
-        const locator = await media.locate(one)
-        if (!locator) throw new Error(`${one.name} is not at hand: take the file in again.`)
-        locators[contentKey(one)] = locator
+      for (const file of clip.parts.length ? clip.parts : [clip]) {
+        const locator = await media.locate(file)
+        if (!locator) throw new Error(`${file.name} is not at hand: take the file in again.`)
+        locators[contentKey(file)] = locator
       }
     const parts = deliverable.sound ? await sounds.heardOn(out.doc, timeline) : []
     return {
@@ -264,7 +264,8 @@ export const useRendering = defineStore('rendering', () => {
   useEventListener('beforeunload', (event: BeforeUnloadEvent) => {
     if (isBusy.value) event.preventDefault()
   })
-  const forget = (id: string) => (queue.value = queue.value.filter((one) => one.id !== id || ends.has(id)))
+  const forget = (id: string) =>
+    (queue.value = queue.value.filter((queued) => queued.id !== id || ends.has(id)))
 
   return {
     folder,
@@ -290,11 +291,11 @@ function needed({ doc, timeline }: Outgoing) {
   const clips: Record<string, Clip> = {}
   const open = [timeline.id]
   for (let id = open.pop(); id !== undefined; id = open.pop()) {
-    const one = doc.timelines[id]
-    if (!one || timelines[id]) continue
-    timelines[id] = one
-    open.push(...timelinesWithin(one))
-    for (const { source } of placementsIn(one)) {
+    const timeline = doc.timelines[id]
+    if (!timeline || timelines[id]) continue
+    timelines[id] = timeline
+    open.push(...timelinesWithin(timeline))
+    for (const { source } of placementsIn(timeline)) {
       const clip = source.kind === 'clip' ? doc.clips[source.clipId] : undefined
       if (clip) clips[clip.id] = clip
     }

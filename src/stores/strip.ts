@@ -60,8 +60,10 @@ export const useStrip = defineStore('strip', () => {
     if (timeline) project.edit(label, (doc) => recipe(doc, timeline.id), joins)
   }
   const whom = (placements: readonly Placement[]) => {
-    const [one] = placements
-    return one && placements.length === 1 ? timelines.nameOf(one) : counted(placements.length, 'placement')
+    const [placement] = placements
+    return placement && placements.length === 1
+      ? timelines.nameOf(placement)
+      : counted(placements.length, 'placement')
   }
   const idsOf = (placements: readonly Placement[]) => new Set(placements.map(({ id }) => id))
 

@@ -21,10 +21,11 @@ import { fromOtio } from '../core/exchange/otio-read'
 import { addedTimelines } from '../core/exchange/take-in'
 import { type Format, formatName } from '../core/format/format'
 import { nextTurn } from '../media/turns'
-import { newId, now, useProject } from './project'
+import { newId, timeNow, useProject } from './project'
 
 /** Where a clip is placed: at the end, or at a frame, what stands there moving on, covered, or left below. */
-export type PlacePosition = { readonly how: 'end' } | { readonly how: Putting | 'above'; readonly frame: number }
+export type PlacePosition =
+  { readonly how: 'end' } | { readonly how: Putting | 'above'; readonly frame: number }
 
 /** A clip that waits to be placed. */
 interface Waiting {
@@ -46,16 +47,16 @@ export const useTimelines = defineStore('timelines', () => {
   )
   const format = computed(() => (project.doc && current.value ? formatOf(project.doc, current.value) : null))
   /** Checks that were made, by timeline: an edit of one leaves the others checked. */
-  const made = new WeakMap<Timeline, { of: readonly unknown[]; check: Check | null }>()
+  const checkCache = new WeakMap<Timeline, { of: readonly unknown[]; check: Check | null }>()
   /** As `checkTimeline`, but made once for each state of what it depends on. */
   function checkOnce(doc: Doc, timeline: Timeline): Check | null {
     const { policy, lean } = doc.project
     const within = timelinesWithin(timeline).size > 0 ? doc.timelines : null
-    const of = [doc.clips, policy, lean, formatOf(doc, timeline), within]
-    const known = made.get(timeline)
-    if (known?.of.every((part, i) => part === of[i])) return known.check
+    const dependsOn = [doc.clips, policy, lean, formatOf(doc, timeline), within]
+    const known = checkCache.get(timeline)
+    if (known?.of.every((part, i) => part === dependsOn[i])) return known.check
     const check = checkTimeline(doc, timeline)
-    made.set(timeline, { of, check })
+    checkCache.set(timeline, { of: dependsOn, check })
     return check
   }
   const check = computed<Check | null>(() =>
@@ -90,10 +91,10 @@ export const useTimelines = defineStore('timelines', () => {
           }
           count += checkOnce(doc, timeline)?.countByGrade.severe ?? 0
         } else {
-          for (const some of severeBitByBit(doc, timeline)) {
+          for (const severe of severeBitByBit(doc, timeline)) {
             await nextTurn()
             if (counting !== countings) return
-            count += some
+            count += severe
           }
         }
       }
@@ -106,13 +107,17 @@ export const useTimelines = defineStore('timelines', () => {
   function create(ownFormat: Format | null = null, origin: FormatOrigin | null = null, name = ''): void {
     if (!project.doc) return
     const proposed = name || proposeName(project.doc, ownFormat ?? project.format)
-    const timeline = newTimeline(newId(), proposed, now(), ownFormat, origin)
+    const timeline = newTimeline(newId(), proposed, timeNow(), ownFormat, origin)
     project.edit(`make “${timeline.name}”`, (doc) => addTimeline(doc, timeline))
     selectedId.value = timeline.id
   }
 
   /** Places clips on the current timeline, one after the other; stops to ask where one does not match. */
-  function place(clips: readonly Clip[], where: PlacePosition = { how: 'end' }, marks: Marks | null = null): void {
+  function place(
+    clips: readonly Clip[],
+    where: PlacePosition = { how: 'end' },
+    marks: Marks | null = null,
+  ): void {
     const able = clips.filter((clip) => clip.reading && !clip.fault)
     queue = [...queue, ...able.map((clip) => ({ clip, where, marks }))]
     next()
@@ -150,8 +155,8 @@ export const useTimelines = defineStore('timelines', () => {
     )
     // What was dropped together stands one behind the other.
     if (where.how !== 'end')
-      queue = queue.map((one) =>
-        one.where === where ? { ...one, where: { ...where, frame: where.frame + length } } : one,
+      queue = queue.map((waiting) =>
+        waiting.where === where ? { ...waiting, where: { ...where, frame: where.frame + length } } : waiting,
       )
   }
 
@@ -234,7 +239,7 @@ export const useTimelines = defineStore('timelines', () => {
     text: string,
     name: string,
   ): { readonly notes: readonly string[] } | { readonly error: string } {
-    const making = { name, at: now(), newId }
+    const making = { name, at: timeNow(), newId }
     const read = text.trimStart().startsWith('{')
       ? fromOtio(text, project.opened, making)
       : listed(fromEdl(text, project.opened, making))

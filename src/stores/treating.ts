@@ -23,7 +23,7 @@ import type { Condition, Rule } from '../core/treatment/rule'
 import { type Override, treated } from '../core/treatment/treatment'
 import { conditionWords, overrideWords } from '../core/treatment/words'
 import { counted } from '../core/words/figures'
-import { newId, now, useProject } from './project'
+import { newId, timeNow, useProject } from './project'
 import { useTimelines } from './timelines'
 
 /** How the placements of the current timeline are treated: by themselves, by rules, by defaults. Every act is one step. */
@@ -41,8 +41,10 @@ export const useTreating = defineStore('treating', () => {
     if (timeline) project.edit(label, (doc) => recipe(doc, timeline.id), joins)
   }
   const whom = (placements: readonly Placement[]): string => {
-    const [one] = placements
-    return one && placements.length === 1 ? timelines.nameOf(one) : counted(placements.length, 'placement')
+    const [placement] = placements
+    return placement && placements.length === 1
+      ? timelines.nameOf(placement)
+      : counted(placements.length, 'placement')
   }
   const idsOf = (placements: readonly Placement[]) => placements.map(({ id }) => id)
 
@@ -133,7 +135,7 @@ export const useTreating = defineStore('treating', () => {
   /** Accepts a kind of finding as it is; with no word it is open again. */
   const accept = ({ kind, title, placements }: FindingGroup, word: string | null) =>
     edit(word === null ? `open again: ${title}` : `accept ${title}`, (doc, id) =>
-      acceptFindings(doc, id, idsOf(placements), kind, word, now()),
+      acceptFindings(doc, id, idsOf(placements), kind, word, timeNow()),
     )
   /** Gives the current timeline the picture of what goes out. */
   const runAs = (format: Format) =>

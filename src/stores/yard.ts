@@ -18,7 +18,7 @@ import { tollTable } from '../core/toll/table'
 import { rankingNames } from '../core/toll/weights'
 import { askFor } from '../workers/job'
 import { choiceService } from '../workers/services'
-import { newId, now, useProject } from './project'
+import { newId, timeNow, useProject } from './project'
 
 /** A clip as if all of its pixels were its own. */
 function atFace(clip: Clip): Clip {
@@ -165,7 +165,7 @@ export const useYard = defineStore('yard', () => {
     const { loss, reason } = priceOf(format, ballot.value.blocs, pricing.value)
     const words = `${clip ? `The format of ${clip}. ` : ''}Loss ${figure(loss, 2)}, ranked for ${rankingNames[lean.value]}. ${reason}`
     project.edit(`set the format to ${formatName(format)}`, (doc) =>
-      setProjectFormat(doc, { at: now(), setBy, format, reason: words, ...(clip ? { clip } : {}) }),
+      setProjectFormat(doc, { at: timeNow(), setBy, format, reason: words, ...(clip ? { clip } : {}) }),
     )
     looked.value = null
   }

@@ -23,14 +23,14 @@ export async function loadOffPage(
   const service = loadingService()
   const clips: Record<string, Clip> = {}
   const placed = new Map<string, Placement[]>()
-  const take = async (some: Handful) => {
-    if ('clips' in some) for (const clip of some.clips) clips[clip.id] = clip
-    else for (const one of some.placed) place(one)
+  const take = async (handful: Handful) => {
+    if ('clips' in handful) for (const clip of handful.clips) clips[clip.id] = clip
+    else for (const somePlacements of handful.placed) place(somePlacements)
   }
   function place({ timelineId, trackId, placements }: SomePlacements): void {
     const key = `${timelineId} ${trackId}`
     const known = placed.get(key)
-    if (known) for (const one of placements) known.push(one)
+    if (known) for (const placement of placements) known.push(placement)
     else placed.set(key, [...placements])
   }
   const loaded = await askFor(service, (id) => service.load(id, projectId, at, mayWrite, proxy(take)))

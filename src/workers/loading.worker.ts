@@ -30,10 +30,10 @@ function* handfulsOf({ clips, timelines }: Doc): Generator<Handful> {
   for (const { id: timelineId, tracks } of Object.values(timelines))
     for (const { id: trackId, placements } of tracks)
       for (let i = 0; i < placements.length;) {
-        const some = placements.slice(i, i + room)
-        placed.push({ timelineId, trackId, placements: some })
-        i += some.length
-        room -= some.length
+        const part = placements.slice(i, i + room)
+        placed.push({ timelineId, trackId, placements: part })
+        i += part.length
+        room -= part.length
         if (room > 0) continue
         yield { placed }
         placed = []
@@ -67,18 +67,18 @@ const service = {
     projectId: string,
     at: string,
     mayWrite: boolean,
-    tell: (some: Handful) => Promise<void>,
+    tell: (handful: Handful) => Promise<void>,
   ): Promise<LoadedFrame | null> =>
     running.run(id, async (signal) => {
       const loaded = await loadProject(projectId, at, mayWrite)
       if (!loaded) return null
       // The next handful is packed while one is unpacked, and none waits beyond that.
       let before = Promise.resolve()
-      for (const some of handfulsOf(loaded.doc)) {
+      for (const handful of handfulsOf(loaded.doc)) {
         signal.throwIfAborted()
-        const told = tell(some)
+        const sent = tell(handful)
         await before
-        before = told
+        before = sent
       }
       await before
       const { clips: _, timelines, ...rest } = loaded.doc

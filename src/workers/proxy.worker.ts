@@ -14,7 +14,7 @@ const service = {
     kind: ClipKind,
     hasFields: boolean,
     file: FileSystemFileHandle,
-    tell: (frames: number, of: number) => void,
+    tell: (frames: number, total: number) => void,
   ): Promise<void> => running.run(id, (signal) => makeProxy(locator, kind, hasFields, file, tell, signal)),
   /** How many frames of a file are decoded in a second. */
   pace: (id: number, locator: MediaLocator, kind: ClipKind): Promise<number> =>

@@ -53,15 +53,15 @@ if (asked('reading')) {
   }
 }
 if (asked('jobs')) {
-  const { 1: one, 2: two } = await measureJobs()
-  line('2000 files at the terminal, one worker', `${median(one)!.toFixed(1)} s`)
+  const { 1: alone, 2: two } = await measureJobs()
+  line('2000 files at the terminal, one worker', `${median(alone)!.toFixed(1)} s`)
   line('with two', `${median(two)!.toFixed(1)} s`)
-  line('times as fast (target 1.4)', (median(one)! / median(two)!).toFixed(2))
+  line('times as fast (target 1.4)', (median(alone)! / median(two)!).toFixed(2))
 }
 if (asked('kernels')) {
   const { full, combs, native } = await measureKernels()
-  const beside = (target: string, of: number) =>
-    native ? `, ${(of / native).toFixed(1)} times the native filter (target ${target})` : ''
+  const beside = (target: string, other: number) =>
+    native ? `, ${(other / native).toFixed(1)} times the native filter (target ${target})` : ''
   line(
     'measuring pictures, full pass, one core',
     `${full.toFixed(0)} megapixels a second${beside('0.6', full)}`,
@@ -150,10 +150,10 @@ if (asked('large-still') && hasBrowser) {
   line('the page holds for it, at most (target 300 MB)', `${megabytes.toFixed(0)} MB`)
 }
 if (asked('posters') && hasBrowser) {
-  const { seconds, made, choosing } = await measurePosters()
+  const { seconds, made: drawn, choosing } = await measurePosters()
   line(
     'posters of 300 HD clips, half by the second engine (target 120 s)',
-    `${made} in ${seconds.toFixed(0)} s`,
+    `${drawn} in ${seconds.toFixed(0)} s`,
   )
   line('a row chosen meanwhile', `${median(choosing)!.toFixed(0)} ms (${range(choosing)})`)
 }

@@ -42,7 +42,7 @@ export async function measureLargeStill(): Promise<{ readonly seen: number; read
         await takeIn.waitFor()
         const before = await weigh()
         let most = before
-        const watched = setInterval(() => void weigh().then((now) => (most = Math.max(most, now))), 100)
+        const watched = setInterval(() => void weigh().then((bytes) => (most = Math.max(most, bytes))), 100)
         const begun = Date.now()
         await takeIn.click()
         await page.locator('[role=option]').first().click()

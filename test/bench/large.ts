@@ -26,13 +26,13 @@ export function largeDoc(clips: number, placements: number, timelines = 1): Doc 
     const [model] = timeline.tracks
     const tracks = Array.from({ length: 8 }, (_, k): Timeline['tracks'][number] => {
       let end = 0
-      const some = Array.from({ length: Math.floor(placements / timelines / 8) }, (_, i) => {
+      const run = Array.from({ length: Math.floor(placements / timelines / 8) }, (_, i) => {
         const clip = doc.clips[`take_${(t * 7919 + k * 12_007 + i * 31) % clips}`]!
         const start = end
         end = start + 10 + ((i * 7) % 60)
         return { ...placementOf(clip, format, `p${t}-${k}-${i}`), start, length: end - start }
       })
-      return { ...model!, id: `v${t}-${k}`, name: `V${k + 1}`, placements: some }
+      return { ...model!, id: `v${t}-${k}`, name: `V${k + 1}`, placements: run }
     })
     doc.timelines[timeline.id] = { ...timeline, rate: format.rate, tracks } as never
     doc.project.timelineOrder.push(timeline.id)

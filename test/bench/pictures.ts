@@ -57,8 +57,8 @@ export async function measurePosters(): Promise<PosterFigures> {
         await page.locator('[role=listbox] [role=option]').first().waitFor({ timeout: 60_000 })
         const began = performance.now()
         const choosing: number[] = []
-        let made = 0
-        while (made < count && performance.now() - began < 300_000) {
+        let drawn = 0
+        while (drawn < count && performance.now() - began < 300_000) {
           await page.waitForTimeout(1000)
           choosing.push(
             await page.evaluate(async () => {
@@ -69,9 +69,9 @@ export async function measurePosters(): Promise<PosterFigures> {
               return performance.now() - clicked
             }),
           )
-          made = await posters(page)
+          drawn = await posters(page)
         }
-        return { seconds: (performance.now() - began) / 1000, made, choosing }
+        return { seconds: (performance.now() - began) / 1000, made: drawn, choosing }
       },
       ['--siding', folder],
     )
@@ -140,8 +140,8 @@ export async function measureHuge(name: string, times: number): Promise<HugeFigu
         const began = performance.now()
         let [held, first] = [0, 0]
         const weigh = await scales(browser)
-        const told = page.getByText(/of it were looked at/)
-        while (!(await told.isVisible()) && performance.now() - began < 120_000) {
+        const locator = page.getByText(/of it were looked at/)
+        while (!(await locator.isVisible()) && performance.now() - began < 120_000) {
           held = Math.max(held, await weigh())
           first ||= held
           await page.waitForTimeout(100)
@@ -149,7 +149,7 @@ export async function measureHuge(name: string, times: number): Promise<HugeFigu
         return {
           gigabytes,
           seconds: (performance.now() - began) / 1000,
-          frames: await told.innerText(),
+          frames: await locator.innerText(),
           megabytesRead: ((await sent(serverPid())) - before) / 1e6,
           megabytesHeld: held,
           megabytesBefore: first,

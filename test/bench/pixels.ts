@@ -41,18 +41,18 @@ export async function measurePixels(): Promise<PixelFigures[]> {
     ['1916×1078 to 3832×2156, Lanczos', small, large],
   ] as const) {
     const frames = [0, 1, 2, 3].map((n) => drawn(from[0], from[1], n))
-    const [one] = frames as [Planes]
+    const [planes] = frames as [Planes]
     const size = { width: to[0], height: to[1], filter: 'lanczos', sharpen: null } as const
-    const make = resampling(one, chromaSiting(one, '420jpeg'), size, simdResample())
-    const into = make(one)
+    const make = resampling(planes, chromaSiting(planes, '420jpeg'), size, simdResample())
+    const into = make(planes)
     figures.push({
       name,
-      own: fastest(24, () => void make(one, into)),
+      own: fastest(24, () => void make(planes, into)),
       native: await native(frames, `scale=${to.join(':')}:flags=lanczos`),
     })
   }
   const frames = [0, 1, 2, 3].map((n) => drawn(1920, 1080, n))
-  const [before, now, after] = frames as [Planes, Planes, Planes]
+  const [before, nowPlanes, after] = frames as [Planes, Planes, Planes]
   const kernels = simdFields()
   const into = drawn(1920, 1080, 3)
   const kept = { parity: 'top', isFirst: true } as const
@@ -62,7 +62,10 @@ export async function measurePixels(): Promise<PixelFigures[]> {
   ] as const)
     figures.push({
       name: `1920×1080, ${method}`,
-      own: fastest(40, () => void fieldMadeWhole({ before, now, after }, kept, method, kernels, into)),
+      own: fastest(
+        40,
+        () => void fieldMadeWhole({ before, current: nowPlanes, after }, kept, method, kernels, into),
+      ),
       native: await native(frames, filter),
     })
   return figures

@@ -48,11 +48,11 @@ async function played(page: Page, { format, clip, ...run }: (typeof runs)[number
 
 export const measurePlaying = (): Promise<Played[]> =>
   withBrowser(async (browser) => {
-    const made: Played[] = []
+    const playings: Played[] = []
     for (const run of runs) {
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-      made.push(await played(page, run))
+      playings.push(await played(page, run))
       await page.close()
     }
-    return made
+    return playings
   })

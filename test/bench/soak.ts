@@ -18,7 +18,7 @@ async function held(page: Page) {
   await session.send('Performance.enable')
   const { metrics } = await session.send('Performance.getMetrics')
   await session.detach()
-  const metric = (name: string) => metrics.find((one) => one.name === name)?.value ?? 0
+  const metric = (name: string) => metrics.find((metric) => metric.name === name)?.value ?? 0
   const bytes = await page.evaluate(async () => {
     const measure = (
       performance as unknown as { measureUserAgentSpecificMemory?: () => Promise<{ bytes: number }> }

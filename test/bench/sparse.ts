@@ -26,7 +26,7 @@ const box = (type: string, body: Buffer) => {
 }
 
 /** The offsets of chunks as numbers of 64 bits, moved. */
-function farOffsets(bytes: Buffer, { start }: Box, place: (chunk: number, of: number) => number): Buffer {
+function farOffsets(bytes: Buffer, { start }: Box, place: (chunk: number, box: number) => number): Buffer {
   const count = bytes.readUInt32BE(start + 12)
   const body = Buffer.alloc(8 + 8 * count)
   body.writeUInt32BE(count, 4)
@@ -37,7 +37,7 @@ function farOffsets(bytes: Buffer, { start }: Box, place: (chunk: number, of: nu
 function rebuilt(
   bytes: Buffer,
   { type, start, end }: Box,
-  place: (chunk: number, of: number) => number,
+  place: (chunk: number, box: number) => number,
 ): Buffer {
   if (type === 'stco') return farOffsets(bytes, { type, start, end }, place)
   if (!holding.has(type)) return bytes.subarray(start, end)
@@ -51,7 +51,7 @@ function rebuilt(
 export async function writeSparse(source: string, target: string, size: number): Promise<void> {
   const bytes = await readFile(source)
   const top = boxesIn(bytes)
-  const find = (type: string) => top.find((one) => one.type === type)
+  const find = (type: string) => top.find((box) => box.type === type)
   const [ftyp, moov] = [find('ftyp'), find('moov')]
   if (!ftyp || !moov) throw new Error(`${source} is no plain MP4`)
   const chunks: number[] = []

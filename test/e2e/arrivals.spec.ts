@@ -64,12 +64,12 @@ test('the browser reads what the terminal reads', async ({ page }) => {
   const { clips } = JSON.parse(await readFile(await saved.path(), 'utf8')) as {
     clips: { name: string; reading: Record<string, unknown> | null; fault: { code: string } | null }[]
   }
-  const told = await promisify(execFile)(
+  const printed = await promisify(execFile)(
     process.execPath,
     ['tools/scripts/tally.mjs', 'inspect', '--json', ...paths],
     { cwd: root, maxBuffer: 1e8 },
   ).catch((error: { stdout: string }) => error)
-  const lines = told.stdout
+  const lines = printed.stdout
     .trim()
     .split('\n')
     .map((line) => JSON.parse(line))

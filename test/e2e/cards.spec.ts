@@ -75,7 +75,7 @@ test('a project with a damaged clip opens without it, says so, and gives the dam
       const all = store.getAll()
       all.onsuccess = () => done(all.result as never)
     })
-    const bell = rows.find((one) => one.name.startsWith('bell_swing_B011'))!
+    const bell = rows.find((row) => row.name.startsWith('bell_swing_B011'))!
     bell.reading.video.frameCount = 4.6e18
     await new Promise((done) => (store.put(bell).onsuccess = done))
     db.close()

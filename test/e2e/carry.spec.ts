@@ -57,24 +57,26 @@ test('a cut in 25p is carried to four rates by each of four ways, and comes back
         await way(page, name).getByRole('button', { name: button }).click()
         if (name === 'New project') await expect(page).not.toHaveURL(home)
         const timelines = await timelinesOf(page)
-        const made = timelines.find((one) => Math.abs(rateOf(one) - Number(rate)) < 0.01)!
-        expect(made).toBeDefined()
+        const carried = timelines.find((timeline) => Math.abs(rateOf(timeline) - Number(rate)) < 0.01)!
+        expect(carried).toBeDefined()
         if (name === 'Nested') {
-          expect(placementsOf(made).map(({ source }) => source.kind)).toEqual(['timeline', 'timeline'])
+          expect(placementsOf(carried).map(({ source }) => source.kind)).toEqual(['timeline', 'timeline'])
         } else if (name === 'Slowed or sped') {
           // Frame by frame as before, only as long as the new rate makes it.
-          expect(placementsOf(made).map(({ start, length }) => [start, length])).toEqual(
+          expect(placementsOf(carried).map(({ start, length }) => [start, length])).toEqual(
             placementsOf(cut!).map(({ start, length }) => [start, length]),
           )
-        } else expect(drift(cut!, made)).toBeLessThanOrEqual(0.5 + 1e-9)
+        } else expect(drift(cut!, carried)).toBeLessThanOrEqual(0.5 + 1e-9)
         if (name === 'New project') {
-          expect((await stored(page)).project.format?.rate).toEqual(made.rate)
+          expect((await stored(page)).project.format?.rate).toEqual(carried.rate)
           await page.goto(home)
           await expect(strip(page)).toBeVisible()
         } else {
           await page.getByRole('button', { name: 'undo', exact: true }).click()
         }
-        expect((await timelinesOf(page)).map((one) => JSON.stringify(one))).toEqual([JSON.stringify(cut)])
+        expect((await timelinesOf(page)).map((timeline) => JSON.stringify(timeline))).toEqual([
+          JSON.stringify(cut),
+        ])
       })
     }
   }
@@ -185,21 +187,23 @@ test('a format that came from a phone clip is told and set right in one go, with
   await table.getByRole('row', { name: /clerk_phone/ }).press('Enter')
   await page.getByRole('button', { name: 'Try its format' }).click()
   await page.getByRole('button', { name: 'Set it as project format' }).click()
-  const told = page.getByText(/The format came from clerk_phone_0417\.mp4; \d+ % of the footage is 3840×2160/)
-  await expect(told).toBeVisible()
+  const locator = page.getByText(
+    /The format came from clerk_phone_0417\.mp4; \d+ % of the footage is 3840×2160/,
+  )
+  await expect(locator).toBeVisible()
   await place(page, 'Timelines')
   await page.getByRole('button', { name: 'New timeline' }).click()
   await page.getByLabel('ask about mismatches').uncheck()
   for (const clip of clips.slice(0, 3)) await clipToPlace(page, clip).press('Enter')
-  await expect(page.getByRole('status').filter({ has: told })).toContainText('goes from 1080×1920')
+  await expect(page.getByRole('status').filter({ has: locator })).toContainText('goes from 1080×1920')
   await page.getByRole('button', { name: 'Set 3840×2160 · 25p' }).click()
-  await expect(told).toHaveCount(0)
+  await expect(locator).toHaveCount(0)
   const [cut] = await timelinesOf(page)
   expect(rateOf(cut!)).toBe(25)
   expect((await stored(page)).project.decisions.at(-1)!.reason).toContain('clerk_phone_0417.mp4')
   await page.getByRole('button', { name: 'undo', exact: true }).click()
   await page.getByRole('button', { name: 'It is meant' }).click()
-  await expect(told).toHaveCount(0)
+  await expect(locator).toHaveCount(0)
 })
 
 test('the history is a list with times that is gone back to, with points that are named, and outlives the page', async ({

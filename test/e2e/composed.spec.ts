@@ -90,11 +90,11 @@ function borne(clip: DrawnClip, shown: Shown): number[] | null {
  * Whether motion tells each block of a field's mark from the other field's: where a block is the same in two fields that follow each
  * other on the same lines, it counts as still, and lines of both fields are seen.
  */
-function isTold(clip: DrawnClip, { shown, inFields, lie }: Layer): boolean {
+function isTold(clip: DrawnClip, { shown, inFields, rasterMap }: Layer): boolean {
   if (!isInterlaced(clip)) return true
   // Woven and scaled, the lines of two moments are one.
-  if (shown.kind === 'frame' && !inFields && toNumber(lie.scaleY) !== 1) return false
-  const isRemade = inFields?.outOf === 'fields' && toNumber(lie.scaleY) !== 1
+  if (shown.kind === 'frame' && !inFields && toNumber(rasterMap.scaleY) !== 1) return false
+  const isRemade = inFields?.outOf === 'fields' && toNumber(rasterMap.scaleY) !== 1
   const fields =
     shown.kind === 'field' && shown.method === 'adaptive'
       ? [shown]
@@ -188,9 +188,13 @@ for (const [runsIn, wanted] of [
   })
 
 /** Whether the whole mark lies on the raster, each of its blocks some pixels wide. */
-function isWhole({ lie, size }: Layer, clip: DrawnClip, raster: { width: number; height: number }): boolean {
-  const [left, top] = [toNumber(lie.x), toNumber(lie.y)]
-  const [width, height] = [size.across * toNumber(lie.scaleX), size.down * toNumber(lie.scaleY)]
+function isWhole(
+  { rasterMap, size }: Layer,
+  clip: DrawnClip,
+  raster: { width: number; height: number },
+): boolean {
+  const [left, top] = [toNumber(rasterMap.x), toNumber(rasterMap.y)]
+  const [width, height] = [size.across * toNumber(rasterMap.scaleX), size.down * toNumber(rasterMap.scaleY)]
   const { bars = 0 } = clip
   const x = [left + width * mark.left, left + width * (mark.left + mark.blockWidth * mark.blocks)] as const
   const inner = { top: top + height * bars, height: height * (1 - 2 * bars) }
@@ -204,6 +208,6 @@ function isWhole({ lie, size }: Layer, clip: DrawnClip, raster: { width: number;
     y[0] > 4 &&
     y[1] < raster.height - 4 &&
     width * mark.blockWidth >= 8 &&
-    toNumber(lie.scaleX) * lie.crop.right < width * 0.3
+    toNumber(rasterMap.scaleX) * rasterMap.crop.right < width * 0.3
   )
 }

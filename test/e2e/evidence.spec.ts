@@ -50,7 +50,7 @@ test('clips of the demo have a picture each, and what is measured is what was dr
       if (!text.includes(word)) wrong.push(`${clip.file} lacks “${word}”: ${text}`)
     // What was not drawn is not found, whatever else cannot be told.
     for (const word of ['fields, ', 'repeats ', 'enlarged ', 'bars', 'mixed'])
-      if (text.includes(word) && !told(clip).some((one) => one.includes(word.trim())))
+      if (text.includes(word) && !told(clip).some((text) => text.includes(word.trim())))
         wrong.push(`${clip.file} says “${word}”: ${text}`)
   }
   expect(wrong).toEqual([])

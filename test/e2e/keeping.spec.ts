@@ -53,8 +53,8 @@ test.describe('a browser that is killed', () => {
         await page.goto(url)
         await expect(row(page, 'hall_wide_A003').first()).toBeVisible()
         /** When each edit was made, by the number of its step. */
-        const made: number[] = []
-        const tell = (n: number) => void (made[n] = Date.now())
+        const marks: number[] = []
+        const tell = (n: number) => void (marks[n] = Date.now())
         await page.exposeFunction('made', tell)
         // Scripted editing by the store that the screens edit by: names, priorities, timelines made and taken out.
         await page.evaluate(() => {
@@ -98,7 +98,7 @@ test.describe('a browser that is killed', () => {
         await page.goto(url)
         await expect(row(page, 'hall_wide_A003').first()).toBeVisible()
         const { position, project, steps } = await stored(page)
-        const due = made.reduce((last, at, n) => (at !== undefined && at < killedAt - 300 ? n : last), count)
+        const due = marks.reduce((last, at, n) => (at !== undefined && at < killedAt - 300 ? n : last), count)
         lost.push(Math.max(0, due - position))
         expect(position, `of ${due} steps that were due`).toBeGreaterThanOrEqual(due)
         // Consistent: the last step in force is what the document says.
@@ -112,7 +112,7 @@ test.describe('a browser that is killed', () => {
       await killAll(folder)
       await rm(folder, { recursive: true, force: true, maxRetries: 5 })
     }
-    expect(lost.every((one) => one === 0)).toBe(true)
+    expect(lost.every((mark) => mark === 0)).toBe(true)
   })
 })
 

@@ -5,7 +5,7 @@ import { expect, test } from './workshop/test'
 
 /** What is made in every codec, and what a proof finds in files that are wrong on purpose. */
 
-const made = (page: Page) => queue(page).getByText('made', { exact: true })
+const madeLine = (page: Page) => queue(page).getByText('made', { exact: true })
 const wrong = (proof: Awaited<ReturnType<typeof proofOf>>) =>
   [...proof].filter(([, { holds }]) => holds === 'differs').map(([what, { found }]) => `${what}: ${found}`)
 
@@ -82,7 +82,7 @@ async function rendered(page: Page, format: string, set: (page: Page) => Promise
   await begun(page, format, ['bell_swing_B011', 'hall_wide_A003'])
   await place(page, 'Dispatch')
   await makeFile(page, format, '00:00:02:00', set)
-  await expect(made(page)).toBeVisible({ timeout: 120_000 })
+  await expect(madeLine(page)).toBeVisible({ timeout: 120_000 })
   const proof = await proofOf(page)
   expect(wrong(proof)).toEqual([])
   return fileBytes(page, `The-Ninth-Bell_${name}`)
@@ -160,7 +160,7 @@ test('colour bars come back as they were: within one code where nothing is lost,
   await place(page, 'Dispatch')
   await makeFile(page, '1920x1080@25p', '00:00:00:05', as('FFV1', 'Matroska', '4:4:4'))
   await makeFile(page, '1920x1080@25p', '00:00:00:05', as('H.264', 'MP4', 'High'))
-  await expect(made(page)).toHaveCount(2, { timeout: 120_000 })
+  await expect(madeLine(page)).toHaveCount(2, { timeout: 120_000 })
   /** 75 % bars by ITU-R BT.709: white, yellow, cyan, green, magenta, red, blue, black. */
   const bars = [
     [180, 128, 128],

@@ -57,10 +57,10 @@ workshopTest(
           },
           [base64, ending] as const,
         )
-      const made = await luma(await fileBytes(page, 'The-Ninth-Bell_1920-1080-100p.mkv'), 'mkv')
+      const brightness = await luma(await fileBytes(page, 'The-Ninth-Bell_1920-1080-100p.mkv'), 'mkv')
       const original = await luma((await demoFile('pour_fast_B014.mp4')).toString('base64'), 'mp4')
-      expect(made).toEqual(original)
-      expect(new Set(made).size).toBeGreaterThan(20)
+      expect(brightness).toEqual(original)
+      expect(new Set(brightness).size).toBeGreaterThan(20)
     })
     await workshopTest.step('all are thrown away by one action', async () => {
       await place(page, 'Timelines')

@@ -32,11 +32,11 @@ const hasWords = (text: string) => /\p{L}/u.test(text)
 /**
  * Takes every text of a template through `$say`: runs of text and values become one sentence with places for the values, so that
  * a language can put them in its own order. Components are written as if there were one language.
- * @param told hears each text as it will be asked for
+ * @param collect hears each text as it will be asked for
  */
-export function saidTemplates(told: (text: string) => void = () => {}): Transform {
+export function saidTemplates(collect: (text: string) => void = () => {}): Transform {
   const said = (text: string, values: readonly string[] = []) => {
-    told(text)
+    collect(text)
     return `$say(${JSON.stringify(text)}${values.length ? `, [${values.map((value) => `(${value})`).join(', ')}]` : ''})`
   }
 

@@ -125,7 +125,7 @@ async function keep() {
           </template>
         </div>
         <ul v-if="asked?.key === row.key" class="differs">
-          <li v-for="one in differs" :key="one">{{ one }}</li>
+          <li v-for="difference in differs" :key="difference">{{ difference }}</li>
           <li v-if="differs.length === 0" class="quiet">nothing: it is as now</li>
         </ul>
       </li>

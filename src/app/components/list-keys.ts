@@ -52,9 +52,9 @@ export function useListKeys(
   }
 
   function find(letter: string) {
-    const now = Date.now()
-    typed = now - typedAt > 800 ? letter : typed + letter
-    typedAt = now
+    const timestamp = Date.now()
+    typed = timestamp - typedAt > 800 ? letter : typed + letter
+    typedAt = timestamp
     const list = rows()
     const from = typed.length === 1 ? at.value + 1 : at.value
     for (let i = 0; i < list.length; i++) {

@@ -2,13 +2,13 @@ import { describe, expect, it } from 'vitest'
 import { actions, actionsIn, keyScopes } from './actions'
 import { keyFor, keyName, meant, objection } from './bindings'
 
-const action = (id: string) => actions.find((one) => one.id === id)!
+const action = (id: string) => actions.find((action) => action.id === id)!
 const press = (key: string, more = {}) => ({ key, ctrlKey: false, metaKey: false, ...more })
 
 describe('the usual keys', () => {
   it('clash with nothing: no other of their place, no key of browser or screen reader', () => {
-    for (const one of actions.filter(({ fixed }) => !fixed))
-      expect(objection(one, one.key, {}), one.id).toBeNull()
+    for (const action of actions.filter(({ fixed }) => !fixed))
+      expect(objection(action, action.key, {}), action.id).toBeNull()
   })
   it('have an action each, and every place shows its own and those of everywhere', () => {
     expect(new Set(actions.map(({ id }) => id)).size).toBe(actions.length)

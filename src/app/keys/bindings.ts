@@ -67,10 +67,10 @@ export function objection(action: Action, key: string, own: OwnKeys): string | n
   if (action.where === 'everywhere' && /^[\p{L}\p{N}_ ]$/u.test(key))
     return `${keyName(key)} cannot be it: lists find names with letters and figures.`
   const other = changeable.find(
-    (one) =>
-      one.id !== action.id &&
-      (one.where === action.where || one.where === 'everywhere' || action.where === 'everywhere') &&
-      keyFor(one, own) === key,
+    (pressed) =>
+      pressed.id !== action.id &&
+      (pressed.where === action.where || pressed.where === 'everywhere' || action.where === 'everywhere') &&
+      keyFor(pressed, own) === key,
   )
   return other ? `${keyName(key)} is taken: ${other.does}.` : null
 }

@@ -45,23 +45,23 @@ export function usePainter(canvas: Ref<HTMLCanvasElement | null>, wish: () => Wi
   let held = new Map<string, ImageBitmap>()
   let wanted = new AbortController()
 
-  const nameOf = ({ source, lie }: Layer, index: number, widest: number) => {
+  const nameOf = ({ source, rasterMap }: Layer, index: number, widest: number) => {
     const clip = source.kind === 'clip' ? project.doc?.clips[source.clipId] : undefined
-    return `${clip ? contentKey(clip) : source.kind} ${lie.turn} ${index} ${widest}`
+    return `${clip ? contentKey(clip) : source.kind} ${rasterMap.turn} ${index} ${widest}`
   }
 
   async function follow() {
     wanted.abort()
     wanted = new AbortController()
     const { signal } = wanted
-    const now = wish()
-    if (!now || !canvas.value) return
+    const wished = wish()
+    if (!wished || !canvas.value) return
     const decoded = new Map<string, ImageBitmap>()
     const names = new Map<Layer, (index: number) => string>()
     let reason: string | null = null
     try {
-      for (const layer of now.painting.layers) {
-        const widest = needsLines(layer.shown) || now.painting.field ? whole : (now.widest ?? whole)
+      for (const layer of wished.painting.layers) {
+        const widest = needsLines(layer.shown) || wished.painting.field ? whole : (wished.widest ?? whole)
         names.set(layer, (index) => nameOf(layer, index, widest))
         const clip = layer.source.kind === 'clip' ? project.doc?.clips[layer.source.clipId] : undefined
         for (const index of clip ? framesShown(layer.shown) : []) {
@@ -69,7 +69,7 @@ export function usePainter(canvas: Ref<HTMLCanvasElement | null>, wish: () => Wi
           const known = decoded.get(name) ?? held.get(name)
           if (known) decoded.set(name, known)
           else if (clip) {
-            const answer = await media.frameAt(clip, index, widest, signal, !now.near)
+            const answer = await media.frameAt(clip, index, widest, signal, !wished.near)
             if (answer.ok) decoded.set(name, answer.picture)
             else reason = answer.error
           }
@@ -83,10 +83,10 @@ export function usePainter(canvas: Ref<HTMLCanvasElement | null>, wish: () => Wi
     held = decoded
     if (signal.aborted || !canvas.value) return
     trouble.value = reason
-    paint(canvas.value, now.painting, (layer, index) => decoded.get(names.get(layer)?.(index) ?? ''))
+    paint(canvas.value, wished.painting, (layer, index) => decoded.get(names.get(layer)?.(index) ?? ''))
     exact.value = false
-    painted.value = reason === null ? now.key : null
-    if (now.exactIn && reason === null) void followExactly(now, now.exactIn, signal)
+    painted.value = reason === null ? wished.key : null
+    if (wished.exactIn && reason === null) void followExactly(wished, wished.exactIn, signal)
   }
 
   /** Puts the exact picture in the place of the quick one. */

@@ -79,18 +79,18 @@ function treated(clip: string, runsIn: string, set: Override) {
   treat(doc, 't', ['p'], set)
   const timeline = doc.timelines.t!
   const { toll } = checkTimeline(doc, timeline)!.findings[0]!
-  const charge = (kind: Charge['kind']) => toll.charges.find((one) => one.kind === kind)
+  const charge = (kind: Charge['kind']) => toll.charges.find((charge) => charge.kind === kind)
   const frames = (count: number) => Array.from({ length: count }, (_, n) => layersAt(doc, timeline, n)[0])
   return { doc, timeline, format, toll, charge, frames, source: parseFormat(clip)!.format }
 }
 
 /** How much of the frame a layer leaves free, and of its picture cuts off, counted from where it lies. */
-function counted({ lie, size }: Layer, { width, height }: { width: number; height: number }) {
-  const area = drawnArea(lie, size)
+function counted({ rasterMap, size }: Layer, { width, height }: { width: number; height: number }) {
+  const area = drawnArea(rasterMap, size)
   const within = (from: number, to: number, most: number) =>
     Math.max(0, Math.min(most, to) - Math.max(0, from))
   const shown = within(area.left, area.right, width) * within(area.top, area.bottom, height)
-  const whole = size.across * toNumber(lie.scaleX) * size.down * toNumber(lie.scaleY)
+  const whole = size.across * toNumber(rasterMap.scaleX) * size.down * toNumber(rasterMap.scaleY)
   return { bars: 1 - shown / (width * height), crop: 1 - shown / whole }
 }
 
@@ -107,7 +107,7 @@ describe('the toll and what is shown', () => {
         }
         const { charge, frames, format } = treated(clip, runsIn, override)
         const [layer] = frames(1)
-        const [x, y] = [toNumber(layer!.lie.scaleX), toNumber(layer!.lie.scaleY)]
+        const [x, y] = [toNumber(layer!.rasterMap.scaleX), toNumber(layer!.rasterMap.scaleY)]
         const enlarge = charge('enlarge')
         expect(enlarge !== undefined).toBe(Math.max(x, y) > 1 + 1e-9)
         if (enlarge?.kind === 'enlarge') expect([enlarge.scaleX, enlarge.scaleY]).toEqual([x, y])
@@ -146,7 +146,7 @@ describe('the toll and what is shown', () => {
           const blend = charge('blend')
           if (blend?.kind !== 'blend') expect(mixed).toBe(0)
           else expect(mixed / line.length).toBeCloseTo(blend.share, 1)
-          const isFramewise = shown.every((one) => one.shown.kind === 'frame')
+          const isFramewise = shown.every((entry) => entry.shown.kind === 'frame')
           if (!isFramewise || how.kind === 'blend') return
           const lost = line.reduce((sum, cell) => sum + cell.lost.length, 0)
           // A speed plays the clip at another rate; every frame once is no other rate at all.
@@ -164,9 +164,9 @@ describe('the toll and what is shown', () => {
           }
           // What is untouched shows each frame of the clip as it is.
           if (toll.untouched)
-            expect(shown.map(({ n, shown: one }) => one.kind === 'frame' && one.index === n)).not.toContain(
-              false,
-            )
+            expect(
+              shown.map(({ n, shown: shown }) => shown.kind === 'frame' && shown.index === n),
+            ).not.toContain(false)
         },
       ),
       { numRuns: 300 },

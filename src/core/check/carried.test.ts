@@ -80,9 +80,9 @@ describe('what carrying a cut costs', () => {
     expect(fill.moved).toEqual([])
     const [first, ...rest] = fill.paysMore
     const lost = ({ loss }: (typeof rest)[number]) => loss[1] - loss[0]
-    expect(rest.every((one) => lost(one) <= lost(first!) + 1e-9 || one.grades[1] !== first!.grades[1])).toBe(
-      true,
-    )
+    expect(
+      rest.every((price) => lost(price) <= lost(first!) + 1e-9 || price.grades[1] !== first!.grades[1]),
+    ).toBe(true)
   })
 })
 
@@ -119,11 +119,11 @@ describe('what carrying a cut costs, in words', () => {
   it('tells what is pushed, what is held and what runs out', () => {
     const doc = placed('1920x1080@50p')
     const hd50 = format('1920x1080@50p')
-    const one = placementOf(doc.clips.hall!, hd50, '')
+    const unplaced = placementOf(doc.clips.hall!, hd50, '')
     append(
       doc,
       't',
-      Array.from({ length: 6 }, (_, i) => ({ ...one, id: `tick${i}`, length: 1 })),
+      Array.from({ length: 6 }, (_, i) => ({ ...unplaced, id: `tick${i}`, length: 1 })),
     )
     expect(lines(prices('1920x1080@25p', {}, doc).recut!, true, doc).cuts).toMatch(
       /; \d pushed by placements of one frame$/,

@@ -78,10 +78,10 @@ export function carryPrice(
   const pays = was && is ? compared(was, way === 'nested' ? nestedFindings(was, is) : is.findings) : []
   const none: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
   const after = { ...none }
-  for (const one of pays) after[one.grades[1]]++
-  const byLoss = (one: PaysOtherwise) => (one.loss[1] - one.loss[0]) * one.before.placement.length
-  const more = pays.filter((one) => byLoss(one) > 1e-9)
-  const less = pays.filter((one) => byLoss(one) < -1e-9)
+  for (const price of pays) after[price.grades[1]]++
+  const byLoss = (price: PaysOtherwise) => (price.loss[1] - price.loss[0]) * price.before.placement.length
+  const more = pays.filter((price) => byLoss(price) > 1e-9)
+  const less = pays.filter((price) => byLoss(price) < -1e-9)
   const { rate } = timeline
   return {
     way,
@@ -124,7 +124,7 @@ function carriedBy(
 
 /** A boundary of picture and sound alike is one. */
 const once = (boundaries: readonly CarriedBoundary[]): CarriedBoundary[] => [
-  ...new Map(boundaries.map((one) => [`${one.frame} ${one.carried}`, one])).values(),
+  ...new Map(boundaries.map((boundary) => [`${boundary.frame} ${boundary.carried}`, boundary])).values(),
 ]
 
 /** How many frames begin or end something. */

@@ -58,7 +58,7 @@ function cutWords({ way, moved, boundaries, cut }: CarryPrice): string {
   const [worst] = moved
   if (!worst) return `none of ${boundaries} moves`
   if (way === 'nested') return `none move; ${moved.length} of ${boundaries} fall inside a frame`
-  const pushed = moved.filter((one) => one.pushed).length
+  const pushed = moved.filter((boundary) => boundary.pushed).length
   return `${moved.length} of ${boundaries} move, by at most ${milliseconds(Math.abs(worst.driftMs))}${
     pushed ? `; ${pushed} pushed by placements of one frame` : ''
   }`

@@ -105,7 +105,7 @@ function offersFor(picture: Picture, format: Format, { motion }: Treatment): Off
   for (const filter of filters)
     offers.push({ group: 'quality', id: filter, name: filterNames[filter], set: { framing: { filter } } })
   if (differencesOf(picture, format).some(({ about }) => about === 'colour'))
-    for (const colour of colours.filter((one) => fits(one, picture, format)))
+    for (const colour of colours.filter((conversion) => fits(conversion, picture, format)))
       offers.push({ group: 'colour', id: `colour ${colour}`, name: colourNames[colour], set: { colour } })
   return offers
 }
@@ -157,7 +157,7 @@ function fieldOffers({ scan, rate }: Picture, format: Format): Offer[] {
   ]
 }
 
-function motionOffers({ rate, pulldownPhase }: Picture, format: Format, now: Motion): Offer[] {
+function motionOffers({ rate, pulldownPhase }: Picture, format: Format, motion: Motion): Offer[] {
   if (!rate) return []
   const speed = (pace: Extract<Motion, { kind: 'speed' }>['pace']): Motion => ({
     kind: 'speed',
@@ -166,7 +166,7 @@ function motionOffers({ rate, pulldownPhase }: Picture, format: Format, now: Mot
     keepPitch: true,
   })
   const phase = (kind: 'pulldown' | 'remove-pulldown'): Phase =>
-    now.kind === kind ? now.phase : kind === 'remove-pulldown' ? ((pulldownPhase ?? 0) as Phase) : 0
+    motion.kind === kind ? motion.phase : kind === 'remove-pulldown' ? ((pulldownPhase ?? 0) as Phase) : 0
   const isFilmIn = equal(multiply(rate, rational(5, 4)), format.rate)
   const isPulledDown = pulldownPhase !== null || equal(filmRate(rate), format.rate)
   const differs = !equal(rate, format.rate)
@@ -175,11 +175,11 @@ function motionOffers({ rate, pulldownPhase }: Picture, format: Format, now: Mot
     motionOffer('hold', 'hold', { kind: 'hold' }),
     motionOffer('blend', 'blend', { kind: 'blend' }),
     ...(differs ? [motionOffer('every-frame', 'every frame once', speed({ kind: 'every-frame' }))] : []),
-    motionOffer('factor', 'another speed', speed({ kind: 'factor', factor: factorOf(now) })),
-    ...(isFilmIn || now.kind === 'pulldown'
+    motionOffer('factor', 'another speed', speed({ kind: 'factor', factor: factorOf(motion) })),
+    ...(isFilmIn || motion.kind === 'pulldown'
       ? [motionOffer('pulldown', '2:3 pulldown', { kind: 'pulldown', phase: phase('pulldown') })]
       : []),
-    ...(isPulledDown || now.kind === 'remove-pulldown'
+    ...(isPulledDown || motion.kind === 'remove-pulldown'
       ? [
           motionOffer('remove-pulldown', '2:3 pulldown out', {
             kind: 'remove-pulldown',
@@ -263,7 +263,10 @@ export function choicesOf(doc: Doc, timeline: Timeline, placements: readonly Pla
   const format = formatOf(doc, timeline)
   if (!format) return []
   const weights = weightsOf(doc.project)
-  const made = new Map<string, { choice: Omit<Choice, 'price' | 'whole' | 'taken'>; parts: Priced[] }>()
+  const choicesByKey = new Map<
+    string,
+    { choice: Omit<Choice, 'price' | 'whole' | 'taken'>; parts: Priced[] }
+  >()
   for (const placement of placements) {
     const { picture, treatment } = settlePlacement(doc, timeline, placement, format)
     if (!picture) continue
@@ -272,16 +275,16 @@ export function choicesOf(doc: Doc, timeline: Timeline, placements: readonly Pla
       const { toll } = settleToll(picture, format, as, weights)
       const side = sideOf(toll, sides[offer.group])
       const part = { side, toll, frames: placement.length, isTaken: isTaken(offer, treatment) }
-      const known = made.get(offer.id)
+      const known = choicesByKey.get(offer.id)
       if (known) known.parts.push(part)
       else
-        made.set(offer.id, {
+        choicesByKey.set(offer.id, {
           choice: { ...offer, does: doesWords(offer, picture, format, as, toll) },
           parts: [part],
         })
     }
   }
-  return [...made.values()].map(({ choice, parts }) => {
+  return [...choicesByKey.values()].map(({ choice, parts }) => {
     const taken = parts.filter((part) => part.isTaken).length
     return {
       ...choice,
@@ -300,10 +303,10 @@ interface Priced {
 }
 
 /** The worst grade, and the loss over the running time. */
-function meanOf(parts: readonly Priced[], of: (part: Priced) => Toll): Choice['price'] {
+function meanOf(parts: readonly Priced[], tollOfPart: (part: Priced) => Toll): Choice['price'] {
   const frames = parts.reduce((sum, part) => sum + part.frames, 0)
   return {
-    grade: parts.reduce<Grade>((grade, part) => worse(grade, of(part).grade), 'free'),
-    loss: parts.reduce((sum, part) => sum + of(part).loss * part.frames, 0) / Math.max(1, frames),
+    grade: parts.reduce<Grade>((grade, part) => worse(grade, tollOfPart(part).grade), 'free'),
+    loss: parts.reduce((sum, part) => sum + tollOfPart(part).loss * part.frames, 0) / Math.max(1, frames),
   }
 }

@@ -79,8 +79,8 @@ describe('what differs', () => {
 describe('going back to a point', () => {
   it('leaves no difference, and what was found out since', () => {
     fc.assert(
-      fc.property(cuts, cuts, (then, now) => {
-        const [point, doc] = [docOf(then), docOf(now)]
+      fc.property(cuts, cuts, (then, after) => {
+        const [point, doc] = [docOf(then), docOf(after)]
         doc.clips.c0!.hash = 'found since'
         point.clips.c1!.priority = 'key'
         correct(point, ['c2'], { rate: rational(24) })

@@ -92,7 +92,9 @@ function timelineDifferences(a: Doc, b: Doc): string[] {
       said.push(
         `“${timeline.name}”: ${from ? formatName(from) : 'no format'} → ${to ? formatName(to) : 'no format'}`,
       )
-    said.push(...placementDifferences(a, b, was, timeline).map((one) => `“${timeline.name}”: ${one}`))
+    said.push(
+      ...placementDifferences(a, b, was, timeline).map((difference) => `“${timeline.name}”: ${difference}`),
+    )
   }
   for (const { id, name } of timelinesOf(a)) if (!b.timelines[id]) said.push(`“${name}” is not there`)
   return said
@@ -100,41 +102,43 @@ function timelineDifferences(a: Doc, b: Doc): string[] {
 
 function placementDifferences(a: Doc, b: Doc, was: Timeline, is: Timeline): string[] {
   const nameOf = (doc: Doc) => (placement: Placement) => sourceName(doc, placement.source)
-  const [before, after] = [was, is].map((one) => new Map(placementsIn(one).map((p) => [p.id, p]))) as [
-    Map<string, Placement>,
-    Map<string, Placement>,
-  ]
+  const [before, after] = [was, is].map(
+    (timeline) => new Map(placementsIn(timeline).map((p) => [p.id, p])),
+  ) as [Map<string, Placement>, Map<string, Placement>]
   const came = leadsIn(is).filter(({ id }) => !before.has(id))
   const went = leadsIn(was).filter(({ id }) => !after.has(id))
-  const both = leadsIn(is).flatMap((now) => {
-    const then = before.get(now.id)
-    return then && then !== now ? [[then, now] as const] : []
+  const both = leadsIn(is).flatMap((after) => {
+    const then = before.get(after.id)
+    return then && then !== after ? [[then, after] as const] : []
   })
-  const which = (differs: (then: Placement, now: Placement) => boolean) =>
-    both.filter(([then, now]) => differs(then, now)).map(([, now]) => now)
+  const which = (differs: (then: Placement, after: Placement) => boolean) =>
+    both.filter(([then, after]) => differs(then, after)).map(([, after]) => after)
   const list = (placements: readonly Placement[], does: string, doc: Doc) =>
     placements.length
       ? [`${counted(placements.length, 'placement')} ${does}: ${named(placements.map(nameOf(doc)))}`]
       : []
   const treated = which(
-    (then, now) => !same(then.treatment, now.treatment) || !same(then.framingByShape, now.framingByShape),
+    (then, after) =>
+      !same(then.treatment, after.treatment) || !same(then.framingByShape, after.framingByShape),
   )
-  const [one] = treated
+  const [onlyTreated] = treated
   return [
     ...list(came, 'more', b),
     ...list(went, 'less', a),
     ...list(
-      which((then, now) => then.start !== now.start),
+      which((then, after) => then.start !== after.start),
       'moved',
       b,
     ),
     ...list(
-      which((then, now) => then.length !== now.length || !same(then.sourceIn, now.sourceIn)),
+      which((then, after) => then.length !== after.length || !same(then.sourceIn, after.sourceIn)),
       'trimmed',
       b,
     ),
-    ...(one && treated.length === 1
-      ? [`${nameOf(b)(one)} treated otherwise: ${overrideWords(one.treatment) || 'as the timeline says'}`]
+    ...(onlyTreated && treated.length === 1
+      ? [
+          `${nameOf(b)(onlyTreated)} treated otherwise: ${overrideWords(onlyTreated.treatment) || 'as the timeline says'}`,
+        ]
       : list(treated, 'treated otherwise', b)),
     ...(same(was.rules, is.rules) ? [] : [`rules ${was.rules.length} → ${is.rules.length}`]),
     ...(same(was.treatment, is.treatment) ? [] : ['other defaults']),

@@ -41,10 +41,10 @@ function cut() {
   )
   return doc
 }
-const of = (doc: ReturnType<typeof cut>, ...ids: string[]) =>
+const standingsOfClips = (doc: ReturnType<typeof cut>, ...ids: string[]) =>
   placementsIn(doc.timelines.t!).filter(({ id }) => ids.includes(id))
 const choice = (doc: ReturnType<typeof cut>, id: string, ...ids: string[]) =>
-  choicesOf(doc, doc.timelines.t!, of(doc, ...ids)).find((one) => one.id === id)
+  choicesOf(doc, doc.timelines.t!, standingsOfClips(doc, ...ids)).find((choice) => choice.id === id)
 
 describe('what can be chosen for a placement', () => {
   it('says what each does and costs, and which is taken', () => {
@@ -71,15 +71,15 @@ describe('what can be chosen for a placement', () => {
 
   it('costs what the check then finds, whichever is taken', () => {
     for (const id of ['tape', 'visitor', 'wide', 'card'])
-      for (const one of choicesOf(cut(), cut().timelines.t!, of(cut(), id))) {
+      for (const offered of choicesOf(cut(), cut().timelines.t!, standingsOfClips(cut(), id))) {
         const doc = cut()
-        treat(doc, 't', [id], one.set)
+        treat(doc, 't', [id], offered.set)
         const { toll } = checkTimeline(doc, doc.timelines.t!)!.findings.find(
           ({ placement }) => placement.id === id,
         )!
-        expect(toll.loss, one.id).toBeCloseTo(one.whole.loss, 12)
-        expect([one.id, toll.grade]).toEqual([one.id, one.whole.grade])
-        expect(choice(doc, one.id, id)!.taken).toBe('all')
+        expect(toll.loss, offered.id).toBeCloseTo(offered.whole.loss, 12)
+        expect([offered.id, toll.grade]).toEqual([offered.id, offered.whole.grade])
+        expect(choice(doc, offered.id, id)!.taken).toBe('all')
       }
   })
 
@@ -131,7 +131,7 @@ describe('what happens on a timeline', () => {
   it('becomes what its cure says', () => {
     const doc = cut()
     const before = checkTimeline(doc, doc.timelines.t!)!
-    const helps = groups(doc).flatMap(({ cure, less }) => [cure, less].filter((one) => one !== null))
+    const helps = groups(doc).flatMap(({ cure, less }) => [cure, less].filter((cure) => cure !== null))
     expect(helps.length).toBeGreaterThan(2)
     for (const { treats, becomes } of helps) {
       const after = cut()
@@ -157,12 +157,12 @@ describe('defaults, rules and what is a placement’s own', () => {
   it('go over each other in this order, and are taken back part by part', () => {
     const doc = cut()
     const taken = (group: string) =>
-      choicesOf(doc, doc.timelines.t!, of(doc, 'tape')).filter(
-        (one) => one.group === group && one.taken === 'all',
+      choicesOf(doc, doc.timelines.t!, standingsOfClips(doc, 'tape')).filter(
+        (choice) => choice.group === group && choice.taken === 'all',
       )
     setDefaults(doc, 't', { framing: { filter: 'bicubic', mode: { kind: 'fill' } } })
     expect(taken('quality').map(({ id }) => id)).toEqual(['bicubic'])
-    const when = commonCondition([pictureOfPlacement(doc, of(doc, 'tape')[0]!)!])
+    const when = commonCondition([pictureOfPlacement(doc, standingsOfClips(doc, 'tape')[0]!)!])
     expect(conditionWords(when)).toBe('every 1440×1080 (4:3) 50i clip of standard range')
     const double = { kind: 'deinterlace', method: 'interpolate', rate: { kind: 'double' } } as const
     setRule(doc, 't', { id: 'r1', when, set: { fields: double }, on: true })
@@ -182,9 +182,9 @@ describe('defaults, rules and what is a placement’s own', () => {
       fields: { kind: 'weave' },
     })
     untreat(doc, 't', ['tape'], ['fields', 'framing.zoom'])
-    expect(of(doc, 'tape')[0]!.treatment).toEqual({ framing: { filter: 'lanczos' } })
+    expect(standingsOfClips(doc, 'tape')[0]!.treatment).toEqual({ framing: { filter: 'lanczos' } })
     untreat(doc, 't', ['tape'])
-    expect(of(doc, 'tape')[0]!.treatment).toEqual({})
+    expect(standingsOfClips(doc, 'tape')[0]!.treatment).toEqual({})
   })
 
   it('say what they set', () => {
@@ -209,7 +209,9 @@ describe('defaults, rules and what is a placement’s own', () => {
         colour: 'hdr-to-sdr',
       }),
     ).toBe('50 % speed, wanted; zoom 150 %; crop 4, 0, 0.5, 0; sharpened 0.4 at 1.2 px; colour: hdr to sdr')
-    const pictures = ['hall', 'visitor'].map((id) => pictureOfPlacement(cut(), of(cut(), id)[0]!)!)
+    const pictures = ['hall', 'visitor'].map((id) =>
+      pictureOfPlacement(cut(), standingsOfClips(cut(), id)[0]!)!,
+    )
     expect(conditionWords(commonCondition(pictures))).toBe(
       'every 1920×1080 progressive clip of standard range',
     )

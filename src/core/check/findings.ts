@@ -115,12 +115,15 @@ type Kind = FindingGroup['kind']
 /** What a kind of charge loses on a timeline, over the running time of those that pay it. */
 const lostBy = (standings: readonly AlikePlacements[], kind: Kind): number =>
   standings.reduce((sum, { toll, frames }) => {
-    const charge = toll.charges.find((one) => one.kind === (kind === 'hairline' ? 'bars' : kind))
+    const charge = toll.charges.find((charge) => charge.kind === (kind === 'hairline' ? 'bars' : kind))
     return sum + (charge?.loss ?? 0) * frames
   }, 0)
 
 /** The standings to which each kind of thing happens, and what each pays for it. What costs nothing is no finding. */
-function byKind(standings: readonly AlikePlacements[], format: Format): Map<Kind, Map<AlikePlacements, Charge>> {
+function byKind(
+  standings: readonly AlikePlacements[],
+  format: Format,
+): Map<Kind, Map<AlikePlacements, Charge>> {
   const kinds = new Map<Kind, Map<AlikePlacements, Charge>>()
   for (const standing of standings) {
     const { picture, treatment } = standing.settled
@@ -152,7 +155,7 @@ export function findingGroups(doc: Doc, timeline: Timeline, check: Check): Findi
       check.format,
     ).toll,
   })
-  const made = [...byKind(standings, check.format)].map(([kind, found]) => {
+  const groups = [...byKind(standings, check.format)].map(([kind, found]) => {
     const charges = [...found]
     const [, worst] = charges.reduce((a, b) => (b[1].loss * b[0].longest > a[1].loss * a[0].longest ? b : a))
     const placements = [...placesOf(found.keys())].flatMap((place) => check.findings[place]?.placement ?? [])
@@ -172,7 +175,7 @@ export function findingGroups(doc: Doc, timeline: Timeline, check: Check): Findi
     }
     return { group, lost: charges.reduce((sum, [{ frames }, { loss }]) => sum + loss * frames, 0) }
   })
-  return made
+  return groups
     .sort(
       (a, b) =>
         Number(a.group.accepted !== null) - Number(b.group.accepted !== null) ||
@@ -184,7 +187,9 @@ export function findingGroups(doc: Doc, timeline: Timeline, check: Check): Findi
 
 function acceptedWord(timeline: Timeline, kind: string, placements: readonly Placement[]): string | null {
   const accepted = new Map(
-    timeline.accepted.filter(({ charge }) => charge === kind).map((one) => [one.placementId, one.word]),
+    timeline.accepted
+      .filter(({ charge }) => charge === kind)
+      .map((accepted) => [accepted.placementId, accepted.word]),
   )
   if (accepted.size < placements.length) return null
   const words = placements.map(({ id }) => accepted.get(id))
@@ -205,8 +210,8 @@ function helpFor(
   standings: readonly AlikePlacements[],
   helps: readonly Help[],
 ): Pick<FindingGroup, 'cure' | 'less'> {
-  const now = wholeOf(standings)
-  const made = helps.map((help): { readonly sets: Helps; readonly whole: Whole } | null => {
+  const wholeNow = wholeOf(standings)
+  const cures = helps.map((help): { readonly sets: Helps; readonly whole: Whole } | null => {
     const sets = new Map(
       found.flatMap((standing) => {
         const done = help(standing)
@@ -218,12 +223,12 @@ function helpFor(
     if (sets.size === 0 || lostBy(helped, kind) >= lostBy(standings, kind) - 1e-12) return null
     return { sets, whole: wholeOf(helped) }
   })
-  const [usual, ...others] = made
+  const [usual, ...others] = cures
   const least = others.reduce(
     (a, b) => (b && b.whole.loss < (a?.whole.loss ?? Infinity) - 1e-12 ? b : a),
     null,
   )
-  const isLess = least && least.whole.loss < (usual?.whole ?? now).loss - 1e-12
+  const isLess = least && least.whole.loss < (usual?.whole ?? wholeNow).loss - 1e-12
   const cureOf = (
     { sets, whole }: { readonly sets: Helps; readonly whole: Whole },
     several: string,
@@ -237,7 +242,7 @@ function helpFor(
     })
     const said = [...new Set([...sets.values()].map(takenWords))]
     const does = said.length === 1 ? (said[0] ?? '') : `${several} for ${counted(treats.length, 'clip')}`
-    return { does, treats, becomes: becomes(now, whole) }
+    return { does, treats, becomes: becomes(wholeNow, whole) }
   }
   return {
     cure: usual ? cureOf(usual, 'what is usual') : null,

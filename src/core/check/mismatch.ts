@@ -45,7 +45,8 @@ export function mismatchOf(doc: Doc, timeline: Timeline, clip: Clip): Mismatch |
     tollOf(picture, format, undefined, weights),
   ) as [Toll, Toll]
   const { timeline: carried } = reframed(doc, doc, timeline, { ...timeline, ownFormat: clipFormat })
-  const check = (of: Timeline) => present(checkTimeline(doc, of), 'a timeline with a format can be checked')
+  const check = (timeline: Timeline) =>
+    present(checkTimeline(doc, timeline), 'a timeline with a format can be checked')
   const [before, after] = [check(timeline), check(carried)]
   const seconds = reading.durationSec ?? 0
   return {

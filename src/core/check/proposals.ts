@@ -21,7 +21,7 @@ import { overrideWords } from '../treatment/words'
 export interface PlacementProposal {
   readonly placement: Placement
   /** What it pays as it is, and how it runs. */
-  readonly now: Settled
+  readonly inForce: Settled
   /** Null where it runs so already, or where an editor has set how. */
   readonly first: Proposed | null
   readonly less: Offered | null
@@ -103,7 +103,7 @@ export function proposing(doc: Doc, timeline: Timeline): (placement: Placement) 
       before.set(whole, found)
       known.set(key, found)
     }
-    return { placement, now: { toll, way }, first: found.isInForce ? null : found, less: found.less }
+    return { placement, inForce: { toll, way }, first: found.isInForce ? null : found, less: found.less }
   }
 }
 
@@ -135,13 +135,13 @@ export interface ProposalGroup {
 /** What treating all of a timeline as is proposed would do, grouped by the reason, the longest first. */
 export function proposalGroups(doc: Doc, timeline: Timeline): ProposalGroup[] {
   const groups = new Map<string, { taken: Taken[]; frames: number; lost: [number, number]; less: number }>()
-  for (const { placement, now, first, less } of proposalsOf(doc, timeline)) {
+  for (const { placement, inForce: settled, first, less } of proposalsOf(doc, timeline)) {
     if (!first) continue
     const group = groups.get(first.reason) ?? { taken: [], frames: 0, lost: [0, 0], less: 0 }
     groups.set(first.reason, group)
     group.taken.push({ placement, set: first.set, change: first.change })
     group.frames += placement.length
-    group.lost[0] += now.toll.loss * placement.length
+    group.lost[0] += settled.toll.loss * placement.length
     group.lost[1] += first.toll.loss * placement.length
     if (less) group.less++
   }

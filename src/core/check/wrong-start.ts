@@ -34,7 +34,7 @@ export function wrongStart(doc: Doc): WrongStart | null {
   const shares = sharesOf(doc, format)
   const [first] = shares
   if (!first || first.share < most || sameRaster(first.format, format)) return null
-  const shareNow = shares.find((one) => sameRaster(one.format, format))?.share ?? 0
+  const shareNow = shares.find((share) => sameRaster(share.format, format))?.share ?? 0
   if (shareNow >= hardlyAny) return null
   if (decision?.setBy !== 'clip' && !isTypedWrong(shares, format)) return null
   return { ...first, shareNow, says: sentence(decision, first) }
@@ -74,8 +74,8 @@ function sharesOf(doc: Doc, { colour }: Format): Share[] {
 
 /** A size that no trade knows and no clip has, or a rate that no clip has. */
 const isTypedWrong = (shares: readonly Share[], format: Format): boolean =>
-  (tradeName(format) === null && !shares.some((one) => sameSize(one.format, format))) ||
-  !shares.some((one) => equal(one.format.rate, format.rate))
+  (tradeName(format) === null && !shares.some((share) => sameSize(share.format, format))) ||
+  !shares.some((share) => equal(share.format.rate, format.rate))
 
 function sentence(decision: Decision | undefined, { format, share }: Share): string {
   const from = decision?.clip

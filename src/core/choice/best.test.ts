@@ -93,9 +93,9 @@ describe('the best treatment', () => {
         motion,
         fields,
         fc.constantFrom('kept' as const, 'baked' as const),
-        (clip, runsIn, moving, made, reduction) => {
+        (clip, runsIn, moving, fields, reduction) => {
           const framing = { ...plainTreatment.framing, zoom: rational(3, 2), reduction }
-          const inForce: Treatment = { ...plainTreatment, framing, motion: moving, fields: made }
+          const inForce: Treatment = { ...plainTreatment, framing, motion: moving, fields: fields }
           const before = tollOf(clip, format(runsIn), inForce)
           const better = bestTreatment(clip, format(runsIn), inForce, defaultWeights)
           if (!better) return

@@ -34,14 +34,14 @@ function motionsFor(picture: Picture, { motion }: Treatment): readonly Motion[] 
 }
 
 function fieldsFor({ rate }: Picture, format: Format, { fields }: Treatment): readonly Fields[] {
-  const made = (rate: Extract<Fields, { kind: 'deinterlace' }>['rate']) =>
+  const deinterlacedAt = (rate: Extract<Fields, { kind: 'deinterlace' }>['rate']) =>
     methods.map((method): Fields => ({ kind: 'deinterlace', method, rate }))
   return [
     fields,
     { kind: 'auto' },
     // Where every second of the frames is left out again, double rate shows what the same rate does.
-    ...(rate && landsWhole(rate, format.rate) ? [] : made({ kind: 'double' })),
-    ...made({ kind: 'same', keep: 'first' }),
+    ...(rate && landsWhole(rate, format.rate) ? [] : deinterlacedAt({ kind: 'double' })),
+    ...deinterlacedAt({ kind: 'same', keep: 'first' }),
     { kind: 'from-frames' },
     { kind: 'blend' },
   ]

@@ -47,14 +47,14 @@ describe('candidates', () => {
   })
 
   it('of what is delivered only in the ways that the footage stands, where there is any', () => {
-    const of = (blocs: Bloc[], ...delivered: string[]) =>
+    const sizesOf = (blocs: Bloc[], ...delivered: string[]) =>
       candidateFormats(blocs, wanted(...delivered))
         .map(formatText)
         .sort()
     const lying = [bloc('1920x1080@25p')]
-    expect(of(lying, '1280x720@25p', '720x1280@25p')).toEqual(['1280x720@25p', '1920x1080@25p'])
+    expect(sizesOf(lying, '1280x720@25p', '720x1280@25p')).toEqual(['1280x720@25p', '1920x1080@25p'])
     // Where none lies as the footage does, theirs and larger masters of their shape are.
-    expect(of(lying, '720x1280@25p')).toEqual(['1080x1920@25p', '720x1280@25p'])
+    expect(sizesOf(lying, '720x1280@25p')).toEqual(['1080x1920@25p', '720x1280@25p'])
   })
 
   it('are interlaced only at rates that interlaced footage holds in earnest, or that is delivered so', () => {
@@ -79,8 +79,10 @@ describe('candidates', () => {
   })
 
   it('have the rates in which programmes are shown: halves of what is faster, doubles of what is slow', () => {
-    const rates = (...of: string[]) => [
-      ...new Set(texts(...of.map((text) => bloc(`1920x1080@${text}p`))).map((text) => text.split('@')[1])),
+    const rates = (...formats: string[]) => [
+      ...new Set(
+        texts(...formats.map((text) => bloc(`1920x1080@${text}p`))).map((text) => text.split('@')[1]),
+      ),
     ]
     expect(rates('30')).toEqual(['30p'])
     expect(rates('48')).toEqual(['24p'])

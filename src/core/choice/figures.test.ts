@@ -248,7 +248,7 @@ describe('random mixes', () => {
           const wide = parts.filter(([size]) => size.startsWith('720x576'))
           if (odd)
             expect(
-              Math.max(...[same, wide].map((some) => some.reduce((sum, part) => sum + part[2], 0))) / total,
+              Math.max(...[same, wide].map((parts) => parts.reduce((sum, part) => sum + part[2], 0))) / total,
             ).toBeGreaterThanOrEqual(lean === 'majority' ? 0.5 - 1e-9 : 0.9 - 1e-9)
         }
       }),

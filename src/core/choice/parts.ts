@@ -22,7 +22,7 @@ export function lossParts(format: Format, all: readonly Bloc[], options: RankOpt
   const blocs = countedBlocs(all, options.policy)
   const values = new Map<LossPart['kind'], number>()
   const share = (lost: number, among: readonly { kind: LossPart['kind']; loss: number }[]) => {
-    const sum = among.reduce((total, one) => total + one.loss, 0)
+    const sum = among.reduce((total, part) => total + part.loss, 0)
     if (sum > 0)
       for (const { kind, loss } of among) values.set(kind, (values.get(kind) ?? 0) + (lost * loss) / sum)
   }

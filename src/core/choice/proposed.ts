@@ -59,7 +59,7 @@ export function proposed(
   )
   const change = changeBy(clip, steps, crop)
   const settled = settleToll(picture, format, treated([set], inForce), weights)
-  const now = settleToll(clip.picture, format, inForce, weights)
+  const settledNow = settleToll(clip.picture, format, inForce, weights)
   return {
     proposal: { steps, framing, crop },
     change,
@@ -68,7 +68,7 @@ export function proposed(
     reason: reasonOf(clip, { steps, framing, crop }, picture, format, settled, fixed),
     isInForce:
       Object.keys(change).length === 0 &&
-      JSON.stringify(now.way) === JSON.stringify(settled.way) &&
+      JSON.stringify(settledNow.way) === JSON.stringify(settled.way) &&
       JSON.stringify(fitPicture(picture, format, treated([set], inForce).framing)) ===
         JSON.stringify(fitPicture(clip.picture, format, inForce.framing)),
     less: lessThan(settled, clip, { picture, change }, format, inForce, weights, fixed),

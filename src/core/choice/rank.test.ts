@@ -102,11 +102,11 @@ describe('ranking', () => {
   })
 
   it('comes to the same as pricing each clip alone', () => {
-    const some = ['3840x2160@25p', '1920x1080@50i', '720x576/64:45@50i', '4096x2160@23.976p', '1280x720@9p']
+    const texts = ['3840x2160@25p', '1920x1080@50i', '720x576/64:45@50i', '4096x2160@23.976p', '1280x720@9p']
     fc.assert(
       fc.property(
-        fc.subarray(some, { minLength: 1 }),
-        fc.constantFrom(...some, '1920x1080@59.94p', '1440x1080/4:3@50i'),
+        fc.subarray(texts, { minLength: 1 }),
+        fc.constantFrom(...texts, '1920x1080@59.94p', '1440x1080/4:3@50i'),
         (own, tried) => {
           const blocs = own.map((text, i) => bloc(text, 1 + i))
           const at = format(tried)
@@ -173,9 +173,9 @@ describe('what ties', () => {
   const free = { free: 1, light: 0, heavy: 0, severe: 0 }
   const price = (text: string, more: { loss?: number; untouchedShare?: number; bitDepth?: number } = {}) => {
     const { loss = 0.25, untouchedShare = 0.5, bitDepth = 8 } = more
-    const of = format(text)
+    const textFormat = format(text)
     return {
-      format: { ...of, colour: { ...of.colour, bitDepth } },
+      format: { ...textFormat, colour: { ...textFormat.colour, bitDepth } },
       loss,
       untouchedShare,
       steadyShare: untouchedShare,

@@ -5,8 +5,8 @@ export interface Held<T> {
 }
 
 /** What some footage weighs together. */
-export const totalWeight = (some: readonly { readonly weight: number }[]): number =>
-  some.reduce((sum, { weight }) => sum + weight, 0)
+export const totalWeight = (weighed: readonly { readonly weight: number }[]): number =>
+  weighed.reduce((sum, { weight }) => sum + weight, 0)
 
 /** Shares come out of sums: one that is met must not be missed by rounding. */
 const rounding = 1e-9

@@ -9,16 +9,16 @@ import type { StoredPicture } from './stored'
 describe('a raster with less colour than luma', () => {
   it('has an untouched picture byte for byte, its colour too', () => {
     const picture = drawn(24, 16)
-    const made = compose([layer(picture, { width: 24, height: 16 })], halved, raster(24, 16), fast)
-    expect([made.luma, made.chroma]).toEqual([picture.planes.luma, picture.planes.chroma])
+    const planes = compose([layer(picture, { width: 24, height: 16 })], halved, raster(24, 16), fast)
+    expect([planes.luma, planes.chroma]).toEqual([picture.planes.luma, picture.planes.chroma])
   })
 
   it('has a picture as it is made into that size alone', () => {
     const picture = drawn(48, 32)
     const size = { width: 24, height: 16, filter: 'lanczos', sharpen: null } as const
     const alone = resampling({ width: 48, height: 32 }, picture.siting, size)(picture.planes)
-    const made = compose([layer(picture, { width: 24, height: 16 })], halved, raster(24, 16), fast)
-    expect([made.luma, made.chroma]).toEqual([alone.luma, alone.chroma])
+    const planes = compose([layer(picture, { width: 24, height: 16 })], halved, raster(24, 16), fast)
+    expect([planes.luma, planes.chroma]).toEqual([alone.luma, alone.chroma])
   })
 
   it('keeps black where a picture that begins between two colours ends', () => {
@@ -29,20 +29,20 @@ describe('a raster with less colour than luma', () => {
       { width: 16, height: 8 },
       { mode: { kind: 'one-to-one' }, position: { x: rational(1), y: rational(0) } },
     )
-    const made = compose([over], halved, raster(16, 8), fast)
+    const planes = compose([over], halved, raster(16, 8), fast)
     // It covers pixels 3 to 14: of the pair at 2 and 3 the first is black, and so is their colour.
-    expect([pixel(made, 2, 4), pixel(made, 3, 4), pixel(made, 15, 4)]).toEqual([
+    expect([pixel(planes, 2, 4), pixel(planes, 3, 4), pixel(planes, 15, 4)]).toEqual([
       16,
       picture.planes.luma[4 * 12],
       16,
     ])
-    expect([...made.chroma!.cb.slice(16, 24)]).toEqual([128, 128, 200, 200, 200, 200, 200, 200])
+    expect([...planes.chroma!.cb.slice(16, 24)]).toEqual([128, 128, 200, 200, 200, 200, 200, 200])
   })
 
   it('has a picture of another matrix as the whole one has it, where colour lies', () => {
     const picture = { ...drawn(16, 16, false), meaning: { ...meaning, matrix: 'bt601-625' as const } }
-    const [whole, less] = [ground, halved].map((one) =>
-      compose([layer(picture, { width: 16, height: 16 })], one, raster(16, 16), fast),
+    const [whole, less] = [ground, halved].map((ground) =>
+      compose([layer(picture, { width: 16, height: 16 })], ground, raster(16, 16), fast),
     ) as [Planes, Planes]
     expect(less.luma).toEqual(whole.luma)
     expect([less.chroma!.cb.length, whole.chroma!.cb.length]).toEqual([64, 256])
@@ -63,8 +63,8 @@ describe('a crop whose edges are odd', () => {
       ]) {
         const [width, height] = [24, 16]
         const [w, h] = [width / across, height / down]
-        const plane = (of: (x: number, y: number) => number) =>
-          Uint8Array.from({ length: w * h }, (_, i) => of(i % w, Math.floor(i / w)))
+        const plane = (valueAt: (x: number, y: number) => number) =>
+          Uint8Array.from({ length: w * h }, (_, i) => valueAt(i % w, Math.floor(i / w)))
         const planes: Planes = {
           ...{ width, height, bitDepth: 8, across, down, alpha: null },
           luma: new Uint8Array(width * height).fill(120),
@@ -115,7 +115,8 @@ describe('a title with opacity', () => {
       const [x, y] = [i % size, Math.floor(i / size)]
       return x >= size / 4 && x < (3 * size) / 4 && y >= size / 4 && y < (3 * size) / 4
     }
-    const plane = (of: (i: number) => number) => Uint8Array.from({ length: size * size }, (_, i) => of(i))
+    const plane = (valueAt: (i: number) => number) =>
+      Uint8Array.from({ length: size * size }, (_, i) => valueAt(i))
     const planes: Planes = {
       ...{ width: size, height: size, bitDepth: 8, across: 1, down: 1 },
       // What is not seen may hold anything.
@@ -127,21 +128,21 @@ describe('a title with opacity', () => {
   }
 
   it('stays grey at its edges, and is nowhere brighter than it is, enlarged over black, whatever the chroma', () => {
-    for (const one of [ground, halved, { ...halved, siting: chromaSiting({ across: 2, down: 1 }, '') }])
+    for (const siting of [ground, halved, { ...halved, siting: chromaSiting({ across: 2, down: 1 }, '') }])
       for (const size of [37, 48, 61]) {
-        const made = compose(
+        const planes = compose(
           [layer(title(16, 200), { width: size, height: size })],
-          one,
+          siting,
           raster(size, size),
           fast,
         )
-        for (const plane of [made.chroma!.cb, made.chroma!.cr])
+        for (const plane of [planes.chroma!.cb, planes.chroma!.cr])
           for (const value of plane) expect(Math.abs(value - 128)).toBeLessThanOrEqual(1)
-        for (const value of made.luma) {
+        for (const value of planes.luma) {
           expect(value).toBeGreaterThanOrEqual(16)
           expect(value).toBeLessThanOrEqual(201)
         }
-        expect(made.luma[Math.floor(size / 2) * size + Math.floor(size / 2)]).toBe(200)
+        expect(planes.luma[Math.floor(size / 2) * size + Math.floor(size / 2)]).toBe(200)
       }
   })
 
@@ -149,8 +150,8 @@ describe('a title with opacity', () => {
     // Over grey, one to one: of a pair of which one pixel is red, chroma stands on the first.
     const red = title(16, 120)
     red.planes.chroma!.cr.fill(220)
-    const made = compose([layer(red, { width: 16, height: 16 })], halved, raster(16, 16), fast)
-    const at = (x: number, y: number) => made.chroma!.cr[y * 8 + x]!
+    const planes = compose([layer(red, { width: 16, height: 16 })], halved, raster(16, 16), fast)
+    const at = (x: number, y: number) => planes.chroma!.cr[y * 8 + x]!
     expect([at(0, 4), at(1, 4), at(2, 4), at(4, 4), at(6, 4)]).toEqual([128, 128, 220, 220, 128])
   })
 })

@@ -46,8 +46,8 @@ function raised(rgb: Rgb, power: number): void {
   const gain = Math.max(0, luminanceOf(rgb)) ** power
   for (let i = 0; i < 3; i++) rgb[i] = (rgb[i] as number) * (Number.isFinite(gain) ? gain : 0)
 }
-const each = (rgb: Rgb, of: (x: number) => number): void => {
-  for (let i = 0; i < 3; i++) rgb[i] = of(rgb[i] as number)
+const each = (rgb: Rgb, convert: (x: number) => number): void => {
+  for (let i = 0; i < 3; i++) rgb[i] = convert(rgb[i] as number)
 }
 
 /** Light of BT.709 primaries in those of BT.2020, in place (ITU-R BT.2087). */
@@ -174,20 +174,20 @@ export function blackOf(
 /** Samples of another depth, rounded half up: a white of one stands on the white of the other. */
 export function ofDepth(samples: Samples, from: number, to: number): Samples {
   if (from === to) return samples
-  const made = to > 8 ? new Uint16Array(samples.length) : new Uint8Array(samples.length)
+  const scaled = to > 8 ? new Uint16Array(samples.length) : new Uint8Array(samples.length)
   const [most, scale] = [2 ** to - 1, 2 ** (to - from)]
-  for (let i = 0; i < made.length; i++)
-    made[i] = Math.min(most, Math.floor((samples[i] as number) * scale + 0.5))
-  return made
+  for (let i = 0; i < scaled.length; i++)
+    scaled[i] = Math.min(most, Math.floor((samples[i] as number) * scale + 0.5))
+  return scaled
 }
 
 /** Shares of what is seen through in another depth: all stays all. */
 export function shareOfDepth(alpha: Samples, from: number, to: number): Samples {
   if (from === to) return alpha
-  const made = to > 8 ? new Uint16Array(alpha.length) : new Uint8Array(alpha.length)
+  const scaled = to > 8 ? new Uint16Array(alpha.length) : new Uint8Array(alpha.length)
   const scale = (2 ** to - 1) / (2 ** from - 1)
-  for (let i = 0; i < made.length; i++) made[i] = Math.floor((alpha[i] as number) * scale + 0.5)
-  return made
+  for (let i = 0; i < scaled.length; i++) scaled[i] = Math.floor((alpha[i] as number) * scale + 0.5)
+  return scaled
 }
 
 /**
@@ -213,7 +213,7 @@ export function inColour(
       chroma: { cb: ofDepth(chroma.cb, depth, bitDepth), cr: ofDepth(chroma.cr, depth, bitDepth) },
     }
   const room = () => (bitDepth > 8 ? new Uint16Array(luma.length) : new Uint8Array(luma.length))
-  const made = { luma: room(), cb: room(), cr: room() }
+  const converted = { luma: room(), cb: room(), cr: room() }
   const [a, b] = [levelsOf(from, depth), levelsOf(to, bitDepth)]
   const [[kr, kb], [tr, tb]] = [matrixWeights(from.matrix), matrixWeights(to.matrix)]
   const [kg, tg] = [1 - kr - kb, 1 - tr - tb]
@@ -227,9 +227,9 @@ export function inColour(
     rgb[1] = (y - kr * rgb[0] - kb * rgb[2]) / kg
     conversion.signals?.(rgb)
     const to = tr * rgb[0] + tg * rgb[1] + tb * rgb[2]
-    made.luma[i] = put(b.black + b.luma * to)
-    made.cb[i] = put(b.middle + (b.chroma * (rgb[2] - to)) / (2 * (1 - tb)))
-    made.cr[i] = put(b.middle + (b.chroma * (rgb[0] - to)) / (2 * (1 - tr)))
+    converted.luma[i] = put(b.black + b.luma * to)
+    converted.cb[i] = put(b.middle + (b.chroma * (rgb[2] - to)) / (2 * (1 - tb)))
+    converted.cr[i] = put(b.middle + (b.chroma * (rgb[0] - to)) / (2 * (1 - tr)))
   }
-  return { ...rest, luma: made.luma, chroma: { cb: made.cb, cr: made.cr } }
+  return { ...rest, luma: converted.luma, chroma: { cb: converted.cb, cr: converted.cr } }
 }

@@ -51,7 +51,11 @@ export function layer(
   const { zoom, filter, sharpen, reduction } = framing
   return {
     shown: { kind: 'frame', index: 0 },
-    lie: mapToRaster({ width, height, pixelAspect: square, rotation: 0 }, { ...frame, pixelAspect: square }, framing),
+    rasterMap: mapToRaster(
+      { width, height, pixelAspect: square, rotation: 0 },
+      { ...frame, pixelAspect: square },
+      framing,
+    ),
     inFields: null,
     fieldOrder: null,
     zoom,

@@ -12,9 +12,9 @@ import { framesNeeded } from './field-arrangement'
 describe('a raster that is composed', () => {
   it('has a picture of its size as it is', () => {
     const picture = drawn(24, 16, false)
-    const made = compose([layer(picture, { width: 24, height: 16 })], ground, raster(24, 16), plain)
-    expect(made.luma).toEqual(picture.planes.luma)
-    expect(made.chroma).toEqual(picture.planes.chroma)
+    const planes = compose([layer(picture, { width: 24, height: 16 })], ground, raster(24, 16), plain)
+    expect(planes.luma).toEqual(picture.planes.luma)
+    expect(planes.chroma).toEqual(picture.planes.chroma)
   })
 
   it('scales as whole pictures are scaled, by each filter', () => {
@@ -27,14 +27,14 @@ describe('a raster that is composed', () => {
       ] as const) {
         const wanted = { width, height, filter, sharpen: null }
         const expected = resampling(picture.planes, picture.siting, wanted)(picture.planes)
-        const made = compose(
+        const planes = compose(
           [layer(picture, { width, height }, { filter })],
           ground,
           raster(width, height),
           plain,
         )
-        expect(made.luma).toEqual(expected.luma)
-        expect(made.chroma?.cr).toEqual(expected.chroma?.cr)
+        expect(planes.luma).toEqual(expected.luma)
+        expect(planes.chroma?.cr).toEqual(expected.chroma?.cr)
       }
   })
 
@@ -77,9 +77,9 @@ describe('a raster that is composed', () => {
     const picture = drawn(10, 10, false)
     picture.planes.luma.fill(216)
     const laying = layer(picture, { width: 21, height: 10 }, { mode: { kind: 'one-to-one' } })
-    const made = compose([laying], ground, raster(21, 10), plain)
+    const planes = compose([laying], ground, raster(21, 10), plain)
     // 5.5 pixels stay free on each side.
-    expect([4, 5, 6, 14, 15, 16].map((x) => pixel(made, x, 3))).toEqual([16, 116, 216, 216, 116, 16])
+    expect([4, 5, 6, 14, 15, 16].map((x) => pixel(planes, x, 3))).toEqual([16, 116, 216, 216, 116, 16])
   })
 
   it('crops where it is told, and does not let what is cut off bleed in', () => {
@@ -99,10 +99,10 @@ describe('a raster that is composed', () => {
     ] as const)
       for (const scale of [rational(1), rational(3, 2), rational(2, 3)]) {
         const base = layer(drawn(48, 40), { width: 48, height: 40 }, { filter: 'bicubic' })
-        const lie = { ...base.lie, scaleX: scale, scaleY: scale, x: rational(1, 2), y: rational(0) }
-        const cropped = { ...lie, crop: { left, right: 0, top, bottom: 0 } }
-        const [whole, part] = [lie, cropped].map((one) =>
-          compose([{ ...base, lie: one }], ground, raster(48, 40), plain),
+        const shifted = { ...base.rasterMap, scaleX: scale, scaleY: scale, x: rational(1, 2), y: rational(0) }
+        const cropped = { ...shifted, crop: { left, right: 0, top, bottom: 0 } }
+        const [whole, part] = [shifted, cropped].map((rasterMap) =>
+          compose([{ ...base, rasterMap }], ground, raster(48, 40), plain),
         )
         const beyond = Math.ceil((Math.max(left, top) + 8) * toNumber(scale))
         for (let y = beyond; y < 40 * Math.min(1, toNumber(scale)) - 1; y++)
@@ -117,9 +117,9 @@ describe('a raster that is composed', () => {
     const picture = drawn(6, 4, false)
     const turned = (turn: 90 | 180 | 270, width: number, height: number) => {
       const laying = layer(picture, { width, height })
-      const { crop } = laying.lie
-      const lie = { turn, crop, scaleX: square, scaleY: square, x: rational(0), y: rational(0) }
-      return compose([{ ...laying, lie }], ground, raster(width, height), plain)
+      const { crop } = laying.rasterMap
+      const rasterMap = { turn, crop, scaleX: square, scaleY: square, x: rational(0), y: rational(0) }
+      return compose([{ ...laying, rasterMap }], ground, raster(width, height), plain)
     }
     const at = (x: number, y: number) => pixel(picture.planes, x, y)
     expect(pixel(turned(90, 4, 6), 0, 0)).toBe(at(0, 3))
@@ -140,10 +140,10 @@ describe('a raster that is composed', () => {
     const over = layer({ ...title, planes: { ...title.planes, alpha } }, { width: 32, height: 32 })
     const under = drawn(32, 32, false)
     under.planes.luma.fill(100)
-    const made = compose([layer(under, { width: 32, height: 32 }), over], ground, raster(32, 32), plain)
-    expect([pixel(made, 2, 9), pixel(made, 29, 9)]).toEqual([100, 200])
+    const planes = compose([layer(under, { width: 32, height: 32 }), over], ground, raster(32, 32), plain)
+    expect([pixel(planes, 2, 9), pixel(planes, 29, 9)]).toEqual([100, 200])
     // Between, it is a mixture of what is under it and of what is seen: never darker than both.
-    for (let x = 0; x < 32; x++) expect(pixel(made, x, 9)).toBeGreaterThanOrEqual(99)
+    for (let x = 0; x < 32; x++) expect(pixel(planes, x, 9)).toBeGreaterThanOrEqual(99)
   })
 
   it('keeps detail at a zoom, or bakes it away', () => {
@@ -170,8 +170,8 @@ describe('fields on a raster', () => {
   const frameOf = (index: number) => frames[index] ?? null
   const rows = (laying: Partial<Composed>, height = 16) => {
     const base = layer(fielded(0, 0), { width: 16, height }, { mode: { kind: 'stretch' } })
-    const made = compose([{ ...base, frameOf, ...laying }], ground, raster(16, height), plain)
-    return Array.from({ length: 6 }, (_, y) => pixel(made, 8, y + 4))
+    const planes = compose([{ ...base, frameOf, ...laying }], ground, raster(16, height), plain)
+    return Array.from({ length: 6 }, (_, y) => pixel(planes, 8, y + 4))
   }
   const pair = (top: number, bottom: number) =>
     ({
@@ -195,7 +195,7 @@ describe('fields on a raster', () => {
     const straight = compose([{ ...base, inFields: inFields(false) }], ground, raster(16, 16), plain)
     expect(straight.luma).toEqual(picture.planes.luma)
     // A line lower, the other order.
-    const lower = { ...base, lie: { ...base.lie, y: rational(1) }, inFields: inFields(true) }
+    const lower = { ...base, rasterMap: { ...base.rasterMap, y: rational(1) }, inFields: inFields(true) }
     const shifted = compose([lower], ground, raster(16, 16), plain)
     expect(shifted.luma.subarray(16)).toEqual(picture.planes.luma.subarray(0, 240))
     // A line lower in the same order would show the second moment first: it is made whole instead.
@@ -205,18 +205,22 @@ describe('fields on a raster', () => {
 
   it('of the other order stand a line lower, the first in time on the first lines', () => {
     const base = layer(fielded(0, 0), { width: 16, height: 16 })
-    const lower = { ...base.lie, y: rational(1) }
+    const lower = { ...base.rasterMap, y: rational(1) }
     const shown = {
       kind: 'fields',
       top: { frame: 0, parity: 'bottom' },
       bottom: { frame: 1, parity: 'top' },
     } as const
     // Even lines of the raster take the odd lines of frame 0, which comes first.
-    expect(rows({ shown, lie: lower, inFields: { outOf: 'fields', crossed: true } })).toEqual([
+    expect(rows({ shown, rasterMap: lower, inFields: { outOf: 'fields', crossed: true } })).toEqual([
       60, 80, 60, 80, 60, 80,
     ])
     expect(
-      rows({ shown: { kind: 'frame', index: 2 }, lie: lower, inFields: { outOf: 'fields', crossed: true } }),
+      rows({
+        shown: { kind: 'frame', index: 2 },
+        rasterMap: lower,
+        inFields: { outOf: 'fields', crossed: true },
+      }),
     ).toEqual([140, 120, 140, 120, 140, 120])
   })
 
@@ -234,11 +238,11 @@ describe('fields on a raster', () => {
 
   it('out of frames are lines of whole frames, at any scale', () => {
     const flat = [fielded(50, 50), fielded(90, 90)]
-    const made = rows(
+    const composed = rows(
       { frameOf: (i) => flat[i] ?? null, shown: pair(0, 1), inFields: { outOf: 'frames', crossed: false } },
       24,
     )
-    expect(made).toEqual([50, 90, 50, 90, 50, 90])
+    expect(composed).toEqual([50, 90, 50, 90, 50, 90])
   })
 
   it('are mixed by weight, half up', () => {
@@ -267,9 +271,14 @@ describe('colour on a raster', () => {
       chroma: { cb: flat(512), cr: flat(512) },
     }
     const laying = { ...layer({ ...picture, planes, meaning: from }, { width: 4, height: 4 }), colour }
-    const made = compose([laying], { meaning: to, bitDepth: 10, siting: wholeChroma }, raster(4, 4), plain)
-    expect(Math.abs((made.chroma!.cb[5] as number) - 512)).toBeLessThanOrEqual(1)
-    return ((made.luma[5] as number) - 64) / 876
+    const composedPlanes = compose(
+      [laying],
+      { meaning: to, bitDepth: 10, siting: wholeChroma },
+      raster(4, 4),
+      plain,
+    )
+    expect(Math.abs((composedPlanes.chroma!.cb[5] as number) - 512)).toBeLessThanOrEqual(1)
+    return ((composedPlanes.luma[5] as number) - 64) / 876
   }
 
   it('keeps grey grey between matrices and ranges, to the code', () => {

@@ -31,7 +31,8 @@ export function compose(
   for (const layer of layers) {
     const standing = fieldArrangementOf(layer, layer.frameOf, fields)
     if (!standing) continue
-    const lay = (picture: Parameters<typeof layerRaster>[0]) => layerRaster(picture, layer, ground, area, resample)
+    const lay = (picture: Parameters<typeof layerRaster>[0]) =>
+      layerRaster(picture, layer, ground, area, resample)
     if (standing.kind === 'whole') put(raster, lay(standing.picture), area, 0, 1)
     else {
       // Lines of the raster's own fields, counted from its top and not from the area's.
@@ -62,19 +63,19 @@ function put(raster: Planes, over: LayerRaster | null, area: Area, first: number
   const under = present(raster.chroma, 'a raster has colour')
   const colour = present(planes.chroma, 'what is laid has the colour of its ground')
   const most = 2 ** raster.bitDepth - 1
-  const lay = (into: Samples, of: Samples, alpha: Samples | null, x: number, y: number) => {
+  const lay = (into: Samples, samples: Samples, alpha: Samples | null, x: number, y: number) => {
     const [left, top] = [(over.area.x - area.x) / x, (over.area.y - area.y) / y]
     const [width, height] = [Math.ceil(over.area.width / x), Math.ceil(over.area.height / y)]
     const stride = Math.ceil(raster.width / x)
     for (let row = 0; row < height; row++) {
       if ((top + row - first) % every !== 0) continue
       const [to, from] = [(top + row) * stride + left, row * width]
-      if (!alpha) into.set(of.subarray(from, from + width), to)
+      if (!alpha) into.set(samples.subarray(from, from + width), to)
       else
         for (let i = 0; i < width; i++) {
           const below = into[to + i] as number
           const share = (alpha[from + i] as number) / most
-          into[to + i] = Math.floor(below + ((of[from + i] as number) - below) * share + 0.5)
+          into[to + i] = Math.floor(below + ((samples[from + i] as number) - below) * share + 0.5)
         }
     }
   }

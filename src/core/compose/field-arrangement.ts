@@ -18,7 +18,7 @@ export interface InFields {
 /** What of a source is shown, and how it lies, as far as its fields have to know. */
 export interface ArrangedLayer {
   readonly shown: Shown
-  readonly lie: RasterMap
+  readonly rasterMap: RasterMap
   /** Null where each frame stands as a whole. */
   readonly inFields: InFields | null
   /** Of the source. */
@@ -53,15 +53,18 @@ export function keepsLines({ scaleY, y, turn }: RasterMap, { top, bottom }: Pair
 
 /** The fields of what is shown that are made whole by what moves around them. */
 function adaptiveIn(showing: ArrangedLayer): SourceField[] {
-  const { shown, lie, inFields } = showing
+  const { shown, rasterMap, inFields } = showing
   const pair = fieldsShown(showing)
-  if (pair) return inFields?.outOf === 'fields' && !keepsLines(lie, pair) ? [pair.top, pair.bottom] : []
+  if (pair) return inFields?.outOf === 'fields' && !keepsLines(rasterMap, pair) ? [pair.top, pair.bottom] : []
   const parts = shown.kind === 'mix' ? [shown.a, shown.b] : [shown]
-  return parts.flatMap((one) => (one.kind === 'field' && one.method === 'adaptive' ? [one] : []))
+  return parts.flatMap((part) => (part.kind === 'field' && part.method === 'adaptive' ? [part] : []))
 }
 
 /** What of a source has to be decoded for what is shown, and what else where it is there. */
-export function framesNeeded(showing: ArrangedLayer): { readonly needed: number[]; readonly helpful: number[] } {
+export function framesNeeded(showing: ArrangedLayer): {
+  readonly needed: number[]
+  readonly helpful: number[]
+} {
   const needed = new Set(framesShown(showing.shown))
   const around = adaptiveIn(showing).flatMap(({ frame }) => [frame - 1, frame + 1])
   return {
@@ -71,28 +74,33 @@ export function framesNeeded(showing: ArrangedLayer): { readonly needed: number[
 }
 
 /** What stands of a source on a raster; null where a frame of it is missing, or it shows nothing. */
-export function fieldArrangementOf(showing: ArrangedLayer, frameOf: FrameOf, kernels: FieldKernels): FieldArrangement | null {
-  const { shown, lie, inFields, fieldOrder } = showing
+export function fieldArrangementOf(
+  showing: ArrangedLayer,
+  frameOf: FrameOf,
+  kernels: FieldKernels,
+): FieldArrangement | null {
+  const { shown, rasterMap, inFields, fieldOrder } = showing
   const first = firstParity(fieldOrder)
   const madeWhole = ({ frame, parity }: SourceField, method: ShownField['method']): StoredPicture | null => {
-    const now = frameOf(frame)
-    if (!now) return null
+    const stored = frameOf(frame)
+    if (!stored) return null
     const planesAt = (index: number) => frameOf(index)?.planes ?? null
-    const around: Around = { before: planesAt(frame - 1), now: now.planes, after: planesAt(frame + 1) }
+    const around: Around = { before: planesAt(frame - 1), current: stored.planes, after: planesAt(frame + 1) }
     const kept = { parity, isFirst: parity === first }
     const planes =
-      method === 'blend' ? blend(now.planes, kernels) : fieldMadeWhole(around, kept, method, kernels)
-    return { ...now, planes }
+      method === 'blend' ? blend(stored.planes, kernels) : fieldMadeWhole(around, kept, method, kernels)
+    return { ...stored, planes }
   }
-  const single = (one: ShownFrame | ShownField): StoredPicture | null =>
-    one.kind === 'frame' ? frameOf(one.index) : madeWhole(one, one.method)
-  const whole = (picture: StoredPicture | null): FieldArrangement | null => picture && { kind: 'whole', picture }
+  const single = (part: ShownFrame | ShownField): StoredPicture | null =>
+    part.kind === 'frame' ? frameOf(part.index) : madeWhole(part, part.method)
+  const whole = (picture: StoredPicture | null): FieldArrangement | null =>
+    picture && { kind: 'whole', picture }
 
   const pair = fieldsShown(showing)
-  if (pair && inFields && !keepsLines(lie, pair)) {
-    const one = (field: SourceField) =>
+  if (pair && inFields && !keepsLines(rasterMap, pair)) {
+    const storedField = (field: SourceField) =>
       inFields.outOf === 'frames' ? frameOf(field.frame) : madeWhole(field, 'adaptive')
-    const [top, bottom] = [one(pair.top), one(pair.bottom)]
+    const [top, bottom] = [storedField(pair.top), storedField(pair.bottom)]
     return top && bottom && { kind: 'fields', top, bottom }
   }
   if (pair) {
@@ -116,8 +124,8 @@ export function fieldArrangementOf(showing: ArrangedLayer, frameOf: FrameOf, ker
 /** Does something with the planes of two pictures of one size, each pair with its width. */
 function eachPair(a: Planes, b: Planes, make: (a: Samples, b: Samples, width: number) => Samples): Planes {
   const small = Math.ceil(a.width / a.across)
-  const both = (one: Samples, other: Samples | undefined, width: number) =>
-    make(one, present(other, 'frames of one clip have planes alike'), width)
+  const both = (samples: Samples, other: Samples | undefined, width: number) =>
+    make(samples, present(other, 'frames of one clip have planes alike'), width)
   return {
     ...a,
     luma: make(a.luma, b.luma, a.width),
@@ -136,23 +144,23 @@ function woven(top: StoredPicture, ofTop: SourceField, bottom: StoredPicture, of
   const odd = crossed ? top : bottom
   const [evenFrom, oddFrom] = crossed ? [0, 0] : [firstLine(ofTop.parity), firstLine(ofBottom.parity) - 1]
   return eachPair(even.planes, odd.planes, (a, b, width) => {
-    const made = roomFor(a.length, a)
+    const samples = roomFor(a.length, a)
     const height = a.length / width
     for (let y = 0; y < height; y++) {
       const line = Math.max(0, Math.min(height - 1, y + (y % 2 === 0 ? evenFrom : oddFrom)))
-      made.set((y % 2 === 0 ? a : b).subarray(line * width, (line + 1) * width), y * width)
+      samples.set((y % 2 === 0 ? a : b).subarray(line * width, (line + 1) * width), y * width)
     }
-    return made
+    return samples
   })
 }
 
 /** Two pictures mixed in code values, rounded half up. */
 export const mixedPlanes = (a: Planes, b: Planes, weightOfB: number): Planes =>
-  eachPair(a, b, (one, other) => {
-    const made = roomFor(one.length, one)
-    for (let i = 0; i < one.length; i++) {
-      const value = one[i] as number
-      made[i] = Math.floor(value + ((other[i] as number) - value) * weightOfB + 0.5)
+  eachPair(a, b, (samples, other) => {
+    const laidSamples = roomFor(samples.length, samples)
+    for (let i = 0; i < samples.length; i++) {
+      const value = samples[i] as number
+      laidSamples[i] = Math.floor(value + ((other[i] as number) - value) * weightOfB + 0.5)
     }
-    return made
+    return laidSamples
   })

@@ -47,7 +47,7 @@ export interface Ground {
 
 /** How a picture comes to lie on a raster, and what is done to it on the way. */
 export interface LayerPlacing extends Pick<Framing, 'filter' | 'sharpen' | 'reduction' | 'zoom'> {
-  readonly lie: RasterMap
+  readonly rasterMap: RasterMap
   readonly colour: ColourConversion
 }
 
@@ -66,14 +66,14 @@ const whole: Siting = { every: 1, halves: 1 }
  * @param every so many pixels share their colour: they are taken together
  */
 function reached(
-  lie: 'x' | 'y',
+  offset: 'x' | 'y',
   { x, y, scaleX, scaleY, crop }: RasterMap,
   length: number,
   within: Area,
   every: number,
 ) {
   const [start, scale, before, after, first, count] =
-    lie === 'x'
+    offset === 'x'
       ? [x, scaleX, crop.left, crop.right, within.x, within.width]
       : [y, scaleY, crop.top, crop.bottom, within.y, within.height]
   const at = (pixel: number) => toNumber(start) + toNumber(scale) * pixel
@@ -92,13 +92,13 @@ function coverage({ from, to, low, count }: ReturnType<typeof reached>): Float64
 }
 
 /** Positions are told in whole numbers: a map that is finer is told by the nearest that is not. */
-const told = (value: Rational): Rational =>
+const rounded = (value: Rational): Rational =>
   Math.abs(value.num) < 2 ** 24 && value.den < 2 ** 16 ? value : nearestRational(toNumber(value), 1e-7)
 
 /** The axis of a picture that begins some pixels in, on the axis of an area that begins some pixels in. */
 const axisMap = (scale: Rational, start: Rational, taken: number, from: number): AxisMap => ({
-  scale: told(scale),
-  shift: told(subtract(add(start, multiply(told(scale), rational(taken))), rational(from))),
+  scale: rounded(scale),
+  shift: rounded(subtract(add(start, multiply(rounded(scale), rational(taken))), rational(from))),
 })
 
 /** What makes planes of a picture on an area, by a map of each axis: those of luma's size, and those of chroma's where it is to lie. */
@@ -188,19 +188,19 @@ function withChromaOf(
 /** A picture brought to the raster's own fineness before it is zoomed: what is finer is gone. */
 function baked(
   picture: Cropped,
-  { filter, zoom, lie }: LayerPlacing,
+  { filter, zoom, rasterMap }: LayerPlacing,
   kernel: PlaneKernel,
-): { picture: Cropped; lie: RasterMap } {
+): { picture: Cropped; rasterMap: RasterMap } {
   const unzoomed = (scale: Rational) => multiply(scale, rational(zoom.den, zoom.num))
-  const [scaleX, scaleY] = [unzoomed(lie.scaleX), unzoomed(lie.scaleY)]
-  const one = rational(1)
-  if (compare(scaleX, one) >= 0 && compare(scaleY, one) >= 0) return { picture, lie }
+  const [scaleX, scaleY] = [unzoomed(rasterMap.scaleX), unzoomed(rasterMap.scaleY)]
+  const unit = rational(1)
+  if (compare(scaleX, unit) >= 0 && compare(scaleY, unit) >= 0) return { picture, rasterMap }
   const size = (pixels: number, scale: Rational) => Math.max(1, Math.round(pixels * toNumber(scale)))
   const { planes } = picture
   const [width, height] = [size(planes.width, scaleX), size(planes.height, scaleY)]
   const maps = [
-    { scale: told(rational(width, planes.width)), shift: rational(0) },
-    { scale: told(rational(height, planes.height)), shift: rational(0) },
+    { scale: rounded(rational(width, planes.width)), shift: rational(0) },
+    { scale: rounded(rational(height, planes.height)), shift: rational(0) },
   ] as const
   const { alpha } = planes
   const reduced = alpha
@@ -210,12 +210,12 @@ function baked(
     add(corner, multiply(scale, rational(taken)))
   return {
     picture: { meaning: picture.meaning, planes: reduced, siting: wholeChroma, left: 0, top: 0 },
-    lie: {
-      ...lie,
-      x: start(lie.x, lie.scaleX, picture.left),
-      y: start(lie.y, lie.scaleY, picture.top),
-      scaleX: multiply(lie.scaleX, rational(planes.width, width)),
-      scaleY: multiply(lie.scaleY, rational(planes.height, height)),
+    rasterMap: {
+      ...rasterMap,
+      x: start(rasterMap.x, rasterMap.scaleX, picture.left),
+      y: start(rasterMap.y, rasterMap.scaleY, picture.top),
+      scaleX: multiply(rasterMap.scaleX, rational(planes.width, width)),
+      scaleY: multiply(rasterMap.scaleY, rational(planes.height, height)),
     },
   }
 }
@@ -243,21 +243,21 @@ export function layerRaster(
   within: Area,
   kernel: PlaneKernel,
 ): LayerRaster | null {
-  const { lie, filter, sharpen, reduction, colour } = laying
-  const upright = turned(picture, lie.turn)
+  const { rasterMap, filter, sharpen, reduction, colour } = laying
+  const upright = turned(picture, rasterMap.turn)
   const { siting } = ground
-  const x = reached('x', lie, upright.planes.width, within, siting.across.every)
-  const y = reached('y', lie, upright.planes.height, within, siting.down.every)
+  const x = reached('x', rasterMap, upright.planes.width, within, siting.across.every)
+  const y = reached('y', rasterMap, upright.planes.height, within, siting.down.every)
   if (x.count === 0 || y.count === 0) return null
   const area: Area = { x: x.low, y: y.low, width: x.count, height: y.count }
-  const cut = cropped(upright, lie.crop)
+  const cut = cropped(upright, rasterMap.crop)
   const from =
     reduction === 'baked' && !equal(laying.zoom, rational(1))
       ? baked(cut, laying, kernel)
-      : { picture: cut, lie }
+      : { picture: cut, rasterMap }
   const maps = [
-    axisMap(from.lie.scaleX, from.lie.x, from.picture.left, area.x),
-    axisMap(from.lie.scaleY, from.lie.y, from.picture.top, area.y),
+    axisMap(from.rasterMap.scaleX, from.rasterMap.x, from.picture.left, area.x),
+    axisMap(from.rasterMap.scaleY, from.rasterMap.y, from.picture.top, area.y),
   ] as const
   const conversion = conversionOf(picture.meaning, ground.meaning, colour)
   const { alpha } = from.picture.planes

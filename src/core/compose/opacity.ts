@@ -47,11 +47,11 @@ export function opacityOfChroma(
   size: ChromaSize,
 ): Samples {
   if (across.every === 1 && down.every === 1) return alpha
-  const made = roomFor(size.width * size.height, alpha)
+  const samples = roomFor(size.width * size.height, alpha)
   for (let y = 0, i = 0; y < size.height; y++)
     for (let x = 0; x < size.width; x++, i++)
-      made[i] = Math.floor(between(alpha, width, height, placeOf(across, x), placeOf(down, y)) + 0.5)
-  return made
+      samples[i] = Math.floor(between(alpha, width, height, placeOf(across, x), placeOf(down, y)) + 0.5)
+  return samples
 }
 
 /** Multiplies colour by opacity. @param alpha of the picture, as its samples are deep */
@@ -65,10 +65,10 @@ export function weighted(
   const deep = Uint16Array.from(alpha, (a) => Math.floor((a * whole) / full + 0.5))
   const ofChroma = opacityOfChroma(planes, deep, siting, chroma ?? chromaSizeOf({ planes }))
   const times = (samples: Samples, by: Samples, from: number) => {
-    const made = Uint16Array.from(ofDepth(samples, planes.bitDepth, depth))
-    for (let i = 0; i < made.length; i++)
-      made[i] = Math.floor(from + (((made[i] as number) - from) * (by[i] as number)) / most + 0.5)
-    return made
+    const scaled = Uint16Array.from(ofDepth(samples, planes.bitDepth, depth))
+    for (let i = 0; i < scaled.length; i++)
+      scaled[i] = Math.floor(from + (((scaled[i] as number) - from) * (by[i] as number)) / most + 0.5)
+    return scaled
   }
   return {
     planes: {
@@ -88,13 +88,13 @@ export function weighted(
 /** Back to colour, and to opacity of 12 bits; what cannot be seen is black. */
 export function unweighted({ planes, chromaAlpha }: Weighted): Planes & { readonly chromaAlpha: Samples } {
   const by = (samples: Samples, alpha: Samples, from: number) => {
-    const made = new Uint16Array(samples.length)
-    for (let i = 0; i < made.length; i++) {
+    const premultiplied = new Uint16Array(samples.length)
+    for (let i = 0; i < premultiplied.length; i++) {
       const opacity = alpha[i] as number
       const value = opacity === 0 ? from : from + (((samples[i] as number) - from) * most) / opacity
-      made[i] = value < 0 ? 0 : value > most ? most : Math.floor(value + 0.5)
+      premultiplied[i] = value < 0 ? 0 : value > most ? most : Math.floor(value + 0.5)
     }
-    return made
+    return premultiplied
   }
   const opacity = (alpha: Samples) =>
     Uint16Array.from(alpha, (a) => Math.min(most, Math.floor((a * most) / whole + 0.5)))

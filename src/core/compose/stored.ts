@@ -74,7 +74,7 @@ export function turned(picture: StoredPicture, turn: Rotation): StoredPicture {
 }
 
 function turnedPlane(samples: Samples, width: number, height: number, turn: 90 | 180 | 270): Samples {
-  const made = roomFor(samples.length, samples)
+  const turnedSamples = roomFor(samples.length, samples)
   const [first, right, lower] =
     turn === 90
       ? [height - 1, height, -1]
@@ -82,8 +82,9 @@ function turnedPlane(samples: Samples, width: number, height: number, turn: 90 |
         ? [width * height - 1, -1, -width]
         : [(width - 1) * height, -height, 1]
   for (let y = 0, from = 0; y < height; y++)
-    for (let x = 0, to = first + y * lower; x < width; x++, to += right) made[to] = samples[from++] as number
-  return made
+    for (let x = 0, to = first + y * lower; x < width; x++, to += right)
+      turnedSamples[to] = samples[from++] as number
+  return turnedSamples
 }
 
 /** Whole pixels of a picture that a crop leaves, as its edges are clamped: those that are cut in part stay. */
@@ -110,10 +111,10 @@ export function cropped(picture: StoredPicture, crop: Sides): Cropped {
     const [from, to] = span(every, left, right)
     const [first, last] = span(lines, top, bottom)
     const stride = Math.ceil(width / every)
-    const made = roomFor((to - from) * (last - first), samples)
+    const croppedSamples = roomFor((to - from) * (last - first), samples)
     for (let y = first; y < last; y++)
-      made.set(samples.subarray(y * stride + from, y * stride + to), (y - first) * (to - from))
-    return made
+      croppedSamples.set(samples.subarray(y * stride + from, y * stride + to), (y - first) * (to - from))
+    return croppedSamples
   }
   // Chroma that stands for a pixel which is cut off, and for its neighbour which is not, stays and lies further out.
   const moved = ({ every, halves }: Siting, by: number) => ({ every, halves: halves - 2 * (by % every) })

@@ -173,13 +173,14 @@ export const soundCodecs: readonly SoundCodec[] = [
 /** Wrappers that hold a start timecode: as a track, in their own metadata, or as a tag (Matroska). */
 export const holdsTimecode: ReadonlySet<DeliveryWrapper> = new Set(['MP4', 'QuickTime', 'MXF', 'Matroska'])
 
-export const wrapperNamed = (name: string | null): DeliveryWrapper | undefined => deliveryWrappers.find((one) => one === name)
+export const wrapperNamed = (name: string | null): DeliveryWrapper | undefined =>
+  deliveryWrappers.find((wrapper) => wrapper === name)
 export const videoCodecNamed = (name: string | null | undefined): VideoCodec | undefined =>
-  videoCodecs.find((one) => one.name === name)
+  videoCodecs.find((videoCodec) => videoCodec.name === name)
 export const soundCodecNamed = (name: string | null | undefined): SoundCodec | undefined =>
-  soundCodecs.find((one) => one.name === name)
+  soundCodecs.find((soundCodec) => soundCodec.name === name)
 export const profileNamed = (codec: VideoCodec, name: string | null): Profile | undefined =>
-  codec.profiles.find((one) => one.name === name)
+  codec.profiles.find((profile) => profile.name === name)
 
 /** The codec and the profile of what is set; null where one of them is none of these. */
 export function codecOf(
@@ -232,12 +233,12 @@ export function levelFor(
 ): string | null {
   const blocks = Math.ceil(width / 16) * Math.ceil(height / 16)
   const found = levels.find(
-    (one) =>
-      blocks <= one.perFrame &&
-      blocks * framesPerSecond <= one.perSecond &&
-      bitsPerSecond <= one.bitsPerSecond * (bitsOfProfile[profile ?? ''] ?? 1.25) &&
+    (level) =>
+      blocks <= level.perFrame &&
+      blocks * framesPerSecond <= level.perSecond &&
+      bitsPerSecond <= level.bitsPerSecond * (bitsOfProfile[profile ?? ''] ?? 1.25) &&
       // A side may be no longer than eight times the square root of the frame.
-      Math.max(width, height) / 16 <= Math.sqrt(one.perFrame * 8),
+      Math.max(width, height) / 16 <= Math.sqrt(level.perFrame * 8),
   )
   return found?.name ?? null
 }

@@ -35,8 +35,8 @@ export function deliveryCheck(doc: Doc, deliverable: Deliverable): DeliveryCheck
   if (!was || !cut) return null
   const findings: readonly Finding[] = whole ? nestedFindings(cut, whole) : cut.findings
   const pays = compared(was, findings)
-  const more = (one: PaysOtherwise) => (one.loss[1] - one.loss[0]) * one.before.placement.length
-  const paysMore = pays.filter((one) => more(one) > 1e-9 || one.adds.some(({ loss }) => loss > 1e-9))
+  const more = (price: PaysOtherwise) => (price.loss[1] - price.loss[0]) * price.before.placement.length
+  const paysMore = pays.filter((price) => more(price) > 1e-9 || price.adds.some(({ loss }) => loss > 1e-9))
   const conversion = whole?.findings[0]?.toll.charges.filter(({ grade }) => grade !== 'free') ?? []
   return {
     out,
@@ -49,7 +49,7 @@ export function deliveryCheck(doc: Doc, deliverable: Deliverable): DeliveryCheck
     paysMore: [...paysMore].sort(
       (a, b) => grades.indexOf(b.grades[1]) - grades.indexOf(a.grades[1]) || more(b) - more(a),
     ),
-    paysLess: pays.filter((one) => more(one) < -1e-9).sort((a, b) => more(a) - more(b)),
+    paysLess: pays.filter((price) => more(price) < -1e-9).sort((a, b) => more(a) - more(b)),
     check: whole ?? cut,
     breaches: breachesOf(deliverable),
   }

@@ -25,7 +25,7 @@ function barAt(at: number, behind = 0, noise = 0, scale = 1, offset = 0): Planes
   })
   return { width, height, bitDepth: 8, across: 1, down: 1, luma, chroma: null, alpha: null }
 }
-const picture = (...of: Parameters<typeof barAt>) => reduced(barAt(...of))
+const picture = (...bars: Parameters<typeof barAt>) => reduced(barAt(...bars))
 const beside = (n: number) => ({ before: picture((n - 1) * 12), after: picture((n + 1) * 12) })
 
 /** A bar as it was found, where one was planned. */
@@ -91,8 +91,8 @@ describe('a frame that was made', () => {
 describe('levels', () => {
   it('are one to one, or stretched, or lifted', () => {
     const level = (scale: number, offset: number) => {
-      const made = levelsOf([[picture(100).values, picture(100, 0, 3, scale, offset).values]])!
-      return [made.slope, made.offset].map((value) => Number(value.toFixed(2)))
+      const levels = levelsOf([[picture(100).values, picture(100, 0, 3, scale, offset).values]])!
+      return [levels.slope, levels.offset].map((value) => Number(value.toFixed(2)))
     }
     expect(level(1, 0)).toEqual([1, expect.closeTo(0, 0)])
     // Limited range taken for full: 219 codes become 255.

@@ -47,24 +47,24 @@ function coloursOf({ width, height, across, down, chroma, bitDepth }: Planes): F
   const by = Math.max(1, Math.floor(wide / colourBlocks))
   const [w, h] = [Math.floor(wide / by), Math.floor(high / by)]
   const unit = 1 / (by * by * 2 ** (bitDepth - 8))
-  const made = new Float32Array(2 * w * h)
+  const doubledValues = new Float32Array(2 * w * h)
   for (const [i, plane] of [chroma.cb, chroma.cr].entries())
     for (let y = 0; y < h * by; y++) {
       const row = i * w * h + Math.floor(y / by) * w
       for (let x = 0; x < w * by; x++) {
         const at = row + Math.floor(x / by)
-        made[at] = (made[at] as number) + (plane[y * wide + x] as number) * unit
+        doubledValues[at] = (doubledValues[at] as number) + (plane[y * wide + x] as number) * unit
       }
     }
-  return made
+  return doubledValues
 }
 
 /** The same with its fields the other way round. */
 export function swapped({ width, height, values, colours }: Reduced): Reduced {
-  const made = new Float32Array(values.length)
+  const levelled = new Float32Array(values.length)
   for (let row = 0; row < height; row++)
-    made.set(values.subarray((row ^ 1) * width, ((row ^ 1) + 1) * width), row * width)
-  return { width, height, values: made, colours }
+    levelled.set(values.subarray((row ^ 1) * width, ((row ^ 1) + 1) * width), row * width)
+  return { width, height, values: levelled, colours }
 }
 
 /** The mean square of what differs, in code values of 8 bits; infinite where the sizes do. */
@@ -116,15 +116,15 @@ export function judged(
   whole: WholeDifference,
 ): Verdict {
   const error = unlikeness(found, planned)
-  const told = Object.entries(others).filter(([, picture]) => unlikeness(planned, picture) >= imperceptible)
-  const [nearest] = told
+  const alike = Object.entries(others).filter(([, picture]) => unlikeness(planned, picture) >= imperceptible)
+  const [nearest] = alike
     .map(([name, picture]) => ({ name, error: unlikeness(found, picture) }))
     .sort((a, b) => a.error - b.error)
   const verdict = { decibels: decibels(whole.meanSquare), like: null }
   if (nearest && nearest.error < error) return { ...verdict, verdict: 'another', like: nearest.name }
   if (whole.differsAt)
     return { ...verdict, verdict: 'another', like: `none that was planned at ${whole.differsAt.join(', ')}` }
-  const canTell = told.every(([, picture]) => wayTo(found, planned, picture) <= onTheWay)
+  const canTell = alike.every(([, picture]) => wayTo(found, planned, picture) <= onTheWay)
   return { ...verdict, verdict: canTell ? 'planned' : 'cannot-tell' }
 }
 

@@ -78,13 +78,13 @@ describe('the frames that go out', () => {
 describe('what goes out', () => {
   it('scales each picture once: HD in a UHD cut goes into HD as it was filmed', () => {
     const out = outOf('3840x2160@25p', '1920x1080@25p', {}, ['1920x1080@25p', '3840x2160@25p'])
-    const scales = [0, 50].map((n) => layersAt(out.doc, out.timeline, n)[0]!.lie.scaleX)
+    const scales = [0, 50].map((n) => layersAt(out.doc, out.timeline, n)[0]!.rasterMap.scaleX)
     expect(scales).toEqual([
       { num: 1, den: 1 },
       { num: 1, den: 2 },
     ])
     const alsoSlower = outOf('3840x2160@50p', '1920x1080@25p', {}, ['1920x1080@50p'])
-    expect(layersAt(alsoSlower.doc, alsoSlower.timeline, 3)[0]!.lie.scaleX).toEqual({ num: 1, den: 1 })
+    expect(layersAt(alsoSlower.doc, alsoSlower.timeline, 3)[0]!.rasterMap.scaleX).toEqual({ num: 1, den: 1 })
   })
   it('lasts as long as the cut, and no longer than its range', () => {
     expect(outOf('1920x1080@25p', '1920x1080@50p').range).toEqual({ from: 0, to: 100 })
@@ -98,7 +98,7 @@ describe('what goes out', () => {
   it('fills another shape, or fits into it, as the deliverable says', () => {
     const [fill, fit] = (['fill', 'fit'] as const).map((kind) => {
       const out = outOf('1920x1080@25p', '1080x1920@25p', { framing: { mode: { kind } } })
-      return layersAt(out.doc, out.timeline, 0)[0]!.lie.scaleX
+      return layersAt(out.doc, out.timeline, 0)[0]!.rasterMap.scaleX
     })
     expect(fill).toEqual({ num: 16, den: 9 })
     expect(fit).toEqual({ num: 9, den: 16 })
@@ -164,7 +164,7 @@ describe('what goes out is scaled once and deinterlaced once', () => {
       [['clip', { kind: 'frame', index: 4 }, null]],
     ])
     const [layer] = layersAt(out.doc, out.timeline, 0)
-    expect(toNumber(layer!.lie.scaleY)).toBe(720 / 576)
+    expect(toNumber(layer!.rasterMap.scaleY)).toBe(720 / 576)
   })
 
   it('comes out as its source deinterlaced and scaled, not as its cut deinterlaced again', () => {
@@ -187,7 +187,7 @@ describe('what goes out is scaled once and deinterlaced once', () => {
       moment(t, ((x + 0.5) * width) / 72 - 0.5, ((y + 0.5) * height) / 48 - 0.5)
     for (const n of [6, 7, 12]) {
       const layers = layersAt(out.doc, out.timeline, n)
-      const made = compose(
+      const planes = compose(
         layers.map((layer) => ({ ...layer, frameOf: interlaced })),
         ground,
         raster(72, 48),
@@ -195,7 +195,7 @@ describe('what goes out is scaled once and deinterlaced once', () => {
       )
       let error = 0
       for (let y = 4; y < 44; y++)
-        for (let x = 4; x < 68; x++) error += (made.luma[y * 72 + x]! - ideal(n, x, y)) ** 2
+        for (let x = 4; x < 68; x++) error += (planes.luma[y * 72 + x]! - ideal(n, x, y)) ** 2
       expect(10 * Math.log10((255 ** 2 * 40 * 64) / error), `frame ${n}`).toBeGreaterThan(34)
     }
   })

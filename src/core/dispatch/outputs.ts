@@ -41,7 +41,7 @@ export function outputsThatDiffer(doc: Doc, timeline: Timeline, check: Check): O
       : []
   })
   if (checks.length === 0) return []
-  const now = wholeOf(alikePlacementsOf(doc, timeline, check))
+  const whole = wholeOf(alikePlacementsOf(doc, timeline, check))
   return checks.map(({ deliverable: { id, name, format }, found }) => {
     const { timeline: carried } = reframed(doc, doc, timeline, { ...timeline, ownFormat: format })
     const after = present(checkTimeline(doc, carried), 'a timeline with a format can be checked')
@@ -50,7 +50,7 @@ export function outputsThatDiffer(doc: Doc, timeline: Timeline, check: Check): O
       name,
       format,
       says: `goes out as ${formatName(format)}: ${standsWords(found)}`,
-      becomes: becomes(now, wholeOf(alikePlacementsOf(doc, carried, after))),
+      becomes: becomes(whole, wholeOf(alikePlacementsOf(doc, carried, after))),
     }
   })
 }

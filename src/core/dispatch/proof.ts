@@ -152,13 +152,17 @@ function colourLines({ format }: Deliverable, found: VideoFacts | null): ProofLi
   const { primaries, transfer } = format.colour
   const matrix = matrixOf(format, { primaries })
   const colour = found?.colour ?? null
-  const one = (what: string, asked: string, is: string | null, holds = is === null ? null : is === asked) =>
-    line(what, asked.toUpperCase(), is?.toUpperCase() ?? 'not stated', holds)
+  const lineOf = (
+    what: string,
+    asked: string,
+    is: string | null,
+    holds = is === null ? null : is === asked,
+  ) => line(what, asked.toUpperCase(), is?.toUpperCase() ?? 'not stated', holds)
   const foundMatrix = colour?.matrix ?? null
   return [
-    one('colour primaries', primaries, colour?.primaries ?? null),
-    one('transfer', transfer, colour?.transfer ?? null, sameTransfer(transfer, colour?.transfer ?? null)),
-    one('matrix', matrix, foundMatrix, foundMatrix === null ? null : !matricesDiffer(matrix, foundMatrix)),
+    lineOf('colour primaries', primaries, colour?.primaries ?? null),
+    lineOf('transfer', transfer, colour?.transfer ?? null, sameTransfer(transfer, colour?.transfer ?? null)),
+    lineOf('matrix', matrix, foundMatrix, foundMatrix === null ? null : !matricesDiffer(matrix, foundMatrix)),
     // Limited range is what a file means that does not say (ITU-T H.264, E.2.1).
     line('range', 'limited', colour?.range ?? 'not stated, which means limited', colour?.range !== 'full'),
   ]
@@ -180,9 +184,14 @@ export function seenLines(
   { verdicts, levels, colours, sound }: Compared,
   asked: Deliverable['sound'],
 ): ProofLine[] {
-  const of = (verdict: Verdict['verdict']) => verdicts.filter((one) => one.verdict === verdict)
-  const [planned, another, unknown] = [of('planned'), of('another'), of('cannot-tell')]
-  const figures = verdicts.map((one) => one.decibels)
+  const verdictsOf = (verdict: Verdict['verdict']) =>
+    verdicts.filter((candidate) => candidate.verdict === verdict)
+  const [planned, another, unknown] = [
+    verdictsOf('planned'),
+    verdictsOf('another'),
+    verdictsOf('cannot-tell'),
+  ]
+  const figures = verdicts.map((verdict) => verdict.decibels)
   const least = Math.min(...figures)
   const meanSquare =
     figures.reduce((sum, value) => sum + 10 ** (-value / 10), 0) / Math.max(1, figures.length)
@@ -190,7 +199,7 @@ export function seenLines(
     .slice(0, 3)
     .map(({ n, like }) => `frame ${n} is like ${like}`)
     .join('; ')
-  const told = [
+  const sentences = [
     `${planned.length} of ${verdicts.length}`,
     unknown.length ? `${unknown.length} cannot be told from those beside them` : '',
     Number.isFinite(least)
@@ -203,7 +212,7 @@ export function seenLines(
       'the one that was planned',
       another.length
         ? `${counted(another.length, 'frame is', 'frames are')} another: ${wrong}`
-        : told.join(', '),
+        : sentences.join(', '),
       another.length ? false : unknown.length || planned.length === 0 ? null : true,
     ),
     line('levels', 'as planned', levels ? levelWords(levels) : 'one level alone', within(levels, 0, 0.01, 1)),
@@ -228,25 +237,32 @@ const mostLate = 10
 
 /** Whether what is heard is what was planned, when it was: the worst of its stretches. */
 function soundLine(verdicts: readonly SoundVerdict[]): ProofLine {
-  const of = <Kind extends SoundVerdict['kind']>(kind: Kind) =>
-    verdicts.filter((one): one is Extract<SoundVerdict, { kind: Kind }> => one.kind === kind)
+  const verdictsOf = <Kind extends SoundVerdict['kind']>(kind: Kind) =>
+    verdicts.filter(
+      (soundVerdict): soundVerdict is Extract<SoundVerdict, { kind: Kind }> => soundVerdict.kind === kind,
+    )
   const stretches = (count: number) => `in ${count} of ${counted(verdicts.length, 'stretch', 'stretches')}`
-  const told = (found: string, holds: boolean | null) =>
+  const reading = (found: string, holds: boolean | null) =>
     line('sound with picture', `the one planned, within ${mostLate} ms`, found, holds)
-  if (of('swapped').length) return told(`channels swapped ${stretches(of('swapped').length)}`, false)
-  if (of('silent').length) return told(`silent ${stretches(of('silent').length)}`, false)
-  if (of('another').length) return told(`another sound ${stretches(of('another').length)}`, false)
-  if (of('not-silent').length)
-    return told(`sound where silence is planned ${stretches(of('not-silent').length)}`, false)
-  const same = of('same')
-  const worst = same.reduce((late, one) => (Math.abs(one.lateMs) > Math.abs(late) ? one.lateMs : late), 0)
+  if (verdictsOf('swapped').length)
+    return reading(`channels swapped ${stretches(verdictsOf('swapped').length)}`, false)
+  if (verdictsOf('silent').length) return reading(`silent ${stretches(verdictsOf('silent').length)}`, false)
+  if (verdictsOf('another').length)
+    return reading(`another sound ${stretches(verdictsOf('another').length)}`, false)
+  if (verdictsOf('not-silent').length)
+    return reading(`sound where silence is planned ${stretches(verdictsOf('not-silent').length)}`, false)
+  const same = verdictsOf('same')
+  const worst = same.reduce(
+    (late, verdict) => (Math.abs(verdict.lateMs) > Math.abs(late) ? verdict.lateMs : late),
+    0,
+  )
   if (same.length === 0)
-    return told(
-      of('quiet').length ? 'silent, as planned' : 'too short to tell',
-      of('quiet').length ? true : null,
+    return reading(
+      verdictsOf('quiet').length ? 'silent, as planned' : 'too short to tell',
+      verdictsOf('quiet').length ? true : null,
     )
   const found = `${worst > 0 ? 'late by' : worst < 0 ? 'early by' : 'off by'} ${Math.abs(worst)} ms at most`
-  return told(found, Math.abs(worst) <= mostLate)
+  return reading(found, Math.abs(worst) <= mostLate)
 }
 
 /** What a codec in blocks may add at both ends: two blocks of AAC and what gets it under way. */

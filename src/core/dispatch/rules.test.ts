@@ -9,7 +9,7 @@ import { bitRateRange, usualSound, usualVideo, wrapped } from './usual'
 const aDeliverable = (format: string, what: Partial<Deliverable> = {}): Deliverable =>
   wrapped({ ...deliverableOf('d', 'Out', parseFormat(format)!.format), ...what })
 const says = (deliverable: Deliverable) => breachesOf(deliverable).map((breach) => breach.says)
-const codec = (name: string) => videoCodecs.find((one) => one.name === name)!
+const codec = (name: string) => videoCodecs.find((videoCodec) => videoCodec.name === name)!
 
 describe('what a deliverable may be', () => {
   it('is all of what nobody has set', () => {

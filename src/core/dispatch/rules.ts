@@ -69,7 +69,7 @@ function wrapperBreaches(deliverable: Deliverable): Breach[] {
   }
   const heard = soundCodecNamed(sound?.codec)
   if (heard && sound && !heard.wrappers.includes(holder)) {
-    const other = soundCodecs.find((one) => one.wrappers.includes(holder))
+    const other = soundCodecs.find((soundCodec) => soundCodec.wrappers.includes(holder))
     breaches.push({
       says: `${holder} does not carry ${heard.name}.`,
       instead: other
@@ -124,7 +124,7 @@ function pictureBreaches(deliverable: Deliverable): Breach[] {
 function interlaceBreaches(deliverable: Deliverable, codec: VideoCodec): Breach[] {
   const { format } = deliverable
   if (format.scan !== 'interlaced' || codec.interlaced) return []
-  const other = videoCodecs.find((one) => one.interlaced && one.name === 'MPEG-2')
+  const other = videoCodecs.find((videoCodec) => videoCodec.interlaced && videoCodec.name === 'MPEG-2')
   return [
     {
       says: `${codec.name} holds no fields: interlaced pictures would comb for good.`,

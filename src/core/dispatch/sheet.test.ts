@@ -58,12 +58,12 @@ describe('a deliverable held against its timeline', () => {
 describe('the settings sheet', () => {
   it('says what is set in words and figures, and where its range comes from', () => {
     const sheet = settingsSheet(deliver('1920x1080@25p'), checkOf('1920x1080@25p').out)
-    const of = (name: string) => sheet.find((line) => line.name === name)
-    expect(of('codec')).toMatchObject({ value: 'H.264 High', note: 'level 4' })
-    expect(of('bit rate')!.note).toContain('for 52 million pixels a second')
-    expect(of('length')!.value).toBe('100 frames, 4 s')
-    expect(of('starts at')!.value).toBe('10:00:00:00')
-    expect(of('sound')!.value).toBe('AAC, 48 kHz, 2 channels')
+    const lineNamed = (name: string) => sheet.find((line) => line.name === name)
+    expect(lineNamed('codec')).toMatchObject({ value: 'H.264 High', note: 'level 4' })
+    expect(lineNamed('bit rate')!.note).toContain('for 52 million pixels a second')
+    expect(lineNamed('length')!.value).toBe('100 frames, 4 s')
+    expect(lineNamed('starts at')!.value).toBe('10:00:00:00')
+    expect(lineNamed('sound')!.value).toBe('AAC, 48 kHz, 2 channels')
     expect(sheetText('For the hall', sheet).split('\n')).toHaveLength(sheet.length + 1)
   })
   it('names fields, and what a profile comes to', () => {

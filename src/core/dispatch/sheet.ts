@@ -137,4 +137,9 @@ function lengthLines(
 
 /** The sheet as plain text, a line each. */
 export const sheetText = (name: string, lines: readonly SheetLine[]): string =>
-  [name, ...lines.map((one) => `${one.name}: ${one.value}${one.note ? ` (${one.note})` : ''}`)].join('\n')
+  [
+    name,
+    ...lines.map(
+      (sheetLine) => `${sheetLine.name}: ${sheetLine.value}${sheetLine.note ? ` (${sheetLine.note})` : ''}`,
+    ),
+  ].join('\n')

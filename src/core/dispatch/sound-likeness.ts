@@ -29,9 +29,9 @@ const level = (samples: Float32Array): number => Math.sqrt(power(samples) / Math
 export function thinned(samples: Float32Array, sampleRate: number): Float32Array {
   const padded = new Float32Array(samples.length + 2 * soundMargin)
   padded.set(samples, soundMargin)
-  const made = atMoments(padded, 0, sampleRate / rate, Math.floor((samples.length * rate) / sampleRate))
-  const mean = made.reduce((sum, value) => sum + value, 0) / Math.max(1, made.length)
-  return made.map((value) => value - mean)
+  const resampled = atMoments(padded, 0, sampleRate / rate, Math.floor((samples.length * rate) / sampleRate))
+  const mean = resampled.reduce((sum, value) => sum + value, 0) / Math.max(1, resampled.length)
+  return resampled.map((value) => value - mean)
 }
 
 interface Match {

@@ -58,7 +58,8 @@ const shown = (doc: Cut, frame: number) => {
     ? `${layer.source.clipId} ${layer.shown.index}`
     : null
 }
-const one = (doc: Cut, id: string) => placementsIn(doc.timelines.t!).find((placement) => placement.id === id)!
+const placementById = (doc: Cut, id: string) =>
+  placementsIn(doc.timelines.t!).find((placement) => placement.id === id)!
 
 describe('trimming', () => {
   it('moves a beginning with what follows staying: what is seen at each frame stays', () => {
@@ -80,7 +81,7 @@ describe('trimming', () => {
     expect([shown(doc, 110), shown(doc, 190)]).toEqual([second, third])
     // 50 frames lie before the first in its source, and no more.
     expect(trimStart(doc, 't', 'a', -80, 'moves')).toBe(-50)
-    expect(one(doc, 'a').sourceIn).toEqual({ num: 0, den: 1 })
+    expect(placementById(doc, 'a').sourceIn).toEqual({ num: 0, den: 1 })
     expect(spans(doc)).toEqual(['a 0+150', 'b 150+80', 'c 230+100'])
   })
 
@@ -110,7 +111,7 @@ describe('trimming', () => {
     putAbove(
       doc,
       't',
-      [{ kind: 'audio', offset: 0, above: 0, placement: { ...one(doc, 'b'), id: 's' } }],
+      [{ kind: 'audio', offset: 0, above: 0, placement: { ...placementById(doc, 'b'), id: 's' } }],
       100,
       newId,
     )
@@ -118,10 +119,14 @@ describe('trimming', () => {
     trimEnd(doc, 't', 'b', -10, 'stays')
     trimStart(doc, 't', 's', 5, 'stays')
     expect(spans(doc, 1)).toEqual(['s 105+85'])
-    expect(one(doc, 'b')).toMatchObject({ start: 105, length: 85, sourceIn: one(doc, 's').sourceIn })
+    expect(placementById(doc, 'b')).toMatchObject({
+      start: 105,
+      length: 85,
+      sourceIn: placementById(doc, 's').sourceIn,
+    })
     changeTrack(doc, 't', doc.timelines.t!.tracks[1]!.id, { locked: true })
     trimEnd(doc, 't', 'b', -5, 'stays')
-    expect([one(doc, 'b').length, one(doc, 's').length]).toEqual([80, 85])
+    expect([placementById(doc, 'b').length, placementById(doc, 's').length]).toEqual([80, 85])
     expect(trimEnd(doc, 't', 's', -5, 'stays')).toBe(0)
   })
 
@@ -130,8 +135,8 @@ describe('trimming', () => {
     const halved = { kind: 'speed', pace: { kind: 'every-frame' }, wanted: true, keepPitch: true } as const
     treat(doc, 't', ['b'], { motion: halved })
     const there = framesLeft(
-      runningOf(doc, doc.timelines.t!, one(doc, 'b')),
-      timingOfPlacement(doc, one(doc, 'b')),
+      runningOf(doc, doc.timelines.t!, placementById(doc, 'b')),
+      timingOfPlacement(doc, placementById(doc, 'b')),
       hd25.rate,
     )!
     expect(there).toBe(300)
@@ -211,11 +216,11 @@ describe('arranging', () => {
 
   it('keeps sound with its picture when gaps are closed, on another track where its own is not free', () => {
     const doc = cut()
-    const sound = (of: string) => ({
+    const sound = (pictureId: string) => ({
       kind: 'audio' as const,
       offset: 0,
       above: 0,
-      placement: { ...one(doc, of), id: `s-${of}` },
+      placement: { ...placementById(doc, pictureId), id: `s-${pictureId}` },
     })
     putAbove(doc, 't', [sound('b')], 100, newId)
     putAbove(doc, 't', [sound('c')], 200, newId)
@@ -232,14 +237,14 @@ describe('arranging', () => {
     putAt(
       doc,
       't',
-      [{ ...sound('b'), placement: { ...one(doc, 'b'), id: 'bed', pairId: null, length: 40 } }],
+      [{ ...sound('b'), placement: { ...placementById(doc, 'b'), id: 'bed', pairId: null, length: 40 } }],
       220,
       'over',
       newId,
     )
     trimEnd(doc, 't', 'c', 30, 'moves')
-    expect(one(doc, 'b').start).toBe(130)
-    expect(one(doc, 's-b').start).toBe(130)
+    expect(placementById(doc, 'b').start).toBe(130)
+    expect(placementById(doc, 's-b').start).toBe(130)
   })
 
   it('never overlaps, whatever is done', () => {

@@ -160,7 +160,7 @@ export function putAbove(
     const found = tracks.find((track, i) => i > highest && isFree(track, stretch) && !track.locked)
     const id = found?.id ?? addTrack(doc, timelineId, kind, newId)
     const track = present(
-      timeline.tracks.find((one) => one.id === id),
+      timeline.tracks.find((track) => track.id === id),
       'a track that was made is there',
     )
     put(track, [{ ...placement, start: stretch.start } as DraftPlacement])
@@ -271,7 +271,7 @@ export function copied(timeline: Timeline, ids: ReadonlySet<string>, newId: NewI
   })
   const first = Math.min(...taken.map(({ placement }) => placement.start))
   const lowest = (kind: TrackKind) =>
-    Math.min(...taken.filter((one) => one.kind === kind).map(({ index }) => index))
+    Math.min(...taken.filter((held) => held.kind === kind).map(({ index }) => index))
   return taken.map(({ kind, index, placement: { start, ...placement } }) => ({
     kind,
     above: index - lowest(kind),

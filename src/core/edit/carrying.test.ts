@@ -32,8 +32,8 @@ function placed(): Draft<Doc> {
   const hd = format('1920x1080@25p')
   const doc = aDoc([aVideo('hall', '1920x1080@25p', 20), aVideo('bell', '3840x2160@50p', 20)])
   addTimeline(doc, { ...newTimeline('t', 'Cut 1920×1080 · 25p', '', hd), startTimecode: '10:00:00:20' })
-  const of = (id: string, length: number) => ({ ...placementOf(doc.clips[id]!, hd, `p-${id}`), length })
-  append(doc, 't', [of('hall', 30), of('bell', 31)])
+  const placed = (id: string, length: number) => ({ ...placementOf(doc.clips[id]!, hd, `p-${id}`), length })
+  append(doc, 't', [placed('hall', 30), placed('bell', 31)])
   return doc
 }
 
@@ -48,8 +48,8 @@ describe('a cut that is carried', () => {
           expect(pushed || Math.abs(driftMs) <= half + 1e-9).toBe(true)
         // What was pushed is back as soon as there is room: no boundary is pushed unless the one before it is, or it ends one frame.
         for (const { placements } of timeline.tracks)
-          placements.forEach((one, i) =>
-            expect(one.start).toBeGreaterThanOrEqual(i ? placements[i - 1]!.start + 1 : 0),
+          placements.forEach((placement, i) =>
+            expect(placement.start).toBeGreaterThanOrEqual(i ? placements[i - 1]!.start + 1 : 0),
           )
         expect(nonsenseOf({ ...doc, timelines: { t: timeline } })).toBeNull()
       }),
@@ -61,9 +61,13 @@ describe('a cut that is carried', () => {
     const hd50 = format('1920x1080@50p')
     const doc = aDoc([aVideo('hall', '1920x1080@50p', 60)])
     addTimeline(doc, newTimeline('t', 'Main cut', '', hd50))
-    const one = placementOf(doc.clips.hall!, hd50, '')
-    const ticks = Array.from({ length: 40 }, (_, i) => ({ ...one, id: `p${i}`, length: 1 }))
-    append(doc, 't', [...ticks, { ...one, id: 'long', length: 200 }, { ...one, id: 'last', length: 50 }])
+    const unplaced = placementOf(doc.clips.hall!, hd50, '')
+    const ticks = Array.from({ length: 40 }, (_, i) => ({ ...unplaced, id: `p${i}`, length: 1 }))
+    append(doc, 't', [
+      ...ticks,
+      { ...unplaced, id: 'long', length: 200 },
+      { ...unplaced, id: 'last', length: 50 },
+    ])
     const { timeline, boundaries } = recut(doc, doc.timelines.t!, wish('1920x1080@25p'), null)
     expect(boundaries.filter(({ pushed }) => pushed).at(-1)).toMatchObject({
       frame: 40,
@@ -149,12 +153,16 @@ describe('a nested cut', () => {
               (other) =>
                 JSON.stringify(other.shown) === JSON.stringify(layer.shown) && other.source === layer.source,
             )
-            const uncut = (lie: RasterMap) => ({ ...lie, crop: same?.lie.crop })
-            expect({ ...layer, lie: uncut(layer.lie), unshifted: uncut(layer.unshifted) }).toEqual(same)
+            const uncut = (rasterMap: RasterMap) => ({ ...rasterMap, crop: same?.rasterMap.crop })
+            expect({
+              ...layer,
+              rasterMap: uncut(layer.rasterMap),
+              unshifted: uncut(layer.unshifted),
+            }).toEqual(same)
           })
         }
-        const sound = (one: Timeline) =>
-          one.tracks
+        const sound = (timeline: Timeline) =>
+          timeline.tracks
             .filter(({ kind }) => kind === 'audio')
             .flatMap(({ placements }) =>
               placements.map(({ start, length, sourceIn }) => [start, length, sourceIn]),
@@ -202,7 +210,7 @@ describe('a nested cut', () => {
       { start: 140, length: 40, sourceIn: rational(0), treatment: { motion: half } },
     ])
     for (let n = 100; n < 180; n++)
-      expect(seen(held.doc, out, n)[0]!.lie).toMatchObject(
+      expect(seen(held.doc, out, n)[0]!.rasterMap).toMatchObject(
         n < 140
           ? { scaleX: rational(2), x: rational(-960), crop: { left: 0 } }
           : { scaleX: rational(1), x: rational(-960), crop: { left: 0 } },
@@ -220,7 +228,7 @@ describe('a nested cut', () => {
     const cut = { ...track!.placements[0]!, treatment: { framing: { crop } } }
     const outer: Timeline = { ...held.timeline, tracks: [{ ...track!, placements: [cut] }, ...others] }
     const out = unnested(held.doc, outer, cut.id, counting())
-    expect(seen(held.doc, out, 0)[0]!.lie.crop).toEqual(crop)
+    expect(seen(held.doc, out, 0)[0]!.rasterMap.crop).toEqual(crop)
   })
 
   it('is never inside itself', () => {
@@ -250,8 +258,8 @@ describe('a cut that is slowed or sped', () => {
         expect(lengthOf(timeline)).toBe(lengthOf(t))
         const other = new Set(held.map(({ id }) => id))
         for (let n = 0; n < lengthOf(t); n++) {
-          const shown = (one: Doc, of: Timeline) =>
-            layersAt(one, of, n).flatMap((layer) =>
+          const shown = (doc: Doc, timeline: Timeline) =>
+            layersAt(doc, timeline, n).flatMap((layer) =>
               other.has(layer.placementId) ? [] : [[layer.placementId, layer.shown]],
             )
           expect(shown(after, timeline)).toEqual(shown(doc as Doc, t))

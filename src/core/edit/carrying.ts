@@ -64,9 +64,9 @@ export function copyOf(timeline: Timeline, { name, at, newId }: NewTimelineNames
         pairId: placement.pairId === null ? null : named(pairs, placement.pairId),
       })),
     })),
-    accepted: timeline.accepted.flatMap((one) => {
-      const placementId = names.get(one.placementId)
-      return placementId ? [{ ...one, placementId }] : []
+    accepted: timeline.accepted.flatMap((accepted) => {
+      const placementId = names.get(accepted.placementId)
+      return placementId ? [{ ...accepted, placementId }] : []
     }),
   }
 }
@@ -87,7 +87,12 @@ const inFormat = (timeline: Timeline, { format, origin }: CarryWish): Timeline =
 })
 
 /** Re-cut: every boundary on the frame of the new rate that is nearest to its time. In place, or as a copy where one is made. */
-export function recut(doc: Doc, timeline: Timeline, wish: CarryWish, copy: NewTimelineNames | null): CarriedCut {
+export function recut(
+  doc: Doc,
+  timeline: Timeline,
+  wish: CarryWish,
+  copy: NewTimelineNames | null,
+): CarriedCut {
   const {
     timeline: carried,
     boundaries,
@@ -123,7 +128,12 @@ function boundariesAt({ tracks, rate }: Timeline, format: Format): CarriedBounda
 }
 
 /** Slowed or sped: every frame stays the frame that it is and is shown as long as one of the new rate. */
-export function slowed(doc: Doc, timeline: Timeline, wish: CarryWish, copy: NewTimelineNames | null): CarriedCut {
+export function slowed(
+  doc: Doc,
+  timeline: Timeline,
+  wish: CarryWish,
+  copy: NewTimelineNames | null,
+): CarriedCut {
   const { format } = wish
   const was = formatOf(doc, timeline)
   const { rate } = timeline
@@ -199,14 +209,16 @@ export function newProjectWith(
       createdAt: at,
       format: wish.format,
       decisions: [decision],
-      deliverables: doc.project.deliverables.map((one) => ({
-        ...one,
+      deliverables: doc.project.deliverables.map((deliverable) => ({
+        ...deliverable,
         timelineId:
-          one.timelineId !== null && kept.some(({ id }) => id === one.timelineId) ? one.timelineId : null,
+          deliverable.timelineId !== null && kept.some(({ id }) => id === deliverable.timelineId)
+            ? deliverable.timelineId
+            : null,
       })),
       timelineOrder: kept.map(({ id }) => id),
     },
-    timelines: Object.fromEntries(kept.map((one) => [one.id, one])),
+    timelines: Object.fromEntries(kept.map((timeline) => [timeline.id, timeline])),
   }
   return { doc: begun, timeline: cut, boundaries, runOut, held: [] }
 }

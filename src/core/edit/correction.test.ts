@@ -33,8 +33,8 @@ describe('a corrected rate', () => {
     const doc = placed()
     placements(doc)[0]!.sourceIn = rational(2)
     const before = shownAt(doc, 0)
-    const told = correctedPlacements(doc, ['bell'], { rate: rational(50) })
-    expect(told).toEqual([
+    const retimed = correctedPlacements(doc, ['bell'], { rate: rational(50) })
+    expect(retimed).toEqual([
       { timelineId: 't', placementId: 'p-bell', sourceIn: rational(1), length: 75, shortenedBy: 125 },
     ])
     correct(doc, ['bell'], { rate: rational(50) })
@@ -188,15 +188,15 @@ describe('a correction that moves no frame', () => {
   it('is one after which the same steps stand, be they even, listed or still', () => {
     const doc = placed()
     const [p] = placements(doc)
-    const told = (change: Parameters<typeof correctedPlacements>[2]) =>
+    const outcome = (change: Parameters<typeof correctedPlacements>[2]) =>
       correctedPlacements(doc, ['bell'], change).length
-    expect([told({ rate: rational(25) }), told({ rate: rational(50) })]).toEqual([0, 1])
-    expect(told({ repeatsOut: { holds: [1, 2], phase: 0 } })).toBe(1)
+    expect([outcome({ rate: rational(25) }), outcome({ rate: rational(50) })]).toEqual([0, 1])
+    expect(outcome({ repeatsOut: { holds: [1, 2], phase: 0 } })).toBe(1)
     // A table stays the same table.
     const times = frameTimesFrom([0, 20, 80, 100], rational(1000), 200)!
     Object.assign(doc.clips.bell!, { frameTimes: times })
     Object.assign(doc.clips.bell!.reading!.video!, { rateMode: 'variable', frameCount: 4 })
-    expect([told({ rotation: 90 }), told({ rate: rational(20) })]).toEqual([0, 1])
+    expect([outcome({ rotation: 90 }), outcome({ rate: rational(20) })]).toEqual([0, 1])
     // A still has but one frame, whatever is corrected.
     p!.source = { kind: 'clip', clipId: 'title' }
     expect(correctedPlacements(doc, ['title'], { rotation: 90, rate: rational(50) })).toEqual([])
@@ -211,7 +211,9 @@ describe('a correction that moves no frame', () => {
     const [p] = placements(doc)
     p!.source = { kind: 'timeline', timelineId: 't2' }
     expect(
-      correctedPlacements(doc, ['bell', 'hall'], { rate: rational(50) }).map((one) => one.placementId),
+      correctedPlacements(doc, ['bell', 'hall'], { rate: rational(50) }).map(
+        (retimed) => retimed.placementId,
+      ),
     ).toEqual(['p-hall'])
   })
 })

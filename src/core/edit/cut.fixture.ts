@@ -96,7 +96,7 @@ export function docOf({
     drawn: typeof pictures,
   ): Timeline['tracks'][number] => {
     let end = 0
-    const made = drawn.map(({ clip, gap, length, sourceIn, treatment }, i): Placement => {
+    const placements = drawn.map(({ clip, gap, length, sourceIn, treatment }, i): Placement => {
       const start = end + gap
       end = start + length
       return {
@@ -112,7 +112,7 @@ export function docOf({
         pairId: null,
       }
     })
-    return { id: name, kind, name, hidden: false, muted: false, locked: false, placements: made }
+    return { id: name, kind, name, hidden: false, muted: false, locked: false, placements: placements }
   }
   addTimeline(doc, {
     ...timeline,

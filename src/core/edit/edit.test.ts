@@ -213,14 +213,14 @@ describe('boundaries that were carried', () => {
       [1, 1],
       [2, 18],
     ])
-    const told = carriedBoundaries([...before].reverse(), [...after].reverse(), from, to)
-    expect(told.map(({ frame, carried, pushed }) => [frame, carried, pushed])).toEqual([
+    const boundaries = carriedBoundaries([...before].reverse(), [...after].reverse(), from, to)
+    expect(boundaries.map(({ frame, carried, pushed }) => [frame, carried, pushed])).toEqual([
       [0, 0, false],
       [1, 1, true],
       [2, 2, true],
       [50, 20, false],
     ])
-    expect(told.map(({ driftMs }) => Math.round(driftMs))).toEqual([0, 60, 120, 0])
+    expect(boundaries.map(({ driftMs }) => Math.round(driftMs))).toEqual([0, 60, 120, 0])
     // A boundary that two placements share and that came to lie in two places is told twice, the earlier first.
     const split = carriedBoundaries(spanned([0, 10], [10, 10]), spanned([0, 5], [4, 4]), from, to)
     expect(split.map(({ frame, carried }) => [frame, carried])).toEqual([

@@ -8,11 +8,11 @@ import { aDoc, aVideo } from '../model/doc.fixture'
 import { Clip as ClipSchema } from '../model/clip'
 
 const clip = (format: string, video: Partial<NonNullable<NonNullable<Clip['reading']>['video']>> = {}) => {
-  const made = aVideo('dub', format, 10)
-  Object.assign(made.reading!.video!, video)
-  return made as Clip
+  const dub = aVideo('dub', format, 10)
+  Object.assign(dub.reading!.video!, video)
+  return dub as Clip
 }
-const held = (one: Clip) => one.reading!.video!
+const held = (clip: Clip) => clip.reading!.video!
 
 describe('what is held true of a clip', () => {
   it('is what is claimed, though the picture says another thing; what it costs knows of the combs', () => {

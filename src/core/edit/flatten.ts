@@ -83,13 +83,13 @@ export function flattenedThrough(
 ): Treatment | null {
   const said = <Key extends 'motion' | 'fields'>(key: Key): Treatment[Key] =>
     treatment[key].kind === 'auto' ? placed[key] : treatment[key]
-  const told: Treatment = {
+  const saidTreatment: Treatment = {
     ...treatment,
     motion: said('motion'),
     fields: said('fields'),
     colour: treatment.colour === 'auto' ? placed.colour : treatment.colour,
   }
-  if (!picture) return told
+  if (!picture) return saidTreatment
   const raster = pictureOfFormat(inner)
   const outerLie = mapToRaster(raster, outer, placed.framing)
   const innerLie = mapToRaster(picture, inner, treatment.framing)
@@ -100,13 +100,13 @@ export function flattenedThrough(
     bottom: inner.height - placed.framing.crop.bottom,
   })
   if (!crop) return null
-  const lie: RasterMap = { ...composeMaps(innerLie, outerLie), crop }
+  const rasterMap: RasterMap = { ...composeMaps(innerLie, outerLie), crop }
   const { framing } = treatment
   const framed: Framing =
     isAsItIs(outerLie, inner, outer) && crop === innerLie.crop
       ? framing
-      : { ...framing, ...framingOf(picture, outer, lie, framing.zoom), cropToShape: false }
-  return { ...told, framing: framed }
+      : { ...framing, ...framingOf(picture, outer, rasterMap, framing.zoom), cropToShape: false }
+  return { ...saidTreatment, framing: framed }
 }
 
 /** Whether a raster lies pixel on pixel in another of the same size. */
@@ -118,19 +118,19 @@ const isAsItIs = ({ scaleX, scaleY, x, y }: RasterMap, inner: Format, outer: For
 
 /** A picture's crop so that nothing of it hangs out of a window of its raster; null where nothing is left of it. */
 function cropTo(
-  lie: RasterMap,
+  rasterMap: RasterMap,
   { across, down }: { readonly across: number; readonly down: number },
   window: typeof noSides,
 ): RasterMap['crop'] | null {
   const at = (edge: number, start: Rational, scale: Rational) =>
     toNumber(divide(subtract(exactly(edge), start), scale))
   const dust = 1e-9
-  const { crop } = lie
+  const { crop } = rasterMap
   const cut = {
-    left: Math.max(crop.left, at(window.left, lie.x, lie.scaleX)),
-    top: Math.max(crop.top, at(window.top, lie.y, lie.scaleY)),
-    right: Math.max(crop.right, across - at(window.right, lie.x, lie.scaleX)),
-    bottom: Math.max(crop.bottom, down - at(window.bottom, lie.y, lie.scaleY)),
+    left: Math.max(crop.left, at(window.left, rasterMap.x, rasterMap.scaleX)),
+    top: Math.max(crop.top, at(window.top, rasterMap.y, rasterMap.scaleY)),
+    right: Math.max(crop.right, across - at(window.right, rasterMap.x, rasterMap.scaleX)),
+    bottom: Math.max(crop.bottom, down - at(window.bottom, rasterMap.y, rasterMap.scaleY)),
   }
   if (cut.left + cut.right >= across || cut.top + cut.bottom >= down) return null
   const sides = ['left', 'right', 'top', 'bottom'] as const

@@ -134,7 +134,7 @@ function settleGroup(
   const pictures = [...group.pictures].sort((a, b) => a.placement.start - b.placement.start)
   const own = new Map(pictures.map((picture) => [picture, [] as Member[]]))
   const fix = (placement: Placement, set: Fix) => {
-    const added = fixes.added.find((one) => one.placement.id === placement.id)
+    const added = fixes.added.find((sound) => sound.placement.id === placement.id)
     if (added) Object.assign(added, { placement: { ...added.placement, ...set } })
     else fixes.set.set(placement.id, { ...fixes.set.get(placement.id), ...set })
   }
@@ -156,8 +156,8 @@ function settleGroup(
   for (const [{ placement }, heard] of own) {
     const pairId = heard.length === 0 ? null : isFirst ? link : newId()
     if (pairId !== null) isFirst = false
-    for (const one of [placement, ...heard.map((sound) => sound.placement)])
-      if (one.pairId !== pairId) fix(one, { pairId })
+    for (const member of [placement, ...heard.map((sound) => sound.placement)])
+      if (member.pairId !== pairId) fix(member, { pairId })
   }
 }
 
@@ -203,9 +203,16 @@ function asBefore(doc: Doc | null, timelineId: string): Before | null {
 
 /** Whether two of a timeline were linked before an edit, and in step. */
 function wasOneIn(before: Before | null, picture: Placement, sound: Placement): boolean {
-  const [one, other] = [before?.placements.get(picture.id), before?.placements.get(sound.id)]
-  if (!before || !one || !other || one.pairId === null || one.pairId !== other.pairId) return false
-  return isInStep(before.doc, before.timeline, one, other)
+  const [earlierPicture, other] = [before?.placements.get(picture.id), before?.placements.get(sound.id)]
+  if (
+    !before ||
+    !earlierPicture ||
+    !other ||
+    earlierPicture.pairId === null ||
+    earlierPicture.pairId !== other.pairId
+  )
+    return false
+  return isInStep(before.doc, before.timeline, earlierPicture, other)
 }
 
 /** Whether nothing that decides how fast all of a timeline passes was changed. */
@@ -233,7 +240,8 @@ export function settleLinks(draft: Draft<Doc>, before: Doc | null, after: Doc, n
   const untouched = before?.clips === after.clips && before.project === after.project
   if (untouched && before.timelines === after.timelines) return
   // What shows another timeline follows its rate: while none changes, a timeline that is as it was has its links as they were.
-  const sameRates = untouched && Object.values(before.timelines).every((one) => isAtRateOf(one, after))
+  const sameRates =
+    untouched && Object.values(before.timelines).every((timeline) => isAtRateOf(timeline, after))
   for (const [id, timeline] of Object.entries(after.timelines)) {
     if (sameRates && before.timelines[id] === timeline) continue
     const fixes: Fixes = { set: new Map(), added: [] }
@@ -261,8 +269,8 @@ export function settleLinks(draft: Draft<Doc>, before: Doc | null, after: Doc, n
 }
 
 const isAtRateOf = (before: Timeline, { timelines }: Doc): boolean => {
-  const now = timelines[before.id]
-  return now === before || (now !== undefined && now.rate === before.rate)
+  const timelineNow = timelines[before.id]
+  return timelineNow === before || (timelineNow !== undefined && timelineNow.rate === before.rate)
 }
 
 function write(into: Draft<Timeline>, as: Timeline, { set, added }: Fixes): void {

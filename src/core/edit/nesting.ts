@@ -82,14 +82,14 @@ export function nestedIn(
   { name, at, newId }: NewTimelineNames,
   dropFrame?: boolean,
 ): Timeline {
-  const made = newTimeline(newId(), name, at, format, origin)
+  const nested = newTimeline(newId(), name, at, format, origin)
   const wanted = placedTimeline(inner, format.rate, [newId(), newId(), newId()])
   return {
-    ...made,
+    ...nested,
     sampleRate: inner.sampleRate,
     soundLayout: inner.soundLayout,
     ...(inner.rate ? carriedTimecode(inner, inner.rate, format.rate, dropFrame) : {}),
-    tracks: made.tracks.map((track) => ({
+    tracks: nested.tracks.map((track) => ({
       ...track,
       placements: wanted
         .filter(({ kind }) => kind === track.kind)
@@ -108,9 +108,9 @@ export function unnested(doc: Doc, outer: Timeline, placementId: string, newId: 
     .flatMap(({ placements }) => placements)
     .find(({ id, source }) => id === placementId && source.kind === 'timeline')
   if (!meant) return outer
-  const isMeant = (one: Placement) =>
-    one.source.kind === 'timeline' &&
-    (one.id === placementId || (one.pairId !== null && one.pairId === meant.pairId))
+  const isMeant = (placement: Placement) =>
+    placement.source.kind === 'timeline' &&
+    (placement.id === placementId || (placement.pairId !== null && placement.pairId === meant.pairId))
   const renamed = new Map<string, string>()
   const pairs = new Map<string, string>()
   let result = outer
@@ -118,16 +118,16 @@ export function unnested(doc: Doc, outer: Timeline, placementId: string, newId: 
     for (const placed of track.placements.filter(isMeant))
       result = spread(doc, outer, result, track, placed, { newId, renamed, pairs })
   const inner = meant.source.kind === 'timeline' ? doc.timelines[meant.source.timelineId] : undefined
-  const accepted = (inner?.accepted ?? []).flatMap((one) => {
-    const id = renamed.get(one.placementId)
-    return id ? [{ ...one, placementId: id }] : []
+  const accepted = (inner?.accepted ?? []).flatMap((accepted) => {
+    const id = renamed.get(accepted.placementId)
+    return id ? [{ ...accepted, placementId: id }] : []
   })
   const gone = new Set(
     outer.tracks.flatMap(({ placements }) => placements.filter(isMeant).map(({ id }) => id)),
   )
   return {
     ...result,
-    accepted: [...result.accepted.filter((one) => !gone.has(one.placementId)), ...accepted],
+    accepted: [...result.accepted.filter((accepted) => !gone.has(accepted.placementId)), ...accepted],
   }
 }
 
@@ -179,7 +179,7 @@ function spread(
       return
     }
     if (i === 0) at++
-    const made: Track = {
+    const outerTrack: Track = {
       ...track,
       id: renaming.newId(),
       name: freeTrackName(tracks, kind),
@@ -188,7 +188,7 @@ function spread(
       locked: false,
       placements,
     }
-    tracks.splice(at, 0, made)
+    tracks.splice(at, 0, outerTrack)
   })
   return { ...into, tracks }
 }

@@ -63,8 +63,8 @@ describe('a clip of numbered pictures', () => {
     fc.assert(
       fc.property(
         fc.uniqueArray(fc.integer({ min: 1, max: 300 }), { minLength: 3, maxLength: 200 }),
-        (some) => {
-          const numbers = some.sort((a, b) => a - b)
+        (list) => {
+          const numbers = list.sort((a, b) => a - b)
           const clip = clipOf(numbers)
           const total = clip.parts.reduce((sum, part) => sum + framesOfFile(part), 0)
           expect(total).toBe(clip.reading!.video!.frameCount)

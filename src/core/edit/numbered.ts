@@ -67,10 +67,10 @@ function joined(
   id: string,
 ): NumberedClip | null {
   const parts = shown.flatMap(({ index, frames }, i): ClipFile[] => {
-    const of = files[index]
-    if (!of) return []
-    const { id: fileId, name, folder, sizeBytes, source, hash } = of.file
-    const own = of.result?.ok ? of.result : null
+    const numberedFile = files[index]
+    if (!numberedFile) return []
+    const { id: fileId, name, folder, sizeBytes, source, hash } = numberedFile.file
+    const own = numberedFile.result?.ok ? numberedFile.result : null
     return [
       {
         ...{ id: fileId, name, folder, sizeBytes, source, hash },

@@ -168,9 +168,9 @@ const videoOf = (clip: Clip): VideoFacts => present(readingOf(clip).video, 'only
 /** A recording out of the files that a camera split it into: its facts are those of the first, its length that of all. */
 export function joinRecording(files: readonly Clip[], id: string): Clip {
   const clips = several(files)
-  const sum = (of: (clip: Clip) => number | null) =>
+  const sum = (valueOf: (clip: Clip) => number | null) =>
     clips.reduce<number | null>((total, clip) => {
-      const value = of(clip)
+      const value = valueOf(clip)
       return total === null || value === null ? null : total + value
     }, 0)
   const reading: Reading = {

@@ -96,7 +96,7 @@ export function placedClip(
   const until = marks && timeOf(steps, marks.to + 1)
   const length = until ? framesLasting(subtract(until, sourceIn), format.rate) : whole.length
   const { reading } = clip
-  const one = { ...whole, sourceIn, length }
+  const remade = { ...whole, sourceIn, length }
   const parts: [TrackKind, string][] = [
     ...(reading?.video ? [['video', pictureId] as [TrackKind, string]] : []),
     ...(reading?.audio.length ? [['audio', soundId] as [TrackKind, string]] : []),
@@ -105,7 +105,7 @@ export function placedClip(
     kind,
     offset: 0,
     above: 0,
-    placement: { ...one, id, pairId: parts.length > 1 ? pairId : null },
+    placement: { ...remade, id, pairId: parts.length > 1 ? pairId : null },
   }))
 }
 
@@ -170,7 +170,7 @@ export function cutAt(
 ): string[] {
   const timeline = timelineIn(doc, timelineId)
   const meant = withLinked(timeline, ids)
-  const made: string[] = []
+  const newIds: string[] = []
   const cut = new Set<string>()
   for (const track of timeline.tracks) {
     if (track.locked || !timeline.rate) continue
@@ -180,14 +180,14 @@ export function cutAt(
     track.placements = track.placements.flatMap((placement) => {
       if (!isCut(placement)) return [placement]
       const id = newId()
-      made.push(id)
+      newIds.push(id)
       if (placement.pairId !== null) cut.add(placement.pairId)
       const front = { ...placement, length: frame - placement.start }
       return [front, behind(doc, timeline, placement, frame, id)]
     })
   }
   partLinks(timeline, cut, frame, newId)
-  return made
+  return newIds
 }
 
 /** The half of a placement behind a frame of the timeline; it shows what it showed there. */
@@ -198,10 +198,15 @@ export function behind(
   frame: number,
   id: string,
 ): Draft<Placement> {
-  const [of, plain, whole] = [doc as Doc, timeline as Timeline, placement as Placement]
+  const [frozen, plain, whole] = [doc as Doc, timeline as Timeline, placement as Placement]
   const into = frame - placement.start
   const rate = present(plain.rate, 'what is placed has a rate')
-  const sourceIn = sourceTimeAfter(runningOf(of, plain, whole), timingOfPlacement(of, whole), rate, into)
+  const sourceIn = sourceTimeAfter(
+    runningOf(frozen, plain, whole),
+    timingOfPlacement(frozen, whole),
+    rate,
+    into,
+  )
   return { ...placement, id, start: frame, length: placement.length - into, sourceIn }
 }
 

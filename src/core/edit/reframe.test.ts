@@ -42,7 +42,7 @@ const looks = (doc: Doc, timeline: Timeline, size: string, by = 1) =>
     const picture = pictureOfPlacement(doc, placement)
     if (!layer || !picture) return []
     const frame = format(`${size}@25p`)
-    const area = drawnArea(layer.lie, axesOf(picture))
+    const area = drawnArea(layer.rasterMap, axesOf(picture))
     const aspect = toNumber(frame.pixelAspect)
     const across = [area.left, area.right].map((x) => (x - frame.width / 2) * aspect * by)
     const down = [area.top, area.bottom].map((y) => (y - frame.height / 2) * by)
@@ -64,7 +64,7 @@ function placed(): Draft<Doc> {
   })
   return doc
 }
-const of = (doc: Draft<Doc>, id: string) =>
+const reframedOf = (doc: Draft<Doc>, id: string) =>
   placementsIn(doc.timelines.t! as Timeline).find((p) => p.id === id)!
 
 describe('a look', () => {
@@ -93,13 +93,13 @@ describe('a look', () => {
   it('leaves what is merely fitted as it is, and moves what was placed by hand', () => {
     const doc = placed()
     setTimelineFormat(doc, 't', format('3840x2160@25p'))
-    expect(of(doc, 'p-wide').treatment).toEqual({})
-    expect(of(doc, 'p-phone').treatment.framing).toEqual({
+    expect(reframedOf(doc, 'p-wide').treatment).toEqual({})
+    expect(reframedOf(doc, 'p-phone').treatment.framing).toEqual({
       zoom: rational(3, 2),
       position: { x: rational(400), y: rational(-80) },
       filter: 'bilinear',
     })
-    expect(of(doc, 'p-phone').framingByShape).toEqual({})
+    expect(reframedOf(doc, 'p-phone').framingByShape).toEqual({})
   })
 
   it('is the same after landscape, portrait and landscape, and both are there', () => {
@@ -159,13 +159,16 @@ describe('a look', () => {
       framing: { zoom: rational(2), filter: 'nearest' },
       motion: { kind: 'hold' },
     })
-    expect(of(doc, 'p-phone').framingByShape['9:16']).toMatchObject({ zoom: rational(2), cropToShape: true })
-    expect(of(doc, 'p-phone').treatment).toMatchObject({
+    expect(reframedOf(doc, 'p-phone').framingByShape['9:16']).toMatchObject({
+      zoom: rational(2),
+      cropToShape: true,
+    })
+    expect(reframedOf(doc, 'p-phone').treatment).toMatchObject({
       framing: { zoom: rational(3, 2), filter: 'nearest' },
       motion: { kind: 'hold' },
     })
     untreat(doc, 't', ['p-phone'], ['framing.zoom'])
-    expect(of(doc, 'p-phone').framingByShape).toEqual({})
+    expect(reframedOf(doc, 'p-phone').framingByShape).toEqual({})
     expect(formatOf(doc as Doc, doc.timelines.t! as Timeline)).toEqual(portrait)
   })
 })

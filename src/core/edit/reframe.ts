@@ -83,21 +83,26 @@ export const scaledOverride = (override: Override, was: FrameSize, is: FrameSize
   override.framing ? { ...override, framing: scaledFraming(override.framing, was, is) } : override
 
 /** The map that shows in one frame what another map shows in another: scaled about the middle. */
-function scaledLie(lie: RasterMap, was: FrameSize, is: FrameSize): RasterMap {
+function scaledLie(rasterMap: RasterMap, was: FrameSize, is: FrameSize): RasterMap {
   const { across, down } = growthOf(was, is)
   const about = (at: Rational, before: number, after: number, by: Rational) =>
     add(rational(after, 2), multiply(subtract(at, rational(before, 2)), by))
   return {
-    ...lie,
-    scaleX: multiply(lie.scaleX, across),
-    scaleY: multiply(lie.scaleY, down),
-    x: about(lie.x, was.width, is.width, across),
-    y: about(lie.y, was.height, is.height, down),
+    ...rasterMap,
+    scaleX: multiply(rasterMap.scaleX, across),
+    scaleY: multiply(rasterMap.scaleY, down),
+    x: about(rasterMap.x, was.width, is.width, across),
+    y: about(rasterMap.y, was.height, is.height, down),
   }
 }
 
 /** The framing that lays a picture as a map does. */
-export function framingOf(picture: UprightSize, frame: FrameSize, lie: RasterMap, zoom: Rational): FramingOverride {
+export function framingOf(
+  picture: UprightSize,
+  frame: FrameSize,
+  rasterMap: RasterMap,
+  zoom: Rational,
+): FramingOverride {
   const { across, down } = axesOf(picture)
   const off = (
     start: Rational,
@@ -105,19 +110,19 @@ export function framingOf(picture: UprightSize, frame: FrameSize, lie: RasterMap
     length: number,
     before: number,
     after: number,
-    of: number,
+    wholeLength: number,
   ) => {
     const middleOfKept = divide(subtract(add(rational(length), exactly(before)), exactly(after)), rational(2))
-    return subtract(add(start, multiply(scale, middleOfKept)), rational(of, 2))
+    return subtract(add(start, multiply(scale, middleOfKept)), rational(wholeLength, 2))
   }
-  const { crop } = lie
+  const { crop } = rasterMap
   return {
     mode: {
       kind: 'placed',
-      scaleX: divide(lie.scaleX, zoom),
-      scaleY: divide(lie.scaleY, zoom),
-      x: off(lie.x, lie.scaleX, across, crop.left, crop.right, frame.width),
-      y: off(lie.y, lie.scaleY, down, crop.top, crop.bottom, frame.height),
+      scaleX: divide(rasterMap.scaleX, zoom),
+      scaleY: divide(rasterMap.scaleY, zoom),
+      x: off(rasterMap.x, rasterMap.scaleX, across, crop.left, crop.right, frame.width),
+      y: off(rasterMap.y, rasterMap.scaleY, down, crop.top, crop.bottom, frame.height),
     },
     zoom,
     position: plainlyLying.position,
@@ -190,8 +195,8 @@ function keptLook(coming: Coming, picture: Picture): Placement {
   const own = ownTreatment(placement, was)
   const { framing } = treated([own], before)
   const wanted = scaledLie(mapToRaster(picture, was, framing), was, is)
-  const looksSo = (one: Placement) =>
-    sameLie(mapToRaster(picture, is, treated([ownTreatment(one, is)], after).framing), wanted)
+  const looksSo = (placement: Placement) =>
+    sameLie(mapToRaster(picture, is, treated([ownTreatment(placement, is)], after).framing), wanted)
   // Whoever lies so by default or by rule has nothing of its own to say, and who says it in words says it in pixels of the new frame.
   const { lies } = apart(own.framing ?? {})
   const inWords = laid(coming, scaledFraming(lies, was, is))

@@ -22,8 +22,8 @@ const offered = (name: string, sizeBytes = 1000, folder = 'moved'): OfferedFile 
   sizeBytes,
   folder,
 })
-const hashes = (...of: (string | null)[]) =>
-  new Map(of.flatMap((hash, i) => (hash ? [[i, hash] as const] : [])))
+const hashes = (...offeredHashes: (string | null)[]) =>
+  new Map(offeredHashes.flatMap((hash, i) => (hash ? [[i, hash] as const] : [])))
 
 describe('files that moved', () => {
   it('are found by what they hold, under any name and in any folder; of equals the one of the same name', () => {
@@ -93,7 +93,7 @@ describe('files that moved', () => {
           }
           wanted.forEach((file, i) => {
             const untouched = !fates[i]![1]
-            if (untouched) expect(result.found.some((one) => one.sought === file)).toBe(true)
+            if (untouched) expect(result.found.some((pair) => pair.sought === file)).toBe(true)
           })
           expect(result.found.length + result.changed.length + result.notThere.length).toBe(wanted.length)
         },

@@ -110,10 +110,15 @@ function nearest(
   offered: readonly OfferedFile[],
 ): number | null {
   const score = (i: number) => {
-    const one = offered[i]
-    if (!one) return 0
-    const sameName = one.name === file.name ? 4 : nameKey(one.name) === nameKey(file.name) ? 3 : 0
-    return sameName + (one.folder.endsWith(file.folder) ? 1 : 0) + (one.folder === file.folder ? 1 : 0)
+    const offeredFile = offered[i]
+    if (!offeredFile) return 0
+    const sameName =
+      offeredFile.name === file.name ? 4 : nameKey(offeredFile.name) === nameKey(file.name) ? 3 : 0
+    return (
+      sameName +
+      (offeredFile.folder.endsWith(file.folder) ? 1 : 0) +
+      (offeredFile.folder === file.folder ? 1 : 0)
+    )
   }
   return indexes.reduce<number | null>(
     (best, i) => (best === null || score(i) > score(best) ? i : best),

@@ -16,22 +16,22 @@ export function replacement(doc: Doc, clipId: string, by: Clip): RetimedPlacemen
   const was = doc.clips[clipId]
   if (!was) return []
   const after: Doc = { ...doc, clips: { ...doc.clips, [clipId]: { ...by, id: clipId } } }
-  const [before, now] = [framesOf(timingOf(was)), framesOf(timingOf(by))]
-  const sameCount = before.kind === 'even' && now.kind === 'even' && before.count === now.count
+  const [before, steps] = [framesOf(timingOf(was)), framesOf(timingOf(by))]
+  const sameCount = before.kind === 'even' && steps.kind === 'even' && before.count === steps.count
   return Object.values(doc.timelines).flatMap((timeline) =>
     placementsIn(timeline)
       .filter((placement) => clipIdOf(placement) === clipId)
       .map((placement) => {
         const sourceIn =
           sameCount || before.kind === 'still'
-            ? timeAt(now, positionAt(before, placement.sourceIn))
+            ? timeAt(steps, positionAt(before, placement.sourceIn))
             : placement.sourceIn
         const left = lengthLeft(after, timeline, { ...placement, sourceIn })
         const length = Math.max(1, Math.min(placement.length, left))
         return {
           timelineId: timeline.id,
           placementId: placement.id,
-          sourceIn: now.kind === 'still' ? rational(0) : sourceIn,
+          sourceIn: steps.kind === 'still' ? rational(0) : sourceIn,
           length,
           shortenedBy: placement.length - length,
         }

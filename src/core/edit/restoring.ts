@@ -25,14 +25,14 @@ export function restore(doc: Draft<Doc>, point: Doc): void {
   for (const clipId of Object.keys(doc.clips)) if (!point.clips[clipId]) delete doc.clips[clipId]
   const changed: string[] = []
   for (const [clipId, then] of Object.entries(point.clips)) {
-    const now = doc.clips[clipId]
-    if (!now || !sameContent(now, then)) {
+    const clip = doc.clips[clipId]
+    if (!clip || !sameContent(clip, then)) {
       doc.clips[clipId] = then as Draft<Clip>
       continue
     }
-    if (now.priority !== then.priority) now.priority = then.priority
-    if (!unlike(now.corrections, then.corrections)) continue
-    now.corrections = then.corrections as Draft<Clip['corrections']>
+    if (clip.priority !== then.priority) clip.priority = then.priority
+    if (!unlike(clip.corrections, then.corrections)) continue
+    clip.corrections = then.corrections as Draft<Clip['corrections']>
     changed.push(clipId)
   }
   resettle(doc, changed)

@@ -205,19 +205,23 @@ describe('what follows its picture', () => {
       ...structuredClone(pictures!.placements[0]!),
       ...{ id, start, length, pairId },
     })
-    pictures!.placements.forEach((one) => (one.pairId = `link ${one.id}`))
+    pictures!.placements.forEach((placement) => (placement.pairId = `link ${placement.id}`))
     sounds!.placements = [
       sound('bell', 0, 30, null),
       sound('s-b', 90, 100, 'link p-b'),
       sound('s-c', 220, 20, 'link p-c'),
     ]
     const before = startsOf(timeline)
-    pictures!.placements = pictures!.placements.map((one) => ({ ...one, start: one.start - 100 })).slice(1)
+    pictures!.placements = pictures!.placements
+      .map((placement) => ({ ...placement, start: placement.start - 100 }))
+      .slice(1)
     followPictures(timeline, before)
     expect(
       timeline.tracks
         .slice(1)
-        .map(({ placements }) => placements.map((one) => `${one.id} ${one.start}+${one.length}`)),
+        .map(({ placements }) =>
+          placements.map((placement) => `${placement.id} ${placement.start}+${placement.length}`),
+        ),
     ).toEqual([['bell 0+30', 's-c 120+20'], ['s-b 0+90']])
   })
 })

@@ -223,15 +223,17 @@ export function acceptFindings(
 ): void {
   const timeline = timelineIn(doc, timelineId)
   const meant = new Set(ids)
-  timeline.accepted = timeline.accepted.filter((one) => !meant.has(one.placementId) || one.charge !== charge)
+  timeline.accepted = timeline.accepted.filter(
+    (finding) => !meant.has(finding.placementId) || finding.charge !== charge,
+  )
   if (word === null) return
   for (const placementId of meant) timeline.accepted.push({ placementId, charge, word, at })
 }
 
 /** What pictures have in common, as a condition that they all meet: the size, the rate, the scan and the range of light. */
 export function commonCondition(pictures: readonly Picture[]): Condition {
-  const common = <T>(of: (picture: Picture) => T, same: (a: T, b: T) => boolean): T | undefined => {
-    const [first, ...rest] = pictures.map(of)
+  const common = <T>(valueOf: (picture: Picture) => T, same: (a: T, b: T) => boolean): T | undefined => {
+    const [first, ...rest] = pictures.map(valueOf)
     return first !== undefined && rest.every((other) => same(other, first)) ? first : undefined
   }
   const size = common(uprightSize, (a, b) => sizeKey(a) === sizeKey(b))

@@ -56,28 +56,28 @@ function sourceAfter(
   placement: Draft<Placement>,
   frames: number,
 ): Rational {
-  const [of, plain] = [doc as Doc, timeline as Timeline]
+  const [frozen, plain] = [doc as Doc, timeline as Timeline]
   if (!plain.rate) return placement.sourceIn
-  const running = runningOf(of, plain, placement)
-  const moment = sourceTimeAfter(running, timingOfPlacement(of, placement), plain.rate, frames)
+  const running = runningOf(frozen, plain, placement)
+  const moment = sourceTimeAfter(running, timingOfPlacement(frozen, placement), plain.rate, frames)
   // What is nearest to the beginning may be told a little before it.
   return moment.num < 0 ? rational(0) : moment
 }
 
 /** How many frames there are before a placement's first in its source; null where its source has no beginning. */
 function framesAhead(doc: Draft<Doc>, timeline: Draft<Timeline>, placement: Draft<Placement>): number | null {
-  const [of, plain] = [doc as Doc, timeline as Timeline]
+  const [frozen, plain] = [doc as Doc, timeline as Timeline]
   if (!plain.rate) return 0
-  const running = runningOf(of, plain, placement)
-  return framesBefore(running, timingOfPlacement(of, placement), plain.rate)
+  const running = runningOf(frozen, plain, placement)
+  return framesBefore(running, timingOfPlacement(frozen, placement), plain.rate)
 }
 
 /** How many frames a placement can have from its first on; null for what never ends. */
 function framesAfter(doc: Draft<Doc>, timeline: Draft<Timeline>, placement: Draft<Placement>): number | null {
-  const [of, plain] = [doc as Doc, timeline as Timeline]
+  const [frozen, plain] = [doc as Doc, timeline as Timeline]
   if (!plain.rate) return placement.length
-  const running = runningOf(of, plain, placement)
-  return framesLeft(running, timingOfPlacement(of, placement), plain.rate)
+  const running = runningOf(frozen, plain, placement)
+  return framesLeft(running, timingOfPlacement(frozen, placement), plain.rate)
 }
 
 /** How far an end can be moved: the tightest of all that are trimmed together. */
@@ -190,8 +190,8 @@ export function lengthen(doc: Draft<Doc>, timelineId: string, id: string, frames
   const timeline = timelineIn(doc, timelineId)
   const before = startsOf(asIs(timeline))
   const all = meant(timeline, id, 'end')
-  const one = all.find(({ placement }) => placement.id === id)
-  const by = one ? Math.max(1, frames) - one.placement.length : 0
+  const member = all.find(({ placement }) => placement.id === id)
+  const by = member ? Math.max(1, frames) - member.placement.length : 0
   if (by === 0) return
   for (const { track, index, placement } of all) {
     const length = Math.max(1, placement.length + by)

@@ -25,7 +25,7 @@ export function evenCadence(flags: readonly Flag[], rate: Rate): Rate | null {
     .filter((known) => toNumber(known) < toNumber(rate) * 0.99)
     .map((known) => ({ known, spread: spreadOf(stretches, toNumber(rate) / toNumber(known)) }))
     .filter(({ spread }) => spread <= mostSpread)
-  const family = (of: Rate) => (of.den % 1001 === 0) === (rate.den % 1001 === 0)
+  const family = (rational: Rate) => (rational.den % 1001 === 0) === (rate.den % 1001 === 0)
   candidates.sort((a, b) => a.spread - b.spread)
   const [best] = candidates
   if (!best) return null

@@ -65,8 +65,8 @@ function profiles(frames: readonly Luma[], way: Way): readonly Profile[] {
 
 /** All of them together. */
 function wholeOf(bands: readonly Profile[]): Profile {
-  const sum = (of: (band: Profile) => Float64Array) =>
-    bands.map(of).reduce((a, b) => a.map((value, i) => value + (b[i] ?? 0)))
+  const sum = (profileOf: (band: Profile) => Float64Array) =>
+    bands.map(profileOf).reduce((a, b) => a.map((value, i) => value + (b[i] ?? 0)))
   return { first: sum(({ first }) => first), second: sum(({ second }) => second) }
 }
 
@@ -238,9 +238,9 @@ function shareOfTiles(
 /** What is known along both axes of some frames of one size, within their bars; null where they are too small. */
 export function detailAxes(frames: readonly Luma[], bars: BarsVerdict): Detail | null {
   const inner = frames.map((frame) => within(frame, bars))
-  const [one] = inner
-  if (!one || one.width < smallest || one.height < smallest) return null
-  const { across, down } = ways(one)
+  const [luma] = inner
+  if (!luma || luma.width < smallest || luma.height < smallest) return null
+  const { across, down } = ways(luma)
   return { across: axisOf(inner, across), down: axisOf(inner, down) }
 }
 

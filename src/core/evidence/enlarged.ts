@@ -214,14 +214,16 @@ function accepted(source: Source, { across, down }: Detail): Accepted | null {
     const isEverywhere = lines.every(({ axis, line }) => axis.standsIn(line.at) >= inMost)
     return isEverywhere ? { ...source, strength: least } : null
   }
-  const [one] = lines
-  if (!one || least < 20 || most < 2) return null
-  const other = one.axis === across ? down : across
-  const f = folded(one.r)
+  const [firstLine] = lines
+  if (!firstLine || least < 20 || most < 2) return null
+  const other = firstLine.axis === across ? down : across
+  const f = folded(firstLine.r)
   const quiet = [other.first, other.second].every(
     (periods) => peak(periods, f).z < 6 && peak(periods, 0.25).z < 10,
   )
-  return quiet && one.axis.standsIn(one.line.at) >= inNearlyAll ? { ...source, strength: least } : null
+  return quiet && firstLine.axis.standsIn(firstLine.line.at) >= inNearlyAll
+    ? { ...source, strength: least }
+    : null
 }
 
 /** Whether the spectrum has come to rest before the middle of the band: the smaller of r and 1 − r may be meant. */

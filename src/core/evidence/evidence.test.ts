@@ -19,7 +19,7 @@ const fields = (frames: readonly Luma[]) => {
 }
 const repeats = (frames: readonly Luma[], at: string, first = 0) => {
   const { verdict, pattern, phase, trueRate } = said(frames, at, first).repeats
-  return [verdict, pattern, phase, trueRate && rateName(trueRate)].filter((one) => one !== null).join(' ')
+  return [verdict, pattern, phase, trueRate && rateName(trueRate)].filter((part) => part !== null).join(' ')
 }
 const halves = (n: number) => count(n).map((i) => [i, i + 0.5] as const)
 
@@ -154,7 +154,7 @@ describe('pulldown', () => {
 describe('baked bars', () => {
   const none = { top: 0, bottom: 0, left: 0, right: 0 }
   const found = (bars: typeof none, frames = 15, black = 16) => {
-    const { confidence, ...sides } = said(filmed(count(frames)).map((one) => barred(one, bars, black))).bars
+    const { confidence, ...sides } = said(filmed(count(frames)).map((luma) => barred(luma, bars, black))).bars
     return [sides, Number(confidence.toFixed(2))]
   }
   it('are told on each side, to the line', () => {
@@ -181,7 +181,7 @@ describe('true detail', () => {
     drawn(() => 0, { width, height, scene: stone(seed) })
   const detail = (frames: readonly Luma[]) => {
     const { verdict, width, height } = said(frames).detail
-    return [verdict, width, height].filter((one) => one !== null).join(' ')
+    return [verdict, width, height].filter((part) => part !== null).join(' ')
   }
   const from = (w: number, h: number, W: number, H: number, filter: 'bilinear' | 'bicubic') =>
     [1, 2, 3].map((seed) => enlarged(picture(w, h, seed), W, H, filter))

@@ -81,16 +81,16 @@ interface Told<V extends Verdict> {
 const sure = 0.5
 
 /** The common verdict of several runs, the surest of those that say it; undefined where sure ones disagree. */
-function common<V extends Verdict>(told: readonly Told<V>[], key: (verdict: V) => string): V | undefined {
-  const speaking = told.filter(({ verdict }) => verdict.verdict !== 'cannot-tell')
+function common<V extends Verdict>(verdicts: readonly Told<V>[], key: (verdict: V) => string): V | undefined {
+  const speaking = verdicts.filter(({ verdict }) => verdict.verdict !== 'cannot-tell')
   const weights = new Map<string, number>()
   for (const { verdict } of speaking)
     weights.set(key(verdict), (weights.get(key(verdict)) ?? 0) + verdict.confidence)
   const surely = new Set(speaking.flatMap(({ verdict }) => (verdict.confidence > sure ? key(verdict) : [])))
   if (surely.size > 1) return undefined
   const [said] = [...weights].sort((a, b) => b[1] - a[1])
-  const of = said ? speaking.filter(({ verdict }) => key(verdict) === said[0]) : told
-  return [...of].sort((a, b) => b.verdict.confidence - a.verdict.confidence)[0]?.verdict
+  const agreeing = said ? speaking.filter(({ verdict }) => key(verdict) === said[0]) : verdicts
+  return [...agreeing].sort((a, b) => b.verdict.confidence - a.verdict.confidence)[0]?.verdict
 }
 
 const unknownOrder: FieldOrderVerdict = { verdict: 'cannot-tell', confidence: 0 }
@@ -156,15 +156,15 @@ function orderWith(
 }
 
 /** The one of which there is most; undefined of none. */
-const most = <T>(items: readonly T[], of: (item: T) => number): T | undefined =>
-  [...items].sort((a, b) => of(b) - of(a))[0]
+const most = <T>(items: readonly T[], valueOf: (item: T) => number): T | undefined =>
+  [...items].sort((a, b) => valueOf(b) - valueOf(a))[0]
 
 /** Runs say the same of repeats where they see the same pattern at the same place, and the same rate behind it. */
 const repeatsKey = ({ verdict, pattern, phase, trueRate }: RepeatsVerdict): string =>
   verdict === 'pattern' ? `${pattern} ${phase} ${trueRate && `${trueRate.num}/${trueRate.den}`}` : verdict
 
-function disagreeing(about: string, told: readonly Told<Verdict & { pattern?: string | null }>[]) {
-  return told.flatMap(({ first, verdict }) =>
+function disagreeing(about: string, verdicts: readonly Told<Verdict & { pattern?: string | null }>[]) {
+  return verdicts.flatMap(({ first, verdict }) =>
     verdict.confidence > sure ? { about, first, says: verdict.pattern ?? verdict.verdict } : [],
   )
 }

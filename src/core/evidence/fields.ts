@@ -51,11 +51,11 @@ export function fieldVerdictsOf(series: Series): {
     if (!coversArea(moving.length, pair)) return
     const { eA, eB, e0 } = summed(pair, moving)
     const both = combs.filter((k) => moves(pair, k, series.noise))
-    const of = summed(pair, both)
+    const sums = summed(pair, both)
     views.push({
       r: Math.log(Math.max(1, eB) / Math.max(1, eA)),
       p: e0 / Math.max(1, Math.min(eA, eB)),
-      rCombed: coversArea(both.length, pair) ? Math.log(Math.max(1, of.eB) / Math.max(1, of.eA)) : null,
+      rCombed: coversArea(both.length, pair) ? Math.log(Math.max(1, sums.eB) / Math.max(1, sums.eA)) : null,
     })
   })
   const share = series.pairs.length ? combedFrames / series.pairs.length : 0
@@ -74,7 +74,9 @@ export function combingBlocks({ pairs, cuts, noise }: Series, i: number): number
     if (n1 < 0.12 * blockPixels || n2 >= n1 / 3) continue
     const moving = (next && moves(next, k, noise)) || (before && moves(before, k, noise))
     if (!moving) continue
-    const weaves = [next, before].flatMap((of) => (of ? [of.eA[k] ?? 0, of.eB[k] ?? 0] : []))
+    const weaves = [next, before].flatMap((pairSums) =>
+      pairSums ? [pairSums.eA[k] ?? 0, pairSums.eB[k] ?? 0] : [],
+    )
     if ((pair.e0[k] ?? 0) > 0.6 * Math.min(...weaves)) found.push(k)
   }
   return found

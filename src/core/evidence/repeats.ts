@@ -20,9 +20,12 @@ export interface Differences {
 const around = 8
 
 /** Mean of the 2 % of blocks, at least 4, that differ most. */
-export function mostDiffering(pair: PairSums, of: (pair: PairSums, block: number) => number = sadOf): number {
+export function mostDiffering(
+  pair: PairSums,
+  differenceOf: (pair: PairSums, block: number) => number = sadOf,
+): number {
   const values = new Float64Array(pair.sadTop.length)
-  for (let k = 0; k < values.length; k++) values[k] = of(pair, k)
+  for (let k = 0; k < values.length; k++) values[k] = differenceOf(pair, k)
   const count = Math.min(values.length, Math.max(4, Math.round(values.length * 0.02)))
   if (count < values.length) greatestLast(values, count)
   let sum = 0

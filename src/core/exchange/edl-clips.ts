@@ -50,15 +50,15 @@ export function clipFinder(clips: readonly Clip[]) {
       ? wanted.filter(({ folder, name }) => file.endsWith(folder ? `${folder}/${name}` : name))
       : []
     const ofReel = byReel(line.reel)
-    const within = (some: readonly Clip[]) =>
-      rate ? some.filter((clip) => holds(clip, line.sourceIn.text, rate)) : some
+    const within = (clips: readonly Clip[]) =>
+      rate ? clips.filter((clip) => holds(clip, line.sourceIn.text, rate)) : clips
     const known = placed.length === 1 ? placed : wanted.length > 0 ? wanted : ofReel
     if (known.length === 0) return `“${called}” is not among the clips`
     const narrowed = known.length > 1 ? known.filter((clip) => ofReel.includes(clip)) : known
     const left = narrowed.length > 0 ? narrowed : known
     const [only, second] = within(left)
-    const [one] = within(known)
-    const found = only ?? (narrowed.length > 0 ? one : undefined)
+    const [onlyClip] = within(known)
+    const found = only ?? (narrowed.length > 0 ? onlyClip : undefined)
     if (!found) return `“${called}” holds no ${line.sourceIn.text}`
     if (second && rate)
       return `${counted(within(left).length, 'clip')} are “${called}” and hold ${line.sourceIn.text}`

@@ -14,9 +14,9 @@ import { type Rational, add, divide, multiply, rational, roundHalfUp } from '../
 function countingOf(clip: Clip | null, rate: Rate) {
   const claims = clip && claimsOf(clip)
   const clock = claims?.video?.rate ?? rate
-  const told = claims && timecodeIn(claims, clock)
-  const dropFrame = told?.dropFrame ?? false
-  return { clock, dropFrame, first: told ? (timecodeToFrame(told.start, clock, dropFrame) ?? 0) : 0 }
+  const claimed = claims && timecodeIn(claims, clock)
+  const dropFrame = claimed?.dropFrame ?? false
+  return { clock, dropFrame, first: claimed ? (timecodeToFrame(claimed.start, clock, dropFrame) ?? 0) : 0 }
 }
 
 /** The moment of a clip's file at a moment of the clip; the same where it is no clip. */
@@ -43,9 +43,9 @@ export function labelAt(clip: Clip | null, seconds: Rational, rate: Rate): strin
 export function momentOf(clip: Clip, label: string, rate: Rate): Rational | null {
   const { clock, dropFrame, first } = countingOf(clip, rate)
   const [hours = '', minutes = '', seconds = '', frames = ''] = label.split(/[:;.]/)
-  const [of, to] = [nominalRate(rate), nominalRate(clock)]
+  const [from, to] = [nominalRate(rate), nominalRate(clock)]
   // Lists that count each source at its own rate say numbers that theirs has not.
-  const within = Number(frames) >= of ? Number(frames) : Math.ceil((Number(frames) * to) / of)
+  const within = Number(frames) >= from ? Number(frames) : Math.ceil((Number(frames) * to) / from)
   const at = (frame: number) =>
     timecodeToFrame(`${hours}:${minutes}:${seconds}:${String(frame).padStart(2, '0')}`, clock, dropFrame)
   // A number that drop-frame leaves out stands for the next that there is.

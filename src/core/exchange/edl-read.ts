@@ -36,11 +36,16 @@ interface Placed {
  * a format that is told, else at the project’s, else at the one that its labels and its clips prove.
  * @returns refused with the line where a label cannot be at that rate, or what came of it could not be kept
  */
-export function fromEdl(text: string, doc: Doc, making: NewTimelineNames, told: Format | null = null): EdlRead {
+export function fromEdl(
+  text: string,
+  doc: Doc,
+  making: NewTimelineNames,
+  stated: Format | null = null,
+): EdlRead {
   const list = readEdlText(text)
   const { events, lostEffects, unknown } = list
   if (events.length === 0) return refused('It holds no event of an edit decision list.')
-  const format = told ?? doc.project.format
+  const format = stated ?? doc.project.format
   const rate = format?.rate ?? rateProvenBy(list, doc)
   const frames = onTheRecord(events, rate)
   if (!frames.ok) return frames
@@ -94,7 +99,7 @@ export function fromEdl(text: string, doc: Doc, making: NewTimelineNames, told: 
     notes.push(`Not understood: ${counted(softened, 'dissolve or wipe', 'dissolves and wipes')}, cuts here.`)
   const drops =
     canDropFrame(rate) && (placed.find(({ start }) => start === first)?.event.recordIn.drops ?? false)
-  const timeline = timelineOf(list, doc, making, { rate, format: told, drops, first: first % day, onTrack })
+  const timeline = timelineOf(list, doc, making, { rate, format: stated, drops, first: first % day, onTrack })
   const parsed = Timeline.safeParse(timeline)
   if (!parsed.success) return refused(`It cannot be kept so: ${departure(parsed.error)}.`)
   const wrong = nonsenseOf(withTimeline(doc, timeline))
@@ -120,7 +125,7 @@ function timelineOf(
   },
 ): Timeline {
   const follows = !format || (doc.project.format !== null && equal(doc.project.format.rate, format.rate))
-  const made = newTimeline(
+  const nestedTimeline = newTimeline(
     making.newId(),
     shortened(title ?? making.name),
     making.at,
@@ -132,7 +137,7 @@ function timelineOf(
       const name = `${letter.toUpperCase()}${i + 1}`
       const state = { hidden: false, muted: false, locked: false }
       return {
-        id: `${made.id}-${letter}${i + 1}`,
+        id: `${nestedTimeline.id}-${letter}${i + 1}`,
         kind,
         name,
         ...state,
@@ -140,7 +145,13 @@ function timelineOf(
       }
     }),
   )
-  return { ...made, rate, startTimecode: frameToTimecode(first, rate, drops), dropFrame: drops, tracks }
+  return {
+    ...nestedTimeline,
+    rate,
+    startTimecode: frameToTimecode(first, rate, drops),
+    dropFrame: drops,
+    tracks,
+  }
 }
 
 /** The slowest rate at which all labels can be; that of the first clip that is named, where they can be at it. */
@@ -192,7 +203,9 @@ function onTheRecord(
     ok: true,
     first,
     day,
-    placed: placed.map((one) => (one.start < first ? { ...one, start: one.start + day } : one)),
+    placed: placed.map((placed) =>
+      placed.start < first ? { ...placed, start: placed.start + day } : placed,
+    ),
   }
 }
 
@@ -247,7 +260,9 @@ function channelsOf(sounds: ReadonlySet<number>, clip: Clip): { track: number; c
 function put(tracks: Placement[][], from: number, most: number, placement: Placement): boolean {
   const end = placement.start + placement.length
   const isFree = (track: readonly Placement[]) =>
-    track.every((one) => one.start >= end || placement.start >= one.start + one.length)
+    track.every(
+      (neighbour) => neighbour.start >= end || placement.start >= neighbour.start + neighbour.length,
+    )
   for (let i = from; i < most; i++) {
     while (tracks.length <= i) tracks.push([])
     const track = tracks[i]

@@ -40,9 +40,9 @@ export function speedIn(
   if (perSecond <= 0) return untouched
   const nominal = nominalRate(rate)
   // The effect counts frames of the file, which a correction shows as others.
-  const told = perSecond / nominal / toNumber(correction)
+  const stated = perSecond / nominal / toNumber(correction)
   const step = effectStep / 2 / nominal / toNumber(correction)
-  let [low, high] = [told - step, told + step]
+  let [low, high] = [stated - step, stated + step]
   if (source) {
     const frames =
       toNumber(multiply(rational(source.to.num, source.to.den), rate)) - toNumber(multiply(source.from, rate))
@@ -50,7 +50,7 @@ export function speedIn(
     if (least <= high && most >= low) [low, high] = [Math.max(low, least), Math.min(high, most)]
   }
   const within = (speed: Rational) => toNumber(speed) >= low - 1e-9 && toNumber(speed) <= high + 1e-9
-  const near = (speed: Rational) => Math.abs(toNumber(speed) - told)
+  const near = (speed: Rational) => Math.abs(toNumber(speed) - stated)
   if (within(untouched) && near(untouched) <= step) {
     const others = usual.filter((speed) => within(speed) && !equal(speed, untouched))
     const twins = others.filter((speed) => Math.abs(toNumber(speed) - 1) < 0.0011)

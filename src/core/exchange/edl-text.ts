@@ -103,10 +103,10 @@ export function readEdlText(text: string): EdlText {
       if (last) last.file ??= file
     } else if (effect) {
       const [, reel = '', perSecond = '0', at] = effect
-      const told: MotionEffect = { line, reel, perSecond: Number(perSecond), at: at ?? null }
-      const meant = lineOf(events, current(), told)
-      if (meant) meant.effect = told
-      else lostEffects.push(told)
+      const motionEffect: MotionEffect = { line, reel, perSecond: Number(perSecond), at: at ?? null }
+      const meant = lineOf(events, current(), motionEffect)
+      if (meant) meant.effect = motionEffect
+      else lostEffects.push(motionEffect)
     } else if (channels && last) {
       for (const [digit] of (channels[1] ?? '').matchAll(/\d/g)) last.sounds.add(Number(digit))
     } else if (written.trim() && !/^\s*\*/.test(written)) unknown++

@@ -181,7 +181,7 @@ describe('an edit decision list that comes in', () => {
         })
         const sounds = pictures
           .filter(({ pairId }) => pairId)
-          .map((one) => ({ ...one, id: `${one.id} sound` }))
+          .map((placement) => ({ ...placement, id: `${placement.id} sound` }))
         const doc = aCut(pictures, sounds)
         const { timeline, notes } = read(written(doc).text, doc)
         expect([timeline.name, timeline.startTimecode, notes]).toEqual(['Main cut', '01:00:00:00', []])
@@ -271,15 +271,18 @@ describe('an edit decision list that comes in', () => {
     expect(notes).toEqual(['Line 6: no event before it is of reel NOBODY: its speed is not read.'])
   })
   it('is refused with the line where a label cannot be, or a speed cannot be kept', () => {
-    const told = (...lines: string[]) => {
+    const stated = (...lines: string[]) => {
       const result = fromEdl(list(...lines), aCut([]), making())
       return result.ok ? '' : result.error
     }
-    expect(told('001  HALL V C 10:04:12:00 10:04:13:00 01:00:00:40 01:00:01:40')).toMatch(
+    expect(stated('001  HALL V C 10:04:12:00 10:04:13:00 01:00:00:40 01:00:01:40')).toMatch(
       /[Ll]ine 3.*01:00:00:40/,
     )
     expect(
-      told('001  HALL V C 10:04:12:00 10:04:13:00 01:00:00:00 01:00:01:00', 'M2   HALL 99999.0 10:04:12:00'),
+      stated(
+        '001  HALL V C 10:04:12:00 10:04:13:00 01:00:00:00 01:00:01:00',
+        'M2   HALL 99999.0 10:04:12:00',
+      ),
     ).toMatch(/more than a thousand times as fast/)
   })
   it.each([
@@ -370,10 +373,10 @@ describe('an edit decision list that comes in', () => {
       list('001  DROP V C 01:00:00:00 01:10:00:00 01:00:00:00 01:10:00:00', '* FROM CLIP NAME: drop.mp4'),
       withDrop,
     )
-    const [one] = timeline.tracks[0]!.placements
-    expect(one!.length).toBe(15_000)
+    const [placement] = timeline.tracks[0]!.placements
+    expect(placement!.length).toBe(15_000)
     // The label of ten minutes is that of 17 982 frames at 29.97: 600 s, with no speed for it.
-    expect(one!.treatment).toEqual({})
+    expect(placement!.treatment).toEqual({})
   })
   it('is told where it is none', () => {
     expect(fromEdl('no list at all', aCut([]), making())).toEqual({

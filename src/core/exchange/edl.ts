@@ -88,7 +88,9 @@ function eventsOf({ tracks }: Timeline): { events: readonly Event[]; above: Trac
   /** Up to which frame each channel is taken. */
   const busy = [0, 0, 0, 0]
   const shown = pictures?.placements ?? []
-  const pictureOf = new Map(shown.flatMap((one) => (one.pairId === null ? [] : [[one.pairId, one] as const])))
+  const pictureOf = new Map(
+    shown.flatMap((placement) => (placement.pairId === null ? [] : [[placement.pairId, placement] as const])),
+  )
   const withPicture = new Map<Placement, readonly number[]>()
   const alone: Event[] = []
   const heard = tracks
@@ -98,7 +100,9 @@ function eventsOf({ tracks }: Timeline): { events: readonly Event[]; above: Trac
   for (const { placement, row } of heard) {
     const { start, length, channels, pairId } = placement
     const wanted = channelsFor(channels, row)
-    const free = wanted.find((some) => some.every((channel) => (busy[channel - 1] ?? Infinity) <= start))
+    const free = wanted.find((channels) =>
+      channels.every((channel) => (busy[channel - 1] ?? Infinity) <= start),
+    )
     if (!free) {
       left.unheard.push(placement)
       continue
@@ -205,9 +209,9 @@ function readBack(
   const [begin, end] = clip ? [momentOf(clip, from, rate), momentOf(clip, to, rate)] : [null, null]
   if (!clip || !begin) return null
   const correction = fileClock(clip).factor ?? rational(1)
-  const told = equal(speed, rational(1)) ? null : Number((nominalRate(rate) * toNumber(speed)).toFixed(1))
+  const stated = equal(speed, rational(1)) ? null : Number((nominalRate(rate) * toNumber(speed)).toFixed(1))
   const source = end && { from: begin, to: end }
-  return { sourceIn: begin, speed: speedIn(told, source, { length, rate, correction }) }
+  return { sourceIn: begin, speed: speedIn(stated, source, { length, rate, correction }) }
 }
 
 /** Whether another clip bears the name of one. */
@@ -242,10 +246,10 @@ function leftOut(
   const offAir = timeline.tracks.filter(
     ({ hidden, muted, placements }) => (hidden || muted) && placements.length > 0,
   )
-  const namesAt = (some: readonly Placement[]) =>
-    some
+  const namesAt = (placements: readonly Placement[]) =>
+    placements
       .slice(0, 3)
-      .map((one) => `${sourceName(doc, one.source)} at ${timecodeAt(timeline, one.start)}`)
+      .map((placement) => `${sourceName(doc, placement.source)} at ${timecodeAt(timeline, placement.start)}`)
       .join(', ')
   return [
     over.length ? `${counted(over.length, 'picture')} on tracks above the first: ${namesAt(over)}` : '',

@@ -45,7 +45,9 @@ export const Ranged = z.object({ source_range: OtioTrack.shape.source_range })
 /** What stands in a stack by itself, as a track of it alone; null where it is nothing that is shown. */
 export function asTrack(child: AnyObject): OtioTrack | null {
   const isItem =
-    OtioClip.safeParse(child).success || OtioStack.safeParse(child).success || OtioGap.safeParse(child).success
+    OtioClip.safeParse(child).success ||
+    OtioStack.safeParse(child).success ||
+    OtioGap.safeParse(child).success
   return isItem ? { OTIO_SCHEMA: 'Track.1', kind: 'Video', children: [child] } : null
 }
 
@@ -91,11 +93,11 @@ export function sourceInOf(range: TimeRange | null, reference: MediaReference | 
   const start = secondsOf(range.start_time)
   const claims = claimsOf(clip)
   const clock = claims?.video?.rate
-  const told = claims?.timecode
+  const claimed = claims?.timecode
   const first = available
     ? secondsOf(available.start_time)
-    : told && clock
-      ? divide(rational(timecodeToFrame(told.start, clock, told.dropFrame) ?? 0), clock)
+    : claimed && clock
+      ? divide(rational(timecodeToFrame(claimed.start, clock, claimed.dropFrame) ?? 0), clock)
       : rational(0)
   const from = subtract(start, first)
   if (from.num >= 0) return from
@@ -103,12 +105,12 @@ export function sourceInOf(range: TimeRange | null, reference: MediaReference | 
 }
 
 /** Picture and sound of one clip that stand beside each other move together. */
-export function paired(tracks: Track[], isForeign: (one: Placement) => boolean): Track[] {
+export function paired(tracks: Track[], isForeign: (placement: Placement) => boolean): Track[] {
   const keyOf = ({ source, start, length }: Placement) => `${JSON.stringify(source)} ${start} ${length}`
   const pictures = new Map(
     tracks
       .filter(({ kind }) => kind === 'video')
-      .flatMap(({ placements }) => placements.map((one) => [keyOf(one), one] as const)),
+      .flatMap(({ placements }) => placements.map((placement) => [keyOf(placement), placement] as const)),
   )
   const pairs = new Map<string, string>()
   for (const { kind, placements } of tracks)
@@ -127,6 +129,9 @@ export function paired(tracks: Track[], isForeign: (one: Placement) => boolean):
   if (pairs.size === 0) return tracks
   return tracks.map((track) => ({
     ...track,
-    placements: track.placements.map((one) => ({ ...one, pairId: one.pairId ?? pairs.get(one.id) ?? null })),
+    placements: track.placements.map((placement) => ({
+      ...placement,
+      pairId: placement.pairId ?? pairs.get(placement.id) ?? null,
+    })),
   }))
 }

@@ -287,16 +287,16 @@ describe('timelines of others', () => {
       source_range,
       children: [clip('hall.mp4', range(0, 50)), clip('bell.mp4', range(0, 50, 50))],
     })
-    const of = (inner: object | null, outer: object | null) =>
+    const read = (inner: object | null, outer: object | null) =>
       shown({
         ...timelineOf([]),
         tracks: { OTIO_SCHEMA: 'Stack.1', source_range: outer, children: [track(inner)] },
       }).placements.map(({ start, length, sourceIn }) => [start, length, toNumber(sourceIn)])
-    expect(of(range(25, 40), null)).toEqual([
+    expect(read(range(25, 40), null)).toEqual([
       [0, 25, 1],
       [25, 15, 0],
     ])
-    expect(of(null, range(60, 10))).toEqual([[0, 10, 0.4]])
+    expect(read(null, range(60, 10))).toEqual([[0, 10, 0.4]])
   })
   it('have a track within a track, and stacks without a range, as timelines of their own, placed', () => {
     const inner = {
@@ -331,7 +331,7 @@ describe('timelines of others', () => {
       tracks: { OTIO_SCHEMA: 'Stack.1', children: [sound, picture] },
     })
     expect(toNumber(timeline.rate!)).toBe(25)
-    expect(timeline.tracks.map(({ placements: [one] }) => one!.length)).toEqual([50, 50])
+    expect(timeline.tracks.map(({ placements: [placement] }) => placement!.length)).toEqual([50, 50])
   })
   it('pair picture and sound of one clip that stand beside each other', () => {
     const track = (kind: string) => ({

@@ -93,12 +93,12 @@ export function fromOtio(text: string, doc: Doc, making: NewTimelineNames): Otio
   const reader = readerOf(doc, making)
   const timeline = reader.timeline(found.data)
   const timelines = [...reader.inner, timeline]
-  for (const made of timelines) {
-    const parsed = Timeline.safeParse(made)
+  for (const timeline of timelines) {
+    const parsed = Timeline.safeParse(timeline)
     if (!parsed.success)
       return {
         ok: false,
-        error: `“${made.name}” cannot be kept so: ${departure(parsed.error)}. Nothing was changed.`,
+        error: `“${timeline.name}” cannot be kept so: ${departure(parsed.error)}. Nothing was changed.`,
       }
   }
   const wrong = nonsenseOf(timelines.reduce(withTimeline, doc))
@@ -259,15 +259,15 @@ function readerOf(doc: Doc, making: NewTimelineNames) {
     const known = stacks.get(child)
     if (known !== undefined) return known
     const track = OtioTrack.safeParse(child).data
-    const made: OtioStack | null = track
+    const stack: OtioStack | null = track
       ? {
           ...{ OTIO_SCHEMA: 'Stack.1', name: track.name, metadata: track.metadata, enabled: track.enabled },
           ...{ effects: track.effects, markers: track.markers, source_range: track.source_range },
           children: [{ ...track, effects: [], markers: [], source_range: null, enabled: true }],
         }
       : (OtioStack.safeParse(child).data ?? null)
-    stacks.set(child, made)
-    return made
+    stacks.set(child, stack)
+    return stack
   }
 
   /** Seconds that a child of a track takes; null for what takes none. */
@@ -320,11 +320,11 @@ function readerOf(doc: Doc, making: NewTimelineNames) {
     const fresh = { id: making.newId(), framingByShape: {}, gain: 0, channels: null, pairId: null }
     if (stack) {
       if (depth >= deepestNesting) return null
-      const made = innerOf(stack, rate, depth)
+      const innerTimeline = innerOf(stack, rate, depth)
       const sourceIn = range ? secondsOf(range.start_time) : rational(0)
       return {
         ...fresh,
-        source: { kind: 'timeline', timelineId: made.id },
+        source: { kind: 'timeline', timelineId: innerTimeline.id },
         sourceIn,
         treatment: speedOf(effects, rational(1)),
       }
@@ -350,12 +350,12 @@ function readerOf(doc: Doc, making: NewTimelineNames) {
     const ours = OwnTimeline.safeParse(own(stack.metadata).timeline)
     const known = ours.success ? inner.find(({ id }) => id === ours.data.id) : innerTimelines.get(stack)
     if (known) return known
-    const made = ours.success
+    const ownTimeline = ours.success
       ? { ...ours.data, tracks: tracksOf(stack, ours.data, depth + 1) }
       : foreign(stack.name || 'Inner', stack, rate, null, depth + 1)
-    inner.push(made)
-    innerTimelines.set(stack, made)
-    return made
+    inner.push(ownTimeline)
+    innerTimelines.set(stack, ownTimeline)
+    return ownTimeline
   }
 
   /** What effects come to: a speed; all else is listed. */

@@ -39,7 +39,7 @@ function aProject(): Doc {
 
 describe('a report', () => {
   const report = reportOf(aProject())
-  const part = (heading: string) => report.parts.find((one) => one.heading.startsWith(heading))!
+  const part = (heading: string) => report.parts.find((reportPart) => reportPart.heading.startsWith(heading))!
 
   it('has the format and why, the footage, the cut with its tolls, what was found, and what goes out', () => {
     expect(report.parts.map(({ heading }) => heading)).toEqual([

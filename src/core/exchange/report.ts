@@ -63,9 +63,9 @@ function formatPart({ project }: Doc): ReportPart {
       ['decided', 'format', 'from', 'why'],
       ...[...decisions]
         .reverse()
-        .map(({ at, format: of, setBy, clip, reason }) => [
+        .map(({ at, format: format, setBy, clip, reason }) => [
           at.slice(0, 16).replace('T', ' '),
-          formatName(of),
+          formatName(format),
           clip ? `${setByWords[setBy]}: ${clip}` : setByWords[setBy],
           reason,
         ]),

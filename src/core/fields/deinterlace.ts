@@ -14,7 +14,7 @@ import {
 /** A frame of woven fields with those before and after it; null at the ends of the clip. */
 export interface Around {
   readonly before: Planes | null
-  readonly now: Planes
+  readonly current: Planes
   readonly after: Planes | null
 }
 
@@ -67,18 +67,23 @@ export function fieldMadeWhole(
   kernels: FieldKernels = plainFields,
   into?: Planes,
 ): Planes {
-  const { now } = around
-  if (method === 'single') return eachPlane(now, into, (plane, place) => linesDoubled(plane, kept.parity, place))
+  const { current: planes } = around
+  if (method === 'single')
+    return eachPlane(planes, into, (plane, place) => linesDoubled(plane, kept.parity, place))
   const moving = method === 'adaptive' ? movingAround(around, kept, kernels) : null
-  return eachPlane(now, into, (plane, place, across, down) =>
-    kernels.interpolated(plane, kept.parity, now.bitDepth, moving && { moving, across, down }, place),
+  return eachPlane(planes, into, (plane, place, across, down) =>
+    kernels.interpolated(plane, kept.parity, planes.bitDepth, moving && { moving, across, down }, place),
   )
 }
 
 /** The other field just before the kept one's moment and just after it tell what moves; null where there is but one frame. */
-function movingAround({ before, now, after }: Around, kept: Kept, kernels: FieldKernels): Moving | null {
-  const [from, to] = kept.isFirst ? [before ?? after, now] : [now, after ?? before]
+function movingAround(
+  { before, current: planes, after }: Around,
+  kept: Kept,
+  kernels: FieldKernels,
+): Moving | null {
+  const [from, to] = kept.isFirst ? [before ?? after, planes] : [planes, after ?? before]
   if (!from || !to) return null
   const plane = ({ width, height, luma }: Planes): FieldPlane => ({ width, height, samples: luma })
-  return kernels.movingBetween(plane(from), plane(to), otherParity(kept.parity), now.bitDepth)
+  return kernels.movingBetween(plane(from), plane(to), otherParity(kept.parity), planes.bitDepth)
 }

@@ -29,7 +29,7 @@ const valuesOf = ({ width, height, luma }: Planes) =>
     expect(new Set(line).size).toBe(1)
     return line[0]
   })
-const alone = (now: Planes) => ({ before: null, now, after: null })
+const alone = (planes: Planes) => ({ before: null, current: planes, after: null })
 
 describe('the missing lines of a field', () => {
   it('lie on a curve through four kept ones, with the last kept one again beyond the edges', () => {
@@ -95,32 +95,44 @@ describe('adaptive', () => {
 
   it('weaves where the other field stands still, and interpolates where it moves and beside it', () => {
     // The bottom field is the other one of a kept top field.
-    const [before, now] = [frame('bottom', null), frame('bottom', 90)]
-    const made = fieldMadeWhole({ before, now, after: null }, top, 'adaptive')
-    expect(at(made, 2, 3)).toBe(40)
-    expect(at(made, 18, 17)).toBe(200)
-    expect(at(made, 10, 17)).toBe(200)
-    expect(at(made, 18, 9)).toBe(200)
-    expect(at(made, 2, 17)).toBe(40)
+    const [before, planes] = [frame('bottom', null), frame('bottom', 90)]
+    const untouched = fieldMadeWhole({ before, current: planes, after: null }, top, 'adaptive')
+    expect(at(untouched, 2, 3)).toBe(40)
+    expect(at(untouched, 18, 17)).toBe(200)
+    expect(at(untouched, 10, 17)).toBe(200)
+    expect(at(untouched, 18, 9)).toBe(200)
+    expect(at(untouched, 2, 17)).toBe(40)
     // A block at the corner of one that moves is no neighbour.
-    expect(at(made, 10, 9)).toBe(40)
+    expect(at(untouched, 10, 9)).toBe(40)
   })
 
   it('looks at frames on both sides of the kept field’s moment: before it for the first, behind it for the second', () => {
     const [still, moved] = [frame('bottom', null), frame('bottom', 90)]
-    const first = fieldMadeWhole({ before: still, now: still, after: moved }, top, 'adaptive')
+    const first = fieldMadeWhole({ before: still, current: still, after: moved }, top, 'adaptive')
     expect(at(first, 18, 17)).toBe(40)
     const [stillTop, movedTop] = [frame('top', null), frame('top', 90)]
-    const second = fieldMadeWhole({ before: movedTop, now: stillTop, after: stillTop }, bottom, 'adaptive')
+    const second = fieldMadeWhole(
+      { before: movedTop, current: stillTop, after: stillTop },
+      bottom,
+      'adaptive',
+    )
     expect(at(second, 18, 16)).toBe(40)
-    const moving = fieldMadeWhole({ before: stillTop, now: stillTop, after: movedTop }, bottom, 'adaptive')
+    const moving = fieldMadeWhole(
+      { before: stillTop, current: stillTop, after: movedTop },
+      bottom,
+      'adaptive',
+    )
     expect(at(moving, 18, 16)).toBe(200)
   })
 
   it('at an end compares the two frames there, and moves everywhere in a clip of one', () => {
     const [still, moved] = [frame('bottom', null), frame('bottom', 90)]
-    expect(at(fieldMadeWhole({ before: null, now: still, after: moved }, top, 'adaptive'), 18, 17)).toBe(200)
-    expect(at(fieldMadeWhole({ before: null, now: still, after: still }, top, 'adaptive'), 18, 17)).toBe(40)
+    expect(at(fieldMadeWhole({ before: null, current: still, after: moved }, top, 'adaptive'), 18, 17)).toBe(
+      200,
+    )
+    expect(at(fieldMadeWhole({ before: null, current: still, after: still }, top, 'adaptive'), 18, 17)).toBe(
+      40,
+    )
     expect(at(fieldMadeWhole(alone(still), top, 'adaptive'), 18, 17)).toBe(200)
   })
 
@@ -132,15 +144,15 @@ describe('adaptive', () => {
       return { ...still, luma }
     }
     const seen = (other: Planes) =>
-      at(fieldMadeWhole({ before: other, now: still, after: null }, top, 'adaptive'), 18, 21)
+      at(fieldMadeWhole({ before: other, current: still, after: null }, top, 'adaptive'), 18, 21)
     expect(seen(differing(4, 13))).toBe(200)
     expect(seen(differing(3, 13))).toBe(40)
     expect(seen(differing(8, 12))).toBe(40)
   })
 
   it('takes chroma as the luma block that it lies on', () => {
-    const [before, now] = [frame('bottom', null), frame('bottom', 90)]
-    const { chroma } = fieldMadeWhole({ before, now, after: null }, top, 'adaptive')
+    const [before, planes] = [frame('bottom', null), frame('bottom', 90)]
+    const { chroma } = fieldMadeWhole({ before, current: planes, after: null }, top, 'adaptive')
     const cb = (x: number, y: number) => chroma!.cb[y * 16 + x]
     expect(cb(1, 1)).toBe(9)
     expect(cb(9, 9)).toBe(1)
@@ -168,7 +180,7 @@ describe('the kernels in SIMD', () => {
         return samples
       }
       const [w, h] = [Math.ceil(width / 2), Math.ceil(height / 2)]
-      const made = (): Planes => ({
+      const planes = (): Planes => ({
         width,
         height,
         bitDepth,
@@ -178,7 +190,7 @@ describe('the kernels in SIMD', () => {
         chroma: { cb: plane(w, h), cr: plane(w, h) },
         alpha: plane(width, height),
       })
-      return { before: made(), now: made(), after: made() }
+      return { before: planes(), current: planes(), after: planes() }
     })
 
   it('are equal to the reference sample by sample, in every method, on planes of any size and depth', () => {
@@ -189,7 +201,7 @@ describe('the kernels in SIMD', () => {
           expect(fieldMadeWhole(around, kept, method, simd)).toEqual(
             fieldMadeWhole(around, kept, method, plainFields),
           )
-        expect(blend(around.now, simd)).toEqual(blend(around.now, plainFields))
+        expect(blend(around.current, simd)).toEqual(blend(around.current, plainFields))
       }),
       { numRuns: 200 },
     )

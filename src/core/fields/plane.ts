@@ -56,9 +56,9 @@ export function interpolated(
   still: Still | null = null,
   into?: Samples | null,
 ): Samples {
-  const made = roomLike(samples, into)
-  made.set(samples)
-  if (height < 2) return made
+  const lines = roomLike(samples, into)
+  lines.set(samples)
+  if (height < 2) return lines
   const most = 2 ** bitDepth - 1
   const kept = keptLines(height, keep)
   for (let y = 1 - firstLine(keep); y < height; y += 2) {
@@ -70,13 +70,14 @@ export function interpolated(
     ]
     const blocks = still ? blockRow(still, y) : 0
     for (let x = 0; x < width; x++) {
-      if (still && still.moving.blocks[blocks + Math.floor((x * still.across) / movingBlockSide)] === 0) continue
+      if (still && still.moving.blocks[blocks + Math.floor((x * still.across) / movingBlockSide)] === 0)
+        continue
       const near = 9 * ((samples[a + x] as number) + (samples[b + x] as number))
       const value = (near - (samples[p + x] as number) - (samples[n + x] as number) + 8) >> 4
-      made[y * width + x] = value < 0 ? 0 : value > most ? most : value
+      lines[y * width + x] = value < 0 ? 0 : value > most ? most : value
     }
   }
-  return made
+  return lines
 }
 
 /** Both lines of each pair are the kept one; a last line without partner takes the nearest kept one. */
@@ -85,27 +86,27 @@ export function linesDoubled(
   keep: Parity,
   into?: Samples | null,
 ): Samples {
-  const made = roomLike(samples, into)
+  const lines = roomLike(samples, into)
   const kept = keptLines(height, keep)
   for (let y = 0; y < height; y++) {
     const from = height < 2 ? 0 : kept(y - (y & 1) + firstLine(keep))
-    made.set(samples.subarray(from * width, (from + 1) * width), y * width)
+    lines.set(samples.subarray(from * width, (from + 1) * width), y * width)
   }
-  return made
+  return lines
 }
 
 /** Each line with those above and below it: (above + 2·self + below + 2) >> 2, edges repeated. */
 export function blended({ width, height, samples }: FieldPlane, into?: Samples | null): Samples {
-  const made = roomLike(samples, into)
+  const lines = roomLike(samples, into)
   for (let y = 0; y < height; y++) {
     const [above, here, below] = [Math.max(0, y - 1) * width, y * width, Math.min(height - 1, y + 1) * width]
     for (let x = 0; x < width; x++)
-      made[here + x] =
+      lines[here + x] =
         ((samples[above + x] as number) +
           2 * (samples[here + x] as number) +
           (samples[below + x] as number) +
           2) >>
         2
   }
-  return made
+  return lines
 }

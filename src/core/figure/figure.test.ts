@@ -14,8 +14,8 @@ const kind = (
   scan,
 })
 /** How far the ring reaches from the middle, across and down, in pixels. */
-function ring(of: FigureKind) {
-  const { width, height, luma } = figureOf(of)(0)
+function ring(figureKind: FigureKind) {
+  const { width, height, luma } = figureOf(figureKind)(0)
   const middle = Math.floor(height / 2)
   let [left, top] = [0, 0]
   while (luma[middle * width + left] !== 225) left++

@@ -62,8 +62,8 @@ function still({ size }: FigureKind): Pens {
   const least = Math.min(w, h)
   const square = least / 12
   const radius = least * 0.46
-  const isOnGrid = (pixel: number, one: number, middle: number) =>
-    Math.floor(((pixel + 1) * one - middle) / square) !== Math.floor((pixel * one - middle) / square)
+  const isOnGrid = (pixel: number, step: number, middle: number) =>
+    Math.floor(((pixel + 1) * step - middle) / square) !== Math.floor((pixel * step - middle) / square)
   for (let y = 0, i = 0; y < height; y++) {
     const fromMiddle = y + 0.5 - h / 2
     for (let x = 0; x < width; x++, i++) {

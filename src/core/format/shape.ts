@@ -45,7 +45,7 @@ const shorterSides = [1080, 2160, 720]
 export function sizesInShape({ aspect }: Shape): FrameSize[] {
   const portrait = toNumber(aspect) < 1
   const ratio = portrait ? 1 / toNumber(aspect) : toNumber(aspect)
-  const made = shorterSides.map((short): FrameSize => {
+  const squarePixels = shorterSides.map((short): FrameSize => {
     const long = 2 * Math.round((short * ratio) / 2)
     return portrait
       ? { width: short, height: long, pixelAspect: square }
@@ -53,6 +53,7 @@ export function sizesInShape({ aspect }: Shape): FrameSize[] {
   })
   const standard = standardSizes.filter((size) => equal(displayAspect(size), aspect))
   const sizes = new Map<string, FrameSize>()
-  for (const size of [...standard, ...made]) if (!sizes.has(sizeText(size))) sizes.set(sizeText(size), size)
+  for (const size of [...standard, ...squarePixels])
+    if (!sizes.has(sizeText(size))) sizes.set(sizeText(size), size)
   return [...sizes.values()]
 }

@@ -41,14 +41,17 @@ const settle = (value: number) => (Math.abs(value - Math.round(value)) < 1e-9 ? 
  */
 export function fitPicture(source: UprightSize, frame: FrameSize, override: FramingOverride = {}): Fit {
   const framing: Framing = { ...plainTreatment.framing, ...override }
-  const lie = mapToRaster(source, frame, framing)
+  const rasterMap = mapToRaster(source, frame, framing)
   const { across, down, unitX, unitY } = axesOf(source)
-  const [scaleX, scaleY] = [toNumber(lie.scaleX), toNumber(lie.scaleY)]
-  const area = drawnArea(lie, { across, down })
+  const [scaleX, scaleY] = [toNumber(rasterMap.scaleX), toNumber(rasterMap.scaleY)]
+  const area = drawnArea(rasterMap, { across, down })
   const x = onAxis(frame.width, area.left, area.right)
   const y = onAxis(frame.height, area.top, area.bottom)
   const { crop } = framing
-  const shape = divide(multiply(lie.scaleX, frame.pixelAspect), multiply(lie.scaleY, divide(unitX, unitY)))
+  const shape = divide(
+    multiply(rasterMap.scaleX, frame.pixelAspect),
+    multiply(rasterMap.scaleY, divide(unitX, unitY)),
+  )
   return {
     scaleX,
     scaleY,
@@ -114,7 +117,11 @@ export function cropToShape(source: UprightSize, frame: FrameSize, zoom = 1, at 
 }
 
 /** The crop of the frame's shape that comes nearest to another one: as large as that leaves across, its middle where that has it. */
-export function lockedCrop(source: UprightSize, frame: FrameSize, { left, right, top, bottom }: Sides): Sides {
+export function lockedCrop(
+  source: UprightSize,
+  frame: FrameSize,
+  { left, right, top, bottom }: Sides,
+): Sides {
   const { across, down } = axesOf(source)
   const whole = cropToShape(source, frame)
   const widest = across - whole.left - whole.right

@@ -190,10 +190,10 @@ export const columns: readonly Column[] = [
 function measuredText(clip: Clip): string {
   if (clip.reading?.kind !== 'video') return '–'
   if (!clip.evidence) return 'not yet'
-  const told = tellingOf(clip).map(({ short }) => short)
+  const tellings = tellingOf(clip).map(({ short }) => short)
   const { combing, repeats } = clip.evidence
   const open = combing.verdict === 'cannot-tell' && repeats.verdict === 'cannot-tell'
-  return told.join(', ') || (open ? 'cannot tell' : 'as claimed')
+  return tellings.join(', ') || (open ? 'cannot tell' : 'as claimed')
 }
 
 function soundText(clip: Clip): string {

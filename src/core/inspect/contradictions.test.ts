@@ -10,7 +10,7 @@ import { contradictionsOf, outcomeOf } from './contradictions'
 import { measuredOf, sureWords } from './measured'
 
 const clip = (format: string) => aVideo('dub', format, 100) as Clip
-const said = (one: Clip) => contradictionsOf(one).map(({ title, seen }) => [title, seen])
+const said = (clip: Clip) => contradictionsOf(clip).map(({ title, seen }) => [title, seen])
 const film = evidenceWith({
   repeats: {
     verdict: 'pattern',
@@ -105,7 +105,7 @@ describe('a claim against the picture', () => {
 })
 
 describe('what the picture says, fact by fact', () => {
-  const says = (one: Clip) => measuredOf(one).map(({ about, kind, short }) => `${about}: ${kind}, ${short}`)
+  const says = (clip: Clip) => measuredOf(clip).map(({ about, kind, short }) => `${about}: ${kind}, ${short}`)
 
   it('in a word for lists', () => {
     expect(measuredOf(clip('1920x1080@25p'))).toEqual([])

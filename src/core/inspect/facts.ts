@@ -117,7 +117,7 @@ function linesOf(clip: Clip, reading: Clip['reading']): FactLine[] {
         },
       ]
     : []
-  const made = join([
+  const chroma = join([
     reading.recordedAt && `recorded ${reading.recordedAt}`,
     reading.reel && `reel ${reading.reel}`,
   ])
@@ -127,7 +127,7 @@ function linesOf(clip: Clip, reading: Clip['reading']): FactLine[] {
     ...starts,
     ...sound,
     file,
-    ...(made ? [{ name: '', value: made, origin: '' }] : []),
+    ...(chroma ? [{ name: '', value: chroma, origin: '' }] : []),
   ]
 }
 

@@ -21,10 +21,12 @@ function clip(text: string, more: Partial<Draft<VideoFacts>> = {}, colour: objec
   reading.audio = [sound]
   return reading
 }
-const differ = (...of: Parameters<typeof clip>) =>
-  differencesFrom(clip(...of), hd25).map(({ about, short, sentence }) => `${about} | ${short} | ${sentence}`)
-const odd = (...of: Parameters<typeof clip>) =>
-  oddities(clip(...of)).map(({ about, short, sentence }) => `${about} | ${short} | ${sentence}`)
+const differ = (...given: Parameters<typeof clip>) =>
+  differencesFrom(clip(...given), hd25).map(
+    ({ about, short, sentence }) => `${about} | ${short} | ${sentence}`,
+  )
+const odd = (...given: Parameters<typeof clip>) =>
+  oddities(clip(...given)).map(({ about, short, sentence }) => `${about} | ${short} | ${sentence}`)
 
 describe('where a clip differs from a format', () => {
   it('is told for each property alone', () => {

@@ -14,12 +14,13 @@ const video = (text: string, more: Partial<Facts> = {}, colour: Partial<Facts['c
   return { ...reading, video: { ...facts, ...more, colour: { ...facts.colour, ...colour } } }
 }
 /** Each property as a line: what the clip has, what the format has, and ✓, ✗ or ? for what it does not say. */
-const lines = (reading: Reading, of: Format = hd25) =>
-  matchesOf(reading, of).map(
+const lines = (reading: Reading, against: Format = hd25) =>
+  matchesOf(reading, against).map(
     ({ about, clip, format, matches }) =>
       `${about}: ${clip} | ${format} ${matches === null ? '?' : matches ? '✓' : '✗'}`,
   )
-const not = (reading: Reading, of: Format = hd25) => lines(reading, of).filter((line) => line.endsWith('✗'))
+const not = (reading: Reading, format: Format = hd25) =>
+  lines(reading, format).filter((line) => line.endsWith('✗'))
 
 describe('a clip against a format', () => {
   it('is told property by property, in words', () => {
@@ -51,8 +52,8 @@ describe('a clip against a format', () => {
 
   it('has an order of fields only where both are in fields and say one', () => {
     const i50 = format('1920x1080@50i')
-    const order = (reading: Reading, of = i50) =>
-      lines(reading, of).filter((line) => line.startsWith('field'))
+    const order = (reading: Reading, format = i50) =>
+      lines(reading, format).filter((line) => line.startsWith('field'))
     expect(order(video('1920x1080@50i'))).toEqual(['field order: top first | top first ✓'])
     expect(order(video('1920x1080@50i', { fieldOrder: 'bottom-first' }))).toEqual([
       'field order: bottom first | top first ✗',
@@ -81,8 +82,8 @@ describe('a clip against a format', () => {
   })
 
   it('names gamut and light, once where they are one, and takes another matrix as no mismatch', () => {
-    const colour = (...of: Parameters<typeof video>) =>
-      lines(video(...of)).filter((line) => line.startsWith('colour'))
+    const colour = (...given: Parameters<typeof video>) =>
+      lines(video(...given)).filter((line) => line.startsWith('colour'))
     expect(colour('1920x1080@25p', {}, { primaries: 'bt2020', transfer: 'pq' })).toEqual([
       'colour: bt2020 / pq | bt709 ✗',
     ])

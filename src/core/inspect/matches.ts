@@ -24,10 +24,10 @@ export function matchesOf(reading: Reading, format: Format): Match[] {
   const size = uprightSize(picture)
   const moving = reading.kind === 'video'
   const { primaries, transfer } = video.colour
-  const line = (about: DifferenceAbout, clip: string, of: string, claimed = true): Match => ({
+  const line = (about: DifferenceAbout, clip: string, ofFormat: string, claimed = true): Match => ({
     about,
     clip,
-    format: of,
+    format: ofFormat,
     matches: claimed ? !counts(found.get(about)) : null,
   })
   const interlaced = video.scan === 'interlaced' && format.scan === 'interlaced'

@@ -54,9 +54,9 @@ describe('law 4. comes back', () => {
           )
           if (!read.ok) throw new Error(read.error)
           expect(read.notes).toEqual([])
-          for (const one of read.timelines) {
-            const was = doc.timelines[one.id]!
-            expect(textOf(one)).toBe(textOf(was))
+          for (const timeline of read.timelines) {
+            const was = doc.timelines[timeline.id]!
+            expect(textOf(timeline)).toBe(textOf(was))
           }
         }
       }),
@@ -94,35 +94,41 @@ describe('law 4. comes back', () => {
           if (!format || !/^\d{3}/m.test(text)) continue
           const read = fromEdl(text, doc, making(), format)
           if (!read.ok) throw new Error(`${read.error}\n${text}`)
-          const told = leavesOut.join('; ')
+          const leftOut = leavesOut.join('; ')
           const firstOf = ({ startTimecode, dropFrame }: Timeline) =>
             timecodeToFrame(startTimecode, format.rate, dropFrame)!
           // A cut whose first event stands at midnight is read as beginning there: labels go round once a day.
           const past = firstOf(read.timeline) - firstOf(timeline)
           const offset = past < 0 ? past + framesOfDay(format.rate, timeline.dropFrame) : past
           const isClip = ({ source }: Placement) => source.kind === 'clip'
-          const asSeen = (some: readonly Placement[], by: number) =>
-            some
+          const asSeen = (placements: readonly Placement[], by: number) =>
+            placements
               .filter(isClip)
-              .map((one) => [JSON.stringify(one.source), one.start + by, one.length].join(' '))
+              .map((placement) =>
+                [JSON.stringify(placement.source), placement.start + by, placement.length].join(' '),
+              )
               .sort()
           const ambiguous = read.notes.some((note) => /are “/.test(note))
           if (ambiguous) throw new Error(`${read.notes.join('\n')}\n${text}`)
           expect(asSeen(lowest(read.timeline), offset), text).toEqual(asSeen(lowest(timeline), 0))
-          if (!/all four channels/.test(told))
+          if (!/all four channels/.test(leftOut))
             expect(asSeen(sounding(read.timeline), offset), text).toEqual(asSeen(sounding(timeline), 0))
           // Where nothing of them is told, in-points and speeds are the very same.
           const pairs = lowest(timeline).filter(isClip)
           const back = lowest(read.timeline)
-          if (!/in-points/.test(told))
-            pairs.forEach((one, i) => {
-              if (doc.clips[(one.source as { clipId: string }).clipId]?.reading?.kind === 'still') return
-              expect(toNumber(back[i]!.sourceIn)).toBeCloseTo(toNumber(one.sourceIn), 9)
+          if (!/in-points/.test(leftOut))
+            pairs.forEach((placement, i) => {
+              if (doc.clips[(placement.source as { clipId: string }).clipId]?.reading?.kind === 'still')
+                return
+              expect(toNumber(back[i]!.sourceIn)).toBeCloseTo(toNumber(placement.sourceIn), 9)
               same++
             })
-          if (!/speed/.test(told))
-            pairs.forEach((one, i) => {
-              const speeds = [speedIn(doc, read.timeline, back[i]!), speedIn(doc, timeline, one)] as const
+          if (!/speed/.test(leftOut))
+            pairs.forEach((placement, i) => {
+              const speeds = [
+                speedIn(doc, read.timeline, back[i]!),
+                speedIn(doc, timeline, placement),
+              ] as const
               // M2 says a tenth of a frame a second.
               expect(Math.abs(speeds[0] - speeds[1]) * toNumber(format.rate), text).toBeLessThan(0.0501)
             })

@@ -35,7 +35,7 @@ import { everyTreatment, sounding } from './kinds.fixture'
 export type D = Draft<Doc>
 /** What a drawn number chooses among. */
 export interface Dice {
-  of<T>(some: readonly T[]): T
+  of<T>(items: readonly T[]): T
   number(below: number): number
   readonly id: () => string
   readonly treatment: Override
@@ -58,13 +58,18 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
     ]),
   takeOut: (doc, dice) => operations.takeOut(doc, [dice.of(Object.keys(doc.clips))], dice.number(2) > 0),
   removePlacements: (doc, dice) =>
-    operations.removePlacements(doc, some(doc, dice).id, [one(doc, dice)], dice.number(2) > 0),
+    operations.removePlacements(
+      doc,
+      anyTimeline(doc, dice).id,
+      [anyTimelineId(doc, dice)],
+      dice.number(2) > 0,
+    ),
   setProjectFormat: (doc, dice) =>
     operations.setProjectFormat(doc, { at: '', setBy: 'typed', format: dice.of(formats), reason: '' }),
   setTimelineFormat: (doc, dice) =>
     operations.setTimelineFormat(
       doc,
-      some(doc, dice).id,
+      anyTimeline(doc, dice).id,
       dice.of([...formats, ...(doc.project.format ? [null] : [])]),
       null,
       {
@@ -75,24 +80,30 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
     operations.addTimeline(doc, placing.newTimeline(dice.id(), 'More', '', dice.of(formats))),
   removeTimeline: (doc, dice) =>
     Object.keys(doc.timelines).length > 1 &&
-    operations.removeTimeline(doc, some(doc, dice).id, dice.number(2) > 0),
-  renameTimeline: (doc, dice) => operations.renameTimeline(doc, some(doc, dice).id, dice.id()),
-  append: (doc, dice) => placing.append(doc, some(doc, dice).id, [clip(doc, dice)]),
+    operations.removeTimeline(doc, anyTimeline(doc, dice).id, dice.number(2) > 0),
+  renameTimeline: (doc, dice) => operations.renameTimeline(doc, anyTimeline(doc, dice).id, dice.id()),
+  append: (doc, dice) => placing.append(doc, anyTimeline(doc, dice).id, [clip(doc, dice)]),
   movePlacement: (doc, dice) =>
-    placing.movePlacement(doc, some(doc, dice).id, one(doc, dice), dice.number(5)),
+    placing.movePlacement(doc, anyTimeline(doc, dice).id, anyTimelineId(doc, dice), dice.number(5)),
   cutAt: (doc, dice) => {
-    const timeline = some(doc, dice)
+    const timeline = anyTimeline(doc, dice)
     const ids = placementsIn(timeline as Timeline).map(({ id }) => id)
-    placing.cutAt(doc, timeline.id, dice.number(3) ? ids : [one(doc, dice)], dice.number(200), dice.id)
+    placing.cutAt(
+      doc,
+      timeline.id,
+      dice.number(3) ? ids : [anyTimelineId(doc, dice)],
+      dice.number(200),
+      dice.id,
+    )
   },
   addTrack: (doc, dice) =>
-    arranging.addTrack(doc, some(doc, dice).id, dice.of(['video', 'audio'] as const), dice.id),
+    arranging.addTrack(doc, anyTimeline(doc, dice).id, dice.of(['video', 'audio'] as const), dice.id),
   removeTrack: (doc, dice) => {
-    const timeline = some(doc, dice)
+    const timeline = anyTimeline(doc, dice)
     if (timeline.tracks.length > 2) arranging.removeTrack(doc, timeline.id, dice.of(timeline.tracks).id)
   },
   changeTrack: (doc, dice) => {
-    const timeline = some(doc, dice)
+    const timeline = anyTimeline(doc, dice)
     arranging.changeTrack(doc, timeline.id, dice.of(timeline.tracks).id, {
       hidden: dice.number(2) > 0,
       locked: dice.number(5) > 3,
@@ -101,7 +112,7 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
   changeTimeline: (doc, dice) =>
     arranging.changeTimeline(
       doc,
-      some(doc, dice).id,
+      anyTimeline(doc, dice).id,
       dice.of([
         { soundLayout: 'mono' as const },
         { startTimecode: '23:59:58:00', dropFrame: false },
@@ -111,78 +122,86 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
   putAt: (doc, dice) =>
     arranging.putAt(
       doc,
-      some(doc, dice).id,
+      anyTimeline(doc, dice).id,
       wanted(doc, dice),
       dice.number(150),
       dice.of(['insert', 'over'] as const),
       dice.id,
     ),
-  putAtEnd: (doc, dice) => arranging.putAtEnd(doc, some(doc, dice).id, wanted(doc, dice), dice.id),
+  putAtEnd: (doc, dice) => arranging.putAtEnd(doc, anyTimeline(doc, dice).id, wanted(doc, dice), dice.id),
   putAbove: (doc, dice) =>
-    arranging.putAbove(doc, some(doc, dice).id, wanted(doc, dice), dice.number(150), dice.id),
+    arranging.putAbove(doc, anyTimeline(doc, dice).id, wanted(doc, dice), dice.number(150), dice.id),
   movePlacements: (doc, dice) =>
     arranging.movePlacements(
       doc,
-      some(doc, dice).id,
-      dice.number(4) ? linking.withLinked(some(doc, dice), [one(doc, dice)]) : new Set([one(doc, dice)]),
+      anyTimeline(doc, dice).id,
+      dice.number(4)
+        ? linking.withLinked(anyTimeline(doc, dice), [anyTimelineId(doc, dice)])
+        : new Set([anyTimelineId(doc, dice)]),
       dice.number(40) - 20,
       dice.number(3) - 1,
       dice.id,
     ),
-  closeGaps: (doc, dice) => arranging.closeGaps(doc, some(doc, dice).id, null),
+  closeGaps: (doc, dice) => arranging.closeGaps(doc, anyTimeline(doc, dice).id, null),
   link: (doc, dice) => {
-    const timeline = some(doc, dice)
+    const timeline = anyTimeline(doc, dice)
     const ids = dice.number(2)
       ? placementsIn(timeline as Timeline).map(({ id }) => id)
-      : [one(doc, dice), one(doc, dice)]
+      : [anyTimelineId(doc, dice), anyTimelineId(doc, dice)]
     linking.link(doc, timeline.id, new Set(ids), dice.id)
   },
-  unlink: (doc, dice) => linking.unlink(doc, some(doc, dice).id, new Set([one(doc, dice)])),
+  unlink: (doc, dice) => linking.unlink(doc, anyTimeline(doc, dice).id, new Set([anyTimelineId(doc, dice)])),
   changeSound: (doc, dice) =>
-    arranging.changeSound(doc, some(doc, dice).id, new Set([one(doc, dice)]), { gain: dice.number(10) }),
-  treatLike: (doc, dice) => treating.treatLike(doc, some(doc, dice).id, [one(doc, dice)], dice.treatment),
+    arranging.changeSound(doc, anyTimeline(doc, dice).id, new Set([anyTimelineId(doc, dice)]), {
+      gain: dice.number(10),
+    }),
+  treatLike: (doc, dice) =>
+    treating.treatLike(doc, anyTimeline(doc, dice).id, [anyTimelineId(doc, dice)], dice.treatment),
   trimStart: (doc, dice) =>
     trimming.trimStart(
       doc,
-      some(doc, dice).id,
-      one(doc, dice),
+      anyTimeline(doc, dice).id,
+      anyTimelineId(doc, dice),
       dice.number(9) - 4,
       dice.of(['stays', 'moves'] as const),
     ),
   trimEnd: (doc, dice) =>
     trimming.trimEnd(
       doc,
-      some(doc, dice).id,
-      one(doc, dice),
+      anyTimeline(doc, dice).id,
+      anyTimelineId(doc, dice),
       dice.number(9) - 4,
       dice.of(['stays', 'moves'] as const),
     ),
-  lengthen: (doc, dice) => trimming.lengthen(doc, some(doc, dice).id, one(doc, dice), 1 + dice.number(90)),
-  slip: (doc, dice) => trimming.slip(doc, some(doc, dice).id, one(doc, dice), dice.number(9) - 4),
-  treat: (doc, dice) => treating.treat(doc, some(doc, dice).id, [one(doc, dice)], dice.treatment),
+  lengthen: (doc, dice) =>
+    trimming.lengthen(doc, anyTimeline(doc, dice).id, anyTimelineId(doc, dice), 1 + dice.number(90)),
+  slip: (doc, dice) =>
+    trimming.slip(doc, anyTimeline(doc, dice).id, anyTimelineId(doc, dice), dice.number(9) - 4),
+  treat: (doc, dice) =>
+    treating.treat(doc, anyTimeline(doc, dice).id, [anyTimelineId(doc, dice)], dice.treatment),
   untreat: (doc, dice) =>
     treating.untreat(
       doc,
-      some(doc, dice).id,
-      [one(doc, dice)],
+      anyTimeline(doc, dice).id,
+      [anyTimelineId(doc, dice)],
       dice.of([null, ['motion', 'framing.zoom'] as const]),
     ),
-  setDefaults: (doc, dice) => treating.setDefaults(doc, some(doc, dice).id, dice.treatment),
-  clearDefaults: (doc, dice) => treating.clearDefaults(doc, some(doc, dice).id),
+  setDefaults: (doc, dice) => treating.setDefaults(doc, anyTimeline(doc, dice).id, dice.treatment),
+  clearDefaults: (doc, dice) => treating.clearDefaults(doc, anyTimeline(doc, dice).id),
   setRule: (doc, dice) =>
-    treating.setRule(doc, some(doc, dice).id, {
+    treating.setRule(doc, anyTimeline(doc, dice).id, {
       id: dice.of(['r1', 'r2', 'r3']),
       on: true,
       when: { rate: rational(25) },
       set: dice.treatment,
     }),
-  removeRule: (doc, dice) => treating.removeRule(doc, some(doc, dice).id, 'r1'),
-  moveRule: (doc, dice) => treating.moveRule(doc, some(doc, dice).id, 'r2', dice.of([-1, 1])),
+  removeRule: (doc, dice) => treating.removeRule(doc, anyTimeline(doc, dice).id, 'r1'),
+  moveRule: (doc, dice) => treating.moveRule(doc, anyTimeline(doc, dice).id, 'r2', dice.of([-1, 1])),
   acceptFindings: (doc, dice) =>
     treating.acceptFindings(
       doc,
-      some(doc, dice).id,
-      [one(doc, dice)],
+      anyTimeline(doc, dice).id,
+      [anyTimelineId(doc, dice)],
       'reduce',
       dice.of([null, 'meant']),
       '',
@@ -204,7 +223,7 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
       ]),
     ),
   takeCarried: (doc, dice) => {
-    const [d, t] = [doc as Doc, some(doc, dice) as Timeline]
+    const [d, t] = [doc as Doc, anyTimeline(doc, dice) as Timeline]
     if (!t.rate || !formatOf(d, t)) return
     const wish = { format: dice.of(formats), origin: null, keepPitch: true }
     const making = { name: dice.id(), at: '', newId: dice.id }
@@ -246,7 +265,7 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
     if (whole && !parts.timesPlaced(doc, whole.id)) parts.takeApart(doc, whole.id)
   },
   nest: (doc, dice) => {
-    const [outer, inner] = [some(doc, dice) as Timeline, some(doc, dice) as Timeline]
+    const [outer, inner] = [anyTimeline(doc, dice) as Timeline, anyTimeline(doc, dice) as Timeline]
     if (!outer.rate || !inner.rate || !nesting.canHold(doc, outer.id, inner.id)) return
     const placed = nesting.placedTimeline(inner, outer.rate, [dice.id(), dice.id(), dice.id()])
     if (dice.number(2)) arranging.putAtEnd(doc, outer.id, placed, dice.id)
@@ -254,7 +273,7 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
       arranging.putAt(doc, outer.id, placed, dice.number(90), dice.of(['insert', 'over'] as const), dice.id)
   },
   cure: (doc, dice) => {
-    const timeline = some(doc, dice) as Timeline
+    const timeline = anyTimeline(doc, dice) as Timeline
     const check = checkTimeline(doc, timeline)
     const cures = check
       ? findingGroups(doc as Doc, timeline, check).flatMap(({ cure, less }) =>
@@ -264,7 +283,7 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
     if (cures.length) take(doc, timeline.id, dice.of(cures).treats)
   },
   takeBack: (doc, dice) => {
-    const timeline = some(doc, dice) as Timeline
+    const timeline = anyTimeline(doc, dice) as Timeline
     if (!formatOf(doc, timeline)) return
     const making = { name: dice.id(), at: '', newId: dice.id }
     const listed = dice.number(2) === 0
@@ -277,8 +296,8 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
   },
   restore: (doc, dice) => dice.number(4) === 0 && restoring.restore(doc, dice.point),
 }
-const some = (doc: D, dice: Dice) => dice.of(Object.values(doc.timelines))
-const one = (doc: D, dice: Dice): string => {
+const anyTimeline = (doc: D, dice: Dice) => dice.of(Object.values(doc.timelines))
+const anyTimelineId = (doc: D, dice: Dice): string => {
   const ids = Object.values(doc.timelines).flatMap((t) => placementsIn(t as Timeline).map(({ id }) => id))
   return ids.length ? dice.of(ids) : 'none'
 }
@@ -327,7 +346,7 @@ export const acts = (most: number): fc.Arbitrary<Act[]> =>
 export function diceOf({ rolls, treatment }: Act, id: () => string, point: Doc): Dice {
   const left = [...rolls]
   const number = (below: number) => (left.shift() ?? 0) % Math.max(1, below)
-  return { number, of: (some) => some[number(some.length)]!, id, treatment, point }
+  return { number, of: (items) => items[number(items.length)]!, id, treatment, point }
 }
 
 /** A document as one text: the order of names in a record says nothing. */

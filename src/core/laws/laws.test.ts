@@ -132,7 +132,7 @@ describe('a law', () => {
                 const [layer] = layersAt(doc, alone, frame)
                 const seen = layer && seenAt(clip, layer.shown)
                 const moment = frame / toNumber(timeline.rate!)
-                const part = heard.findLast((one) => toNumber(one.from) <= moment + 1e-9)
+                const part = heard.findLast((heard) => toNumber(heard.from) <= moment + 1e-9)
                 const { taking } = settlePlacement(doc, timeline, picture, formatOf(doc, timeline)).way
                 const isPulled = taking.kind.endsWith('pulldown')
                 // A pattern over frames of unequal length says nothing of time.
@@ -180,8 +180,8 @@ describe('a law', () => {
         (cut, drawn, at, by, what) => {
           const doc = through(docOf(cut), drawn, () => {})
           const id = counting()
-          const timeline = Object.values(doc.timelines).find((one) =>
-            linksOf(one).some(({ pictures }) => pictures[0]!.length > 1),
+          const timeline = Object.values(doc.timelines).find((timeline) =>
+            linksOf(timeline).some(({ pictures }) => pictures[0]!.length > 1),
           )
           const open = timeline && {
             ...timeline,
@@ -194,21 +194,26 @@ describe('a law', () => {
           const apart = change(
             { ...doc, timelines: { ...doc.timelines, [open.id]: open } },
             (draft) => {
-              const ids = placementsIn(draft.timelines[open.id] as Timeline).map((one) => one.id)
+              const ids = placementsIn(draft.timelines[open.id] as Timeline).map((placement) => placement.id)
               cutAt(draft, open.id, ids, frame, () => `half-${id()}`)
             },
             () => `link-${id()}`,
           )
           if (!apart.ok) throw new Error(apart.error)
           const halves = apart.doc.timelines[open.id]!
-          const isLeft = (one: Placement) => one.start < frame && one.start + one.length <= frame
+          const isLeft = (placement: Placement) =>
+            placement.start < frame && placement.start + placement.length <= frame
           const left = placementsIn(halves).filter(isLeft)
-          const right = placementsIn(halves).find((one) => one.start === frame && one.id.startsWith('half-'))
+          const right = placementsIn(halves).find(
+            (placement) => placement.start === frame && placement.id.startsWith('half-'),
+          )
           expect(
             left.every(
-              (one) =>
-                one.pairId === null ||
-                !placementsIn(halves).some((other) => other.pairId === one.pairId && other.start >= frame),
+              (placement) =>
+                placement.pairId === null ||
+                !placementsIn(halves).some(
+                  (other) => other.pairId === placement.pairId && other.start >= frame,
+                ),
             ),
             'no link goes over the cut',
           ).toBe(true)
@@ -226,8 +231,10 @@ describe('a law', () => {
             () => `later-${id()}`,
           )
           if (!done.ok) return
-          const after = new Map(placementsIn(done.doc.timelines[open.id]!).map((one) => [one.id, one]))
-          for (const one of left) expect(after.get(one.id), what).toEqual(one)
+          const after = new Map(
+            placementsIn(done.doc.timelines[open.id]!).map((placement) => [placement.id, placement]),
+          )
+          for (const placement of left) expect(after.get(placement.id), what).toEqual(placement)
         },
       ),
       { numRuns: runs },
@@ -251,7 +258,7 @@ describe('a law', () => {
       id,
     )
     if (!placed.ok) throw new Error(placed.error)
-    const pushed = placementsIn(placed.doc.timelines.t!).find((one) => one.id === 'first-new-2')!
+    const pushed = placementsIn(placed.doc.timelines.t!).find((placement) => placement.id === 'first-new-2')!
     expect(pushed).toMatchObject({ start: 101, sourceIn: { num: 0, den: 1 }, pairId: null })
   })
 
@@ -300,14 +307,14 @@ describe('a law', () => {
         const id = () => `n${++n}`
         const start = docOf(cut)
         let doc = start
-        for (const one of drawn) {
+        for (const act of drawn) {
           const changed = change(
             doc,
-            (draft) => void operationsDrawn[one.act]!(draft, diceOf(one, id, start)),
+            (draft) => void operationsDrawn[act.act]!(draft, diceOf(act, id, start)),
             id,
           )
           if (changed.ok) doc = changed.doc
-          else if (strip.includes(one.act)) throw new Error(`${one.act}: ${changed.error}`)
+          else if (strip.includes(act.act)) throw new Error(`${act.act}: ${changed.error}`)
         }
       }),
       { numRuns: runs },

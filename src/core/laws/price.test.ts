@@ -28,9 +28,9 @@ describe('law 5. price is picture', () => {
   it('fields are charged for being shifted, made whole or woven where, and only where, that happens', () => {
     const seen = new Map<string, number>()
     fc.assert(
-      fc.property(cases, ({ clip, timeline, of, to, baked, treatment }) => {
+      fc.property(cases, ({ clip, timeline, of: order, to, baked, treatment }) => {
         const footage = aVideo('tape', clip, 20)
-        footage.reading!.video!.fieldOrder = of
+        footage.reading!.video!.fieldOrder = order
         const doc = aDoc([footage])
         if (baked.top + baked.bottom > 0) correct(doc, ['tape'], { crop: { left: 0, right: 0, ...baked } })
         const format: Format = { ...parseFormat(timeline)!.format, fieldOrder: to }
@@ -46,15 +46,16 @@ describe('law 5. price is picture', () => {
           return
         }
         const [layer] = layersAt(doc, doc.timelines.t!, 3)
-        const { lie, unshifted } = layer!
+        const { rasterMap, unshifted } = layer!
         // Each line of the raster shows the line of the clip that lies there, which has to be of the field that is shown there.
-        const first = toNumber(lie.y)
-        const liesOnLines = toNumber(lie.scaleY) === 1 && Number.isInteger(first) && lie.turn === 0
+        const first = toNumber(rasterMap.y)
+        const liesOnLines =
+          toNumber(rasterMap.scaleY) === 1 && Number.isInteger(first) && rasterMap.turn === 0
         const isOdd = Math.abs(first) % 2 === 1
         // The field that comes first in time has to be on the lines that come first.
-        const comesInOrder = liesOnLines && (of === to) !== isOdd
+        const comesInOrder = liesOnLines && (order === to) !== isOdd
         const isShifted = toNumber(unshifted.y) !== first
-        const turned = (treatment.shiftOrder ?? false) !== false && of === to
+        const turned = (treatment.shiftOrder ?? false) !== false && order === to
         expect(charged('field-rescale')).toBe(!liesOnLines)
         expect(charged('field-order')).toBe(isShifted)
         if (!turned) expect(comesInOrder).toBe(liesOnLines)

@@ -46,13 +46,13 @@ export function through(
   let n = 0
   const id = () => `n${++n}`
   let doc = start
-  for (const one of drawn) {
-    const dice = diceOf(one, id, start)
+  for (const act of drawn) {
+    const dice = diceOf(act, id, start)
     const before = doc
-    const changed = change(doc, (draft) => void operationsDrawn[one.act]!(draft, dice), id)
+    const changed = change(doc, (draft) => void operationsDrawn[act.act]!(draft, dice), id)
     if (!changed.ok) continue
     doc = changed.doc
-    look(doc, one.act, before)
+    look(doc, act.act, before)
   }
   return doc
 }

@@ -161,7 +161,9 @@ const BareTimeline = Timeline.unwrap().omit({ tracks: true })
  */
 export function wrongSince(before: Doc, after: Doc): string | null {
   if (before === after) return null
-  const changed = Object.values(after.timelines).filter((one) => before.timelines[one.id] !== one)
+  const changed = Object.values(after.timelines).filter(
+    (timeline) => before.timelines[timeline.id] !== timeline,
+  )
   return (
     (before.project === after.project ? null : departed('The project', Project, after.project)) ??
     firstOf(before.clips === after.clips ? [] : Object.values(after.clips), (clip) => {

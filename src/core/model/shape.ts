@@ -28,10 +28,10 @@ export const plainlyLying: Required<Lying> = {
 
 /** A framing apart: what says where the picture lies, and the rest. */
 export function apart(framing: FramingOverride): { readonly lies: Lying; readonly rest: FramingOverride } {
-  const of = (isMeant: (key: string) => boolean) =>
+  const framingsBut = (isMeant: (key: string) => boolean) =>
     Object.fromEntries(Object.entries(framing).filter(([key]) => isMeant(key)))
   const isLying = (key: string) => (lying as readonly string[]).includes(key)
-  return { lies: of(isLying), rest: of((key) => !isLying(key)) }
+  return { lies: framingsBut(isLying), rest: framingsBut((key) => !isLying(key)) }
 }
 
 type Treated = Pick<Placement, 'treatment' | 'framingByShape'>

@@ -92,13 +92,13 @@ export function fileClock(clip: Clip): FileClock {
   const claimed = claimsOf(clip)
   if ((!rate && !repeatsOut) || claimed?.kind !== 'video' || !claimed.video?.rate)
     return evenClock(rational(1))
-  const [stored, now] = [framesOf(storedTimingOf(clip)), framesOf(timingOf(clip))]
-  if (!repeatsOut && stored.kind === 'even' && now.kind === 'even')
-    return evenClock(divide(now.rate, stored.rate))
+  const [stored, steps] = [framesOf(storedTimingOf(clip)), framesOf(timingOf(clip))]
+  if (!repeatsOut && stored.kind === 'even' && steps.kind === 'even')
+    return evenClock(divide(steps.rate, stored.rate))
   return {
     factor: null,
     inFile(time) {
-      const position = positionAt(now, time)
+      const position = positionAt(steps, time)
       const frame = floor(position)
       const index = storedIndexOf(clip, frame)
       const lasts = rational(storedIndexOf(clip, frame + 1) - index)
@@ -109,7 +109,7 @@ export function fileClock(clip: Clip): FileClock {
       const frame = repeatsOut ? trueFrame(repeatsOut, Math.max(0, floor(position))) : floor(position)
       const index = storedIndexOf(clip, frame)
       const lasts = rational(storedIndexOf(clip, frame + 1) - index)
-      return timeAt(now, add(rational(frame), divide(subtract(position, rational(index)), lasts)))
+      return timeAt(steps, add(rational(frame), divide(subtract(position, rational(index)), lasts)))
     },
   }
 }

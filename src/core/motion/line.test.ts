@@ -3,7 +3,7 @@ import { motionLine } from './line'
 import type { Shown } from './shown'
 
 const frame = (index: number) => ({ kind: 'frame', index }) as const
-const line = (...shown: Shown[]) => motionLine(shown.map((one, n) => ({ n, id: 'p', shown: one })))
+const line = (...shown: Shown[]) => motionLine(shown.map((shown, n) => ({ n, id: 'p', shown: shown })))
 
 describe('the line of motion', () => {
   it('marks what is shown again and tells what is left out', () => {

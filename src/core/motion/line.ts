@@ -23,8 +23,10 @@ export interface LineCell {
 }
 
 const letter = { top: 't', bottom: 'b' } as const
-const short = (one: ShownFrame | ShownField): string =>
-  one.kind === 'frame' ? String(one.index) : `${one.frame}${one.method === 'blend' ? '' : letter[one.parity]}`
+const short = (part: ShownFrame | ShownField): string =>
+  part.kind === 'frame'
+    ? String(part.index)
+    : `${part.frame}${part.method === 'blend' ? '' : letter[part.parity]}`
 
 /** The first and the last source frame of what is shown. */
 function reach(shown: Shown): readonly [number, number] | null {
@@ -54,10 +56,10 @@ export function motionLine(frames: readonly LineFrame[]): LineCell[] {
   return frames.map(({ n, id, shown }, i) => {
     const before = frames[i - 1]
     const begins = id !== null && before?.id !== id
-    const [now, last] = [reach(shown), before && !begins ? reach(before.shown) : null]
-    const gap = now && last ? now[0] - last[1] - 1 : 0
+    const [reachNow, last] = [reach(shown), before && !begins ? reach(before.shown) : null]
+    const gap = reachNow && last ? reachNow[0] - last[1] - 1 : 0
     const lost =
-      now && last && gap > 0 && gap <= longestSkip
+      reachNow && last && gap > 0 && gap <= longestSkip
         ? Array.from({ length: gap }, (_, k) => last[1] + 1 + k)
         : []
     const isAgain = before !== undefined && !begins && JSON.stringify(before.shown) === JSON.stringify(shown)
@@ -66,7 +68,7 @@ export function motionLine(frames: readonly LineFrame[]): LineCell[] {
 }
 
 function cellOf(shown: Shown, isAgain: boolean): Pick<LineCell, 'text' | 'below' | 'mark'> {
-  const mark = <M extends LineCell['mark']>(made: M) => (isAgain ? ('again' as const) : made)
+  const mark = <M extends LineCell['mark']>(mark: M) => (isAgain ? ('again' as const) : mark)
   switch (shown.kind) {
     case 'frame':
       return { text: short(shown), below: null, mark: mark('whole') }

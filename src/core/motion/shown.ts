@@ -105,13 +105,13 @@ export function shownAt(running: Running, timing: ClipTiming, rate: Rate, n: num
         parity,
         method,
       })
-      const [steps, made]: [Steps, (step: number) => ShownField] =
+      const [steps, showStep]: [Steps, (step: number) => ShownField] =
         keep === 'each'
           ? [fieldsOf(timing), (step) => field(step >> 1, step % 2 === 0 ? first : otherParity(first))]
           : [framesOf(timing), (step) => field(step, keep === 'first' ? first : otherParity(first))]
       return taking.mixed
-        ? mixed(steps, momentOf(running, steps, rate, n, middleOfFrame), made)
-        : maybe(stepOn(running, steps, rate, n, middleOfFrame), made)
+        ? mixed(steps, momentOf(running, steps, rate, n, middleOfFrame), showStep)
+        : maybe(stepOn(running, steps, rate, n, middleOfFrame), showStep)
     }
     case 'fields':
       return inFields(running, timing, rate, n, taking.outOf)
@@ -121,8 +121,8 @@ export function shownAt(running: Running, timing: ClipTiming, rate: Rate, n: num
   }
 }
 
-const maybe = (step: number | null, made: (step: number) => Shown): Shown =>
-  step === null ? nothing : made(step)
+const maybe = (step: number | null, showStep: (step: number) => Shown): Shown =>
+  step === null ? nothing : showStep(step)
 
 /** The moment within a frame of the timeline that it shows, as a share of it. */
 const middleOfFrame = rational(1, 2)
@@ -156,11 +156,11 @@ function stepOn(
   return stepOf(add(positionAt(steps, running.sourceIn), count), countOf(steps))
 }
 
-function mixed(steps: Steps, moment: Rational, made: (step: number) => ShownFrame | ShownField): Shown {
+function mixed(steps: Steps, moment: Rational, showStep: (step: number) => ShownFrame | ShownField): Shown {
   const mixture = mixtureAt(steps, moment)
   if (!mixture) return nothing
   const { a, b, weightOfB } = mixture
-  return weightOfB === 0 ? made(a) : { kind: 'mix', a: made(a), b: made(b), weightOfB }
+  return weightOfB === 0 ? showStep(a) : { kind: 'mix', a: showStep(a), b: showStep(b), weightOfB }
 }
 
 /** Each field of the timeline's frame at its own moment. */

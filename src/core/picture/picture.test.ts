@@ -86,7 +86,7 @@ describe('a stored picture', () => {
     const groups = gatherPictures(
       items,
       (item) => item,
-      (made): { made: Picture; count: number } => ({ made, count: 0 }),
+      (picture): { made: Picture; count: number } => ({ made: picture, count: 0 }),
       (group) => void group.count++,
     )
     expect(groups.map(({ count }) => count)).toEqual([2, 2, 1, 1])
@@ -160,15 +160,15 @@ describe('scan and colour', () => {
   it('knows high dynamic range by its transfer', () =>
     expect(['pq', 'hlg', 'bt709', null].map(isHdr)).toEqual([true, true, false, false]))
   it('takes the matrix as stated, else by primaries and size', () => {
-    const of = (width: number, height: number, more = {}) =>
+    const pictureOf = (width: number, height: number, more = {}) =>
       matrixOf({ width, height }, { primaries: null, matrix: null, ...more })
-    expect(of(1920, 1080)).toBe('bt709')
-    expect(of(720, 576)).toBe('bt601-625')
-    expect(of(720, 486)).toBe('bt601-525')
-    expect(of(720, 480)).toBe('bt601-525')
-    expect(of(576, 720)).toBe('bt601-625')
-    expect(of(1920, 1080, { primaries: 'bt2020' })).toBe('bt2020')
-    expect(of(1920, 1080, { matrix: 'rgb' })).toBe('rgb')
+    expect(pictureOf(1920, 1080)).toBe('bt709')
+    expect(pictureOf(720, 576)).toBe('bt601-625')
+    expect(pictureOf(720, 486)).toBe('bt601-525')
+    expect(pictureOf(720, 480)).toBe('bt601-525')
+    expect(pictureOf(576, 720)).toBe('bt601-625')
+    expect(pictureOf(1920, 1080, { primaries: 'bt2020' })).toBe('bt2020')
+    expect(pictureOf(1920, 1080, { matrix: 'rgb' })).toBe('rgb')
     expect([matricesDiffer('bt601-625', 'bt601-525'), matricesDiffer('bt601-625', 'bt709')]).toEqual([
       false,
       true,

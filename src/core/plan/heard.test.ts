@@ -16,21 +16,21 @@ function placed(): Doc {
   const hd = format('1920x1080@25p')
   const doc = aDoc([aVideo('hall', '1920x1080@25p', 20), aVideo('bell', '1920x1080@50p', 20)])
   addTimeline(doc, newTimeline('t', 'Main cut', '', hd))
-  const one = (id: string, start: number, more = {}) => ({
+  const soundClip = (id: string, start: number, more = {}) => ({
     ...placementOf(doc.clips[id]!, hd, `s-${id}`),
     start,
     length: 50,
     ...more,
   })
   doc.timelines.t!.tracks[1]!.placements = [
-    one('hall', 0, { sourceIn: rational(1), gain: -3 }),
-    one('bell', 50),
+    soundClip('hall', 0, { sourceIn: rational(1), gain: -3 }),
+    soundClip('bell', 50),
   ] as never
   return doc
 }
 const wish = (text: string) => ({ format: format(text), origin: null, keepPitch: true })
 const making = () => ({ name: 'Outer', at: '', newId: counting() })
-const told = (doc: Doc, timeline: Timeline) =>
+const soundsIn = (doc: Doc, timeline: Timeline) =>
   heardIn(doc, timeline).map(({ clip, from, to, sourceSeconds, speed, gain }) => [
     clip.id,
     toNumber(from),
@@ -44,18 +44,18 @@ describe('what is heard', () => {
   it('is each clip for its stretch, from its in-point on; nothing of what is muted', () => {
     const doc = placed()
     const t = doc.timelines.t!
-    expect(told(doc, t)).toEqual([
+    expect(soundsIn(doc, t)).toEqual([
       ['hall', 0, 2, 1, 1, -3],
       ['bell', 2, 4, 0, 1, 0],
     ])
     const muted = { ...t, tracks: t.tracks.map((track) => ({ ...track, muted: true })) }
-    expect(told(doc, muted)).toEqual([])
+    expect(soundsIn(doc, muted)).toEqual([])
   })
 
   it('of a nested cut is what is heard inside, cut off, slowed and as loud as it is placed', () => {
     const doc = placed()
     const { doc: held, timeline } = nested(doc, doc.timelines.t!, wish('1920x1080@25p'), making())
-    expect(told(held, timeline)).toEqual(told(doc, doc.timelines.t!))
+    expect(soundsIn(held, timeline)).toEqual(soundsIn(doc, doc.timelines.t!))
     const half = {
       kind: 'speed',
       pace: { kind: 'factor', factor: rational(1, 2) },
@@ -66,8 +66,8 @@ describe('what is heard', () => {
       ...timeline,
       tracks: timeline.tracks.map((track) => ({
         ...track,
-        placements: track.placements.map((one) => ({
-          ...one,
+        placements: track.placements.map((placement) => ({
+          ...placement,
           start: 25,
           length: 100,
           sourceIn: rational(1),
@@ -76,14 +76,14 @@ describe('what is heard', () => {
         })),
       })),
     }
-    expect(told(held, trimmed)).toEqual([
+    expect(soundsIn(held, trimmed)).toEqual([
       ['hall', 1, 3, 2, 0.5, 3],
       ['bell', 3, 5, 0, 0.5, 6],
     ])
     expect(heardIn(held, trimmed).every(({ keepPitch }) => keepPitch)).toBe(true)
     // And un-nested it sounds the same.
     const [picture] = trimmed.tracks[0]!.placements
-    expect(told(held, unnested(held, trimmed, picture!.id, counting()))).toEqual(told(held, trimmed))
+    expect(soundsIn(held, unnested(held, trimmed, picture!.id, counting()))).toEqual(soundsIn(held, trimmed))
   })
 
   it('of a slowed cut follows it', () => {

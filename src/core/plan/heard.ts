@@ -54,7 +54,7 @@ interface Even {
 export const heardIn = (doc: Doc, timeline: Timeline, depth = 0): Heard[] =>
   timeline.tracks
     .filter(({ kind, muted }) => kind === 'audio' && !muted)
-    .flatMap(({ placements }) => placements.flatMap((one) => heardOf(doc, timeline, one, depth)))
+    .flatMap(({ placements }) => placements.flatMap((placement) => heardOf(doc, timeline, placement, depth)))
 
 /** What is heard of a placement on a track of sound. */
 export function heardOf(doc: Doc, timeline: Timeline, placement: Placement, depth = 0): Heard[] {

@@ -60,11 +60,15 @@ export const magnitude = (r: Rational): Rational => (r.num < 0 ? { num: -r.num, 
 
 /** How far a sound is ahead of its picture, in seconds of their source; null where they do not run as one. */
 function aheadBy(doc: Doc, timeline: Timeline, picture: Placement, sound: Placement): Rational | null {
-  const [one, other] = [runningIn(doc, timeline, picture), runningIn(doc, timeline, sound)]
-  if (!one || !other || !sameSource(picture.source, sound.source)) return null
+  const [pictureRun, other] = [runningIn(doc, timeline, picture), runningIn(doc, timeline, sound)]
+  if (!pictureRun || !other || !sameSource(picture.source, sound.source)) return null
   const speed = ({ way, timing, rate }: TimedRunning) => speedOf(way, timing, rate)
-  if (!equal(speed(one), speed(other)) || one.way.passing.kind !== other.way.passing.kind) return null
-  return subtract(sound.sourceIn, sourceTimeAfter(one, one.timing, one.rate, sound.start - picture.start))
+  if (!equal(speed(pictureRun), speed(other)) || pictureRun.way.passing.kind !== other.way.passing.kind)
+    return null
+  return subtract(
+    sound.sourceIn,
+    sourceTimeAfter(pictureRun, pictureRun.timing, pictureRun.rate, sound.start - picture.start),
+  )
 }
 
 /** Whether a sound stands in its source where its picture does, within a frame of the slower of timeline and source, at one speed. */

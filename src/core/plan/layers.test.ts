@@ -24,7 +24,8 @@ function placed(clips: string[][] = [['hall', '3840x2160@25p']], runsIn = hd25):
   return doc
 }
 const at = (doc: Draft<Doc>, n: number) => layersAt(doc, doc.timelines.t!, n)
-const lies = ({ lie }: Layer) => [lie.scaleX, lie.scaleY, lie.x, lie.y].map(toNumber)
+const lies = ({ rasterMap }: Layer) =>
+  [rasterMap.scaleX, rasterMap.scaleY, rasterMap.x, rasterMap.y].map(toNumber)
 const placement = (doc: Draft<Doc>, i = 0): Draft<Placement> => doc.timelines.t!.tracks[0]!.placements[i]!
 
 describe('the layers of a frame', () => {
@@ -100,21 +101,21 @@ describe('the layers of a frame', () => {
     const doc = placed([['hall', '1920x1080@25p']])
     correct(doc, ['hall'], { crop: { left: 0, right: 0, top: 140, bottom: 100 } })
     const [barred] = at(doc, 0)
-    expect(barred!.lie.crop).toEqual({ left: 0, right: 0, top: 140, bottom: 100 })
+    expect(barred!.rasterMap.crop).toEqual({ left: 0, right: 0, top: 140, bottom: 100 })
     expect(barred!.size).toEqual({ across: 1920, down: 1080 })
     // 840 lines in the middle of 1080, with the bars above them left out.
     expect(lies(barred!)).toEqual([1, 1, 0, -20])
     correct(doc, ['hall'], { rotation: 90 })
     const [turned] = at(doc, 0)
-    expect(turned!.lie).toMatchObject({ turn: 90, crop: { left: 100, right: 140, top: 0, bottom: 0 } })
+    expect(turned!.rasterMap).toMatchObject({ turn: 90, crop: { left: 100, right: 140, top: 0, bottom: 0 } })
     expect(turned!.size).toEqual({ across: 1080, down: 1920 })
     const scale = 1080 / 1920
     expect(lies(turned!)[0]).toBeCloseTo(scale, 12)
     expect(lies(turned!)[2]).toBeCloseTo((1920 - 840 * scale) / 2 - 100 * scale, 9)
     correct(doc, ['hall'], { rotation: 180 })
-    expect(at(doc, 0)[0]!.lie.crop).toEqual({ left: 0, right: 0, top: 100, bottom: 140 })
+    expect(at(doc, 0)[0]!.rasterMap.crop).toEqual({ left: 0, right: 0, top: 100, bottom: 140 })
     correct(doc, ['hall'], { rotation: 270 })
-    expect(at(doc, 0)[0]!.lie.crop).toEqual({ left: 140, right: 100, top: 0, bottom: 0 })
+    expect(at(doc, 0)[0]!.rasterMap.crop).toEqual({ left: 140, right: 100, top: 0, bottom: 0 })
   })
 
   it('show fields of the other order one line lower', () => {
@@ -134,15 +135,17 @@ describe('a cut in two', () => {
   it('changes no frame of a timeline', () => {
     for (const text of ['1920x1080@24p', '1920x1080@50i', '1280x720@59.94p']) {
       const doc = placed([['hall', text]])
-      const before = Array.from({ length: 100 }, (_, n) => at(doc, n).map(({ shown, lie }) => [shown, lie]))
+      const before = Array.from({ length: 100 }, (_, n) =>
+        at(doc, n).map(({ shown, rasterMap }) => [shown, rasterMap]),
+      )
       expect(cutAt(doc, 't', ['p-hall'], 37, () => 'p-2')).toEqual(['p-2'])
       expect(doc.timelines.t!.tracks[0]!.placements.map(({ start, length }) => [start, length])).toEqual([
         [0, 37],
         [37, 63],
       ])
-      expect(Array.from({ length: 100 }, (_, n) => at(doc, n).map(({ shown, lie }) => [shown, lie]))).toEqual(
-        before,
-      )
+      expect(
+        Array.from({ length: 100 }, (_, n) => at(doc, n).map(({ shown, rasterMap }) => [shown, rasterMap])),
+      ).toEqual(before)
     }
   })
   it('is none at the ends, or of what is not named', () => {
@@ -269,7 +272,7 @@ describe('one line lower', () => {
     const doc = placed([['reel', clip]], runsIn)
     placement(doc).treatment = { shiftOrder: true }
     change(doc)
-    return toNumber(at(doc, 3)[0]!.lie.y)
+    return toNumber(at(doc, 3)[0]!.rasterMap.y)
   }
   it('stand only fields that stay fields, at their own height', () => {
     expect(shifted('1920x1080@50i')).toBe(1)
@@ -301,7 +304,7 @@ describe('a timeline that is looked through', () => {
     change(placement(doc), doc.timelines.outer!.tracks[0]!.placements[0]!, doc)
     return layersAt(doc, doc.timelines.outer!, 12)
   }
-  const kinds = (...of: Parameters<typeof nested>) => nested(...of).map(({ source }) => source.kind)
+  const kinds = (...given: Parameters<typeof nested>) => nested(...given).map(({ source }) => source.kind)
   const crop = (side: 'left' | 'right' | 'top' | 'bottom') => ({
     left: 0,
     right: 0,
@@ -387,14 +390,20 @@ describe('an interlaced timeline within another', () => {
       top: { frame: 7, parity: 'top' },
       bottom: { frame: 6, parity: 'bottom' },
     })
-    expect(toNumber(layer!.lie.y)).toBe(0)
+    expect(toNumber(layer!.rasterMap.y)).toBe(0)
   })
   it('shifts a clip of its own order by a line, once, and leaves one of the outer order alone', () => {
     const doc = nestedOrders('1920x1080@50i')
     const [shifted] = layersAt(doc, doc.timelines.o!, 3)
-    expect([toNumber(shifted!.lie.y), shifted!.inFields]).toEqual([1, { outOf: 'fields', crossed: true }])
+    expect([toNumber(shifted!.rasterMap.y), shifted!.inFields]).toEqual([
+      1,
+      { outOf: 'fields', crossed: true },
+    ])
     doc.clips.hall!.reading!.video!.fieldOrder = 'bottom-first'
     const [straight] = layersAt(doc, { ...doc.timelines.o! }, 3)
-    expect([toNumber(straight!.lie.y), straight!.inFields]).toEqual([0, { outOf: 'fields', crossed: false }])
+    expect([toNumber(straight!.rasterMap.y), straight!.inFields]).toEqual([
+      0,
+      { outOf: 'fields', crossed: false },
+    ])
   })
 })

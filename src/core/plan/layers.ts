@@ -23,7 +23,7 @@ export interface Layer {
   readonly placementId: string
   readonly source: PlacementSource
   readonly shown: Shown
-  readonly lie: RasterMap
+  readonly rasterMap: RasterMap
   /** The same where its fields are not shifted by a line to come in their order. */
   readonly unshifted: RasterMap
   /** The stored picture as it stands upright, in its own pixels. */
@@ -115,7 +115,7 @@ function atMoment(layer: Layer, { parity, method }: Moment): Layer {
       ? { kind: 'frame', index: field.frame }
       : { kind: 'field', frame: field.frame, parity: field.parity, method }
   if (shown.kind === 'nothing') return layer
-  return { ...layer, shown: seen, lie: layer.unshifted, inFields: null }
+  return { ...layer, shown: seen, rasterMap: layer.unshifted, inFields: null }
 }
 
 /** What a placement shows on its n-th frame. */
@@ -147,20 +147,21 @@ export function layerOf(
 ): Layer | null {
   if (!picture) return null
   const { framing, colour, shiftOrder } = treatment
-  const lie = mapToRaster(picture, format, framing)
+  const rasterMap = mapToRaster(picture, format, framing)
   const turnsOrder = shiftOrder || ordersDiffer(picture.fieldOrder, format.fieldOrder)
   const inFields = fieldsOf(way, turnsOrder)
-  const shifts = inFields?.outOf === 'fields' && fieldLines(lie, picture.firstLine, turnsOrder) === 'shifted'
+  const shifts =
+    inFields?.outOf === 'fields' && fieldLines(rasterMap, picture.firstLine, turnsOrder) === 'shifted'
   const { zoom, filter, sharpen, reduction } = framing
   const clip = placement.source.kind === 'clip' ? doc.clips[placement.source.clipId] : undefined
-  const bars = turnedSides(clip?.corrections.crop ?? noSides, lie)
+  const bars = turnedSides(clip?.corrections.crop ?? noSides, rasterMap)
   const { across, down } = axesOf(picture)
   return {
     placementId: placement.id,
     source: placement.source,
     shown,
-    lie: withBakedBars(shifts ? oneLineLower(lie) : lie, bars),
-    unshifted: withBakedBars(lie, bars),
+    rasterMap: withBakedBars(shifts ? oneLineLower(rasterMap) : rasterMap, bars),
+    unshifted: withBakedBars(rasterMap, bars),
     size: { across: across + bars.left + bars.right, down: down + bars.top + bars.bottom },
     inFields,
     fieldOrder: picture.fieldOrder,
@@ -180,19 +181,19 @@ function fieldsOf({ taking }: Run, crossed: boolean): InFields | null {
 }
 
 /** Fields of the other order stand right one line lower. */
-const oneLineLower = (lie: RasterMap): RasterMap => ({ ...lie, y: add(lie.y, rational(1)) })
+const oneLineLower = (rasterMap: RasterMap): RasterMap => ({ ...rasterMap, y: add(rasterMap.y, rational(1)) })
 
 /** A map of the picture without its baked bars, as one of the whole stored picture: the bars are cropped. */
-const withBakedBars = (lie: RasterMap, bars: Sides): RasterMap => ({
-  ...lie,
+const withBakedBars = (rasterMap: RasterMap, bars: Sides): RasterMap => ({
+  ...rasterMap,
   crop: {
-    left: lie.crop.left + bars.left,
-    right: lie.crop.right + bars.right,
-    top: lie.crop.top + bars.top,
-    bottom: lie.crop.bottom + bars.bottom,
+    left: rasterMap.crop.left + bars.left,
+    right: rasterMap.crop.right + bars.right,
+    top: rasterMap.crop.top + bars.top,
+    bottom: rasterMap.crop.bottom + bars.bottom,
   },
-  x: subtract(lie.x, multiply(exactly(bars.left), lie.scaleX)),
-  y: subtract(lie.y, multiply(exactly(bars.top), lie.scaleY)),
+  x: subtract(rasterMap.x, multiply(exactly(bars.left), rasterMap.scaleX)),
+  y: subtract(rasterMap.y, multiply(exactly(bars.top), rasterMap.scaleY)),
 })
 
 /** Sides of the stored picture as they stand after its turn. */
@@ -217,7 +218,7 @@ function throughTimeline(doc: Doc, layer: Layer, { fieldOrder }: Format, depth: 
   const inner = doc.timelines[layer.source.timelineId]
   const innerFormat = inner && formatOf(doc, inner)
   if (!inner || !innerFormat) return null
-  const { left, right, top, bottom } = layer.lie.crop
+  const { left, right, top, bottom } = layer.rasterMap.crop
   if (left + right + top + bottom > 0 || layer.reduction === 'baked') return null
   const looking: Looking =
     shown.kind === 'field'
@@ -225,18 +226,18 @@ function throughTimeline(doc: Doc, layer: Layer, { fieldOrder }: Format, depth: 
       : { depth: depth + 1, order: layer.inFields ? fieldOrder : null }
   const within = layersAt(doc, inner, shown.kind === 'field' ? shown.frame : shown.index, looking)
   // What hangs out of the inner raster must not show around it.
-  if (within.some((one) => hangsOut(one, innerFormat))) return null
-  return within.map((one) => ({
-    ...one,
+  if (within.some((layer) => hangsOut(layer, innerFormat))) return null
+  return within.map((inner) => ({
+    ...inner,
     // Its own layers put their fields in order.
-    lie: composeMaps(one.lie, layer.unshifted),
-    unshifted: composeMaps(one.unshifted, layer.unshifted),
+    rasterMap: composeMaps(inner.rasterMap, layer.unshifted),
+    unshifted: composeMaps(inner.unshifted, layer.unshifted),
     placementId: layer.placementId,
   }))
 }
 
-function hangsOut({ lie, size }: Layer, { width, height }: Format): boolean {
-  const area = drawnArea(lie, size)
+function hangsOut({ rasterMap, size }: Layer, { width, height }: Format): boolean {
+  const area = drawnArea(rasterMap, size)
   const dust = 1e-6
   return area.left < -dust || area.top < -dust || area.right > width + dust || area.bottom > height + dust
 }

@@ -20,42 +20,42 @@ function placed() {
   addTimeline(doc, newTimeline('t', 'Main cut', '', hd25))
   append(doc, 't', [placementOf(doc.clips.reel!, hd25, 'p')])
   const [placement] = doc.timelines.t!.tracks[0]!.placements
-  const of = (source: PlacementSource) => ({ ...placement!, source }) as Placement
-  return { doc, of }
+  const sourced = (source: PlacementSource) => ({ ...placement!, source }) as Placement
+  return { doc, sourced }
 }
 
 describe('what a placement shows', () => {
   it('is a clip, a timeline in its own format, or the test figure', () => {
-    const { doc, of } = placed()
-    expect(pictureOfPlacement(doc, of({ kind: 'clip', clipId: 'reel' }))).toMatchObject({
+    const { doc, sourced: placementOf } = placed()
+    expect(pictureOfPlacement(doc, placementOf({ kind: 'clip', clipId: 'reel' }))).toMatchObject({
       width: 1920,
       scan: 'interlaced',
       fieldOrder: 'top-first',
     })
-    expect(pictureOfPlacement(doc, of({ kind: 'timeline', timelineId: 'inner' }))).toMatchObject({
+    expect(pictureOfPlacement(doc, placementOf({ kind: 'timeline', timelineId: 'inner' }))).toMatchObject({
       width: 1280,
       rate: rational(50),
     })
-    expect(pictureOfPlacement(doc, of(figure('interlaced')))).toMatchObject({
+    expect(pictureOfPlacement(doc, placementOf(figure('interlaced')))).toMatchObject({
       width: 1440,
       pixelAspect: rational(4, 3),
       rotation: 0,
       rate: rational(30),
       fieldOrder: 'top-first',
     })
-    expect(pictureOfPlacement(doc, of(figure('progressive')))!.fieldOrder).toBeNull()
+    expect(pictureOfPlacement(doc, placementOf(figure('progressive')))!.fieldOrder).toBeNull()
     for (const gone of [
       { kind: 'clip', clipId: 'gone' },
       { kind: 'timeline', timelineId: 'gone' },
     ] as const)
-      expect(pictureOfPlacement(doc, of(gone))).toBeNull()
+      expect(pictureOfPlacement(doc, placementOf(gone))).toBeNull()
     doc.clips.reel!.reading = null
-    expect(pictureOfPlacement(doc, of({ kind: 'clip', clipId: 'reel' }))).toBeNull()
+    expect(pictureOfPlacement(doc, placementOf({ kind: 'clip', clipId: 'reel' }))).toBeNull()
   })
 
   it('has frames for as long as it lasts: a timeline for its own length, the figure for ever', () => {
-    const { doc, of } = placed()
-    const timing = (source: PlacementSource) => timingOfPlacement(doc, of(source))
+    const { doc, sourced } = placed()
+    const timing = (source: PlacementSource) => timingOfPlacement(doc, sourced(source))
     expect(timing({ kind: 'clip', clipId: 'reel' })).toMatchObject({ kind: 'constant', count: 100 })
     const inner = { kind: 'timeline', timelineId: 'inner' } as const
     expect(timing(inner)).toEqual({ kind: 'constant', rate: rational(50), count: 1, counted: true })
@@ -76,8 +76,8 @@ describe('what a placement shows', () => {
 
 describe('how a placement runs', () => {
   it('knows the order of its fields and of those that are shown', () => {
-    const { doc, of } = placed()
-    const reel = of({ kind: 'clip', clipId: 'reel' })
+    const { doc, sourced: placementOf } = placed()
+    const reel = placementOf({ kind: 'clip', clipId: 'reel' })
     const i50 = { ...parseFormat('1920x1080@50i')!.format, fieldOrder: 'bottom-first' as const }
     expect(runningOf(doc, doc.timelines.t!, reel, i50)).toMatchObject({
       fieldOrder: 'top-first',
@@ -88,15 +88,15 @@ describe('how a placement runs', () => {
       fieldOrder: 'top-first',
       shownOrder: null,
     })
-    expect(runningOf(doc, doc.timelines.t!, of({ kind: 'clip', clipId: 'gone' }))).toMatchObject({
+    expect(runningOf(doc, doc.timelines.t!, placementOf({ kind: 'clip', clipId: 'gone' }))).toMatchObject({
       fieldOrder: null,
       shownOrder: null,
     })
   })
 
   it('pays nothing and is as it is without a format', () => {
-    const { doc, of } = placed()
-    const reel = of({ kind: 'clip', clipId: 'reel' })
+    const { doc, sourced: placementOf } = placed()
+    const reel = placementOf({ kind: 'clip', clipId: 'reel' })
     expect(settlePlacement(doc, doc.timelines.t!, reel, null)).toMatchObject({
       toll: { grade: 'free', loss: 0, untouched: true, charges: [] },
       way: { passing: { kind: 'in-time', factor: rational(1) }, taking: { kind: 'frames', mixed: false } },

@@ -25,10 +25,10 @@ describe('a picture for playing', () => {
   it('is at its own size what the screen shows, within a code', () => {
     for (const range of ['limited', 'full'] as const)
       for (const matrix of ['bt709', 'bt601-625']) {
-        const of = { ...meaning, range, matrix }
+        const read = { ...meaning, range, matrix }
         const planes = picture(37, 21)
-        const { data } = previewer(planes, of, 37, 21)(planes)
-        const exact = toScreen(planes, of).data
+        const { data } = previewer(planes, read, 37, 21)(planes)
+        const exact = toScreen(planes, read).data
         expect(Math.max(...data.map((value, i) => Math.abs(value - exact[i]!)))).toBeLessThanOrEqual(1)
       }
   })
@@ -49,8 +49,8 @@ describe('a picture for playing', () => {
     planes.luma.forEach((_, i) => (planes.luma[i] = Math.floor(i / 32) % 2 ? 200 : 60))
     planes.chroma!.cb.fill(128)
     planes.chroma!.cr.fill(128)
-    const values = (field: 'top' | 'bottom', of = planes) =>
-      new Set(previewer(of, meaning, 16, 12, field)(of).data.filter((_, i) => i % 4 === 1))
+    const values = (field: 'top' | 'bottom', source = planes) =>
+      new Set(previewer(source, meaning, 16, 12, field)(source).data.filter((_, i) => i % 4 === 1))
     expect([...values('top')]).toEqual([51])
     expect([...values('bottom')]).toEqual([214])
     const deep = (samples: Planes['luma']) => Uint16Array.from(samples, (v) => v * 4)

@@ -30,15 +30,15 @@ function tablesOf({ matrix, range }: Meaning) {
   const full = range === 'full'
   const [black, lumaSpan, chromaSpan] = full ? [0, 255, 255] : [16, 219, 224]
   const unit = 255 * 64
-  const of = (scale: number, middle: number) =>
+  const tableOf = (scale: number, middle: number) =>
     Int32Array.from({ length: 256 }, (_, v) => Math.round(((v - middle) * scale * unit) / 1))
   const [red, blue] = [(2 * (1 - kr)) / chromaSpan, (2 * (1 - kb)) / chromaSpan]
   return {
-    luma: of(1 / lumaSpan, black),
-    red: of(red, 128),
-    blue: of(blue, 128),
-    greenOfRed: of((-kr * red) / kg, 128),
-    greenOfBlue: of((-kb * blue) / kg, 128),
+    luma: tableOf(1 / lumaSpan, black),
+    red: tableOf(red, 128),
+    blue: tableOf(blue, 128),
+    greenOfRed: tableOf((-kr * red) / kg, 128),
+    greenOfBlue: tableOf((-kb * blue) / kg, 128),
   }
 }
 

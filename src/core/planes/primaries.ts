@@ -56,10 +56,10 @@ export function lightBetween(from: string, to: string): ((rgb: [number, number, 
   if (!a || !b || from === to) return null
   const back = inverse(b)
   return (rgb) => {
-    const made = applied(back, applied(a, rgb))
-    rgb[0] = made[0]
-    rgb[1] = made[1]
-    rgb[2] = made[2]
+    const mapped = applied(back, applied(a, rgb))
+    rgb[0] = mapped[0]
+    rgb[1] = mapped[1]
+    rgb[2] = mapped[2]
   }
 }
 

@@ -5,16 +5,16 @@ import type { Planes } from './planes'
 const sdr: Meaning = { matrix: 'bt709', primaries: 'bt709', transfer: 'bt709', range: 'limited' }
 
 const pixel = (y: number, cb: number, cr: number, bitDepth = 8, alpha: number | null = null): Planes => {
-  const one = (value: number) => (bitDepth > 8 ? Uint16Array.of(value) : Uint8Array.of(value))
+  const sample = (value: number) => (bitDepth > 8 ? Uint16Array.of(value) : Uint8Array.of(value))
   return {
     width: 1,
     height: 1,
     bitDepth,
     across: 1,
     down: 1,
-    luma: one(y),
-    chroma: { cb: one(cb), cr: one(cr) },
-    alpha: alpha === null ? null : one(alpha),
+    luma: sample(y),
+    chroma: { cb: sample(cb), cr: sample(cr) },
+    alpha: alpha === null ? null : sample(alpha),
   }
 }
 const shown = (planes: Planes, meaning: Partial<Meaning> = {}) => [

@@ -36,8 +36,8 @@ export const luminance2020 = [0.2627, 0.678, 0.0593] as const
 const [red2020, green2020, blue2020] = luminance2020
 /** Fine enough that two neighbours of 10 bits never fall on one. */
 const steps = 4096
-const tabled = (of: (x: number) => number): Float32Array =>
-  Float32Array.from({ length: steps + 1 }, (_, i) => of(i / steps))
+const tabled = (curve: (x: number) => number): Float32Array =>
+  Float32Array.from({ length: steps + 1 }, (_, i) => curve(i / steps))
 const looked = (table: Float32Array, x: number): number =>
   table[x <= 0 ? 0 : x >= 1 ? steps : (x * steps + 0.5) | 0] ?? 0
 
@@ -69,8 +69,8 @@ export function toneMapped(luma: number): number {
 }
 
 const once = <T>(make: () => T) => {
-  let made: T | undefined
-  return () => (made ??= make())
+  let value: T | undefined
+  return () => (value ??= make())
 }
 const tables = once(() => ({
   pq: tabled((signal) => lightOfPq(signal) ** (1 / 2.4)),

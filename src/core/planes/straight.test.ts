@@ -10,7 +10,7 @@ describe('colours that were multiplied by alpha', () => {
       fc.property(share, share, share, share, fc.boolean(), (y, cb, cr, a, isFull) => {
         const black = isFull ? 0 : 16
         const times = (value: number, from: number) => Math.round(from + ((value - from) * a) / 255)
-        const made = straightened(
+        const planes = straightened(
           {
             ...{ width: 1, height: 1, bitDepth: 8, across: 1, down: 1 },
             luma: Uint8Array.of(times(y, black)),
@@ -21,7 +21,7 @@ describe('colours that were multiplied by alpha', () => {
         )
         if (a === 0) return
         const near = 0.5 + 127.5 / a
-        const seen = [made.luma[0]!, made.chroma!.cb[0]!, made.chroma!.cr[0]!]
+        const seen = [planes.luma[0]!, planes.chroma!.cb[0]!, planes.chroma!.cr[0]!]
         ;[y, cb, cr].forEach((value, i) =>
           expect(Math.abs(seen[i]! - value)).toBeLessThanOrEqual(near + 1e-9),
         )
@@ -30,7 +30,7 @@ describe('colours that were multiplied by alpha', () => {
   })
 
   it('take for chroma the alpha of the sample that it stands with, and leave what is not seen', () => {
-    const made = straightened(
+    const planes = straightened(
       {
         ...{ width: 4, height: 2, bitDepth: 10, across: 2, down: 2 },
         luma: Uint16Array.of(64, 504, 504, 504, 64, 64, 64, 64),
@@ -39,9 +39,9 @@ describe('colours that were multiplied by alpha', () => {
       },
       { range: 'limited' },
     )
-    expect([...made.luma]).toEqual([64, 943, 504, 504, 64, 64, 64, 64])
-    expect([...made.chroma!.cb, ...made.chroma!.cr]).toEqual([612, 612, 512, 412])
-    const opaque = { ...made, alpha: null }
+    expect([...planes.luma]).toEqual([64, 943, 504, 504, 64, 64, 64, 64])
+    expect([...planes.chroma!.cb, ...planes.chroma!.cr]).toEqual([612, 612, 512, 412])
+    const opaque = { ...planes, alpha: null }
     expect(straightened(opaque, { range: 'full' })).toBe(opaque)
   })
 })

@@ -12,14 +12,14 @@ export function straightened(planes: Planes, { range }: Pick<Meaning, 'range'>):
   const unit = 2 ** (bitDepth - 8)
   const black = range === 'full' ? 0 : 16 * unit
   const divided = (samples: Samples, from: number, alphaAt: (index: number) => number): Samples => {
-    const made = samples.slice()
-    for (let i = 0; i < made.length; i++) {
+    const straight = samples.slice()
+    for (let i = 0; i < straight.length; i++) {
       const share = alphaAt(i)
       if (share === 0 || share === all) continue
       const value = from + (((samples[i] ?? 0) - from) * all) / share
-      made[i] = value < 0 ? 0 : value > all ? all : Math.floor(value + 0.5)
+      straight[i] = value < 0 ? 0 : value > all ? all : Math.floor(value + 0.5)
     }
-    return made
+    return straight
   }
   const chromaWidth = Math.ceil(width / across)
   const beside = (index: number) =>

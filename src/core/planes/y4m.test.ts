@@ -28,7 +28,7 @@ describe('the head of a raw stream', () => {
       frameBytes: 15 + 12,
     })
     const orders = ['Ip', 'It', 'Ib', 'Im', 'I?', ''].map((word) => head(`YUV4MPEG2 W2 H2 ${word}\n`))
-    expect(orders.map((one) => 'order' in one && one.order)).toEqual([
+    expect(orders.map((head) => 'order' in head && head.order)).toEqual([
       'progressive',
       'top-first',
       'bottom-first',

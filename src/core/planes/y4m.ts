@@ -87,7 +87,7 @@ const orderLetters = { progressive: 'p', 'top-first': 't', 'bottom-first': 'b' }
 /** The head of a stream of such frames, its line end included. */
 export function writeY4mHead(head: Omit<Y4mHead, 'headBytes' | 'frameBytes'>): string {
   const { width, height, rate, order, pixelAspect, chroma, range } = head
-  const fraction = (of: Rational | null) => (of ? `${of.num}:${of.den}` : '0:0')
+  const fraction = (rational: Rational | null) => (rational ? `${rational.num}:${rational.den}` : '0:0')
   return [
     `YUV4MPEG2 W${width} H${height} F${fraction(rate)}`,
     ...(order ? [`I${orderLetters[order]}`] : []),

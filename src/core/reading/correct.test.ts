@@ -84,20 +84,20 @@ describe('corrections', () => {
   })
 
   it('say whether colours are multiplied by alpha, where there is any', () => {
-    const of = (alpha: boolean, premultiplied: boolean) => {
+    const alphaOf = (alpha: boolean, premultiplied: boolean) => {
       const claimed = reading('1920x1080@25p', 1)
       const video = { ...claimed.video!, alpha, ...(premultiplied ? { premultiplied: true as const } : {}) }
       return { ...claimed, video }
     }
-    expect(applyCorrections(of(true, false), { premultiplied: true }).video!.premultiplied).toBe(true)
-    expect(applyCorrections(of(true, true), { premultiplied: false }).video).not.toHaveProperty(
+    expect(applyCorrections(alphaOf(true, false), { premultiplied: true }).video!.premultiplied).toBe(true)
+    expect(applyCorrections(alphaOf(true, true), { premultiplied: false }).video).not.toHaveProperty(
       'premultiplied',
     )
-    expect(applyCorrections(of(true, true), { rotation: 90 }).video!.premultiplied).toBe(true)
-    expect(applyCorrections(of(false, false), { premultiplied: true }).video).not.toHaveProperty(
+    expect(applyCorrections(alphaOf(true, true), { rotation: 90 }).video!.premultiplied).toBe(true)
+    expect(applyCorrections(alphaOf(false, false), { premultiplied: true }).video).not.toHaveProperty(
       'premultiplied',
     )
-    expect(consequences(of(true, true), { premultiplied: false })).toEqual([
+    expect(consequences(alphaOf(true, true), { premultiplied: false })).toEqual([
       'Its colours are taken as they are: bright edges go.',
     ])
   })

@@ -175,8 +175,9 @@ export function filmRateOfTimes(
   if (stated === null || runs.length < 4) return null
   const fields = clock / (2 * stated)
   const lasts = (run: DurationRun, count: number) => Math.abs(run.duration - count * fields) <= 2
-  const of = (count: number) => runs.reduce((sum, run) => sum + (lasts(run, count) ? run.count : 0), 0)
-  const [two, three] = [of(2), of(3)]
+  const durationOf = (count: number) =>
+    runs.reduce((sum, run) => sum + (lasts(run, count) ? run.count : 0), 0)
+  const [two, three] = [durationOf(2), durationOf(3)]
   const all = runs.reduce((sum, run) => sum + run.count, 0)
   const isFilm = two + three === all && Math.abs(two - three) <= 1 + all * 0.1
   return isFilm ? filmRateFrom(stated) : null

@@ -35,7 +35,7 @@ export type PlaneKernel = (
 export const resamplePlane: PlaneKernel = (plane, across, down, bitDepth, into) => {
   const { width, height, samples } = plane
   const [columns, rows] = [across.first.length, down.first.length]
-  const made = placeFor(columns * rows, bitDepth > 8, into)
+  const resized = placeFor(columns * rows, bitDepth > 8, into)
   const most = 2 ** bitDepth - 1
   const isRounded = bitDepth <= deepestRounded
   const shift = roundingOf(bitDepth)
@@ -55,10 +55,10 @@ export const resamplePlane: PlaneKernel = (plane, across, down, bitDepth, into) 
       let sum = 0
       for (let k = 0; k < across.count; k++)
         sum += (across.weights[base + k] as number) * (row[clamp(first + k, width - 1)] as number)
-      made[y * columns + x] = isRounded
+      resized[y * columns + x] = isRounded
         ? clamp((sum + (1 << (shift.across - 1))) >> shift.across, most)
         : clamp(Math.floor((sum + 2 ** 27) / 2 ** 28), most)
     }
   }
-  return { width: columns, height: rows, samples: made }
+  return { width: columns, height: rows, samples: resized }
 }

@@ -7,7 +7,7 @@ import { chromaSiting, resampling } from './picture'
 import { type Plane, resamplePlane } from './plane'
 import { sharpened } from './sharpen'
 import { simdResample } from './simd'
-import { type Siting, one, tapsOf } from './taps'
+import { type Siting, unity, tapsOf } from './taps'
 
 const filters: readonly Filter[] = ['nearest', 'bilinear', 'bicubic', 'lanczos']
 const whole: Siting = { every: 1, halves: 1 }
@@ -44,7 +44,7 @@ describe('weights', () => {
           const map = { scale: rational(length, from), shift: rational(shift, 3) }
           const { count, weights } = tapsOf(filter, map, whole, whole, length)
           for (let n = 0; n < length; n++)
-            expect(weights.subarray(n * count, (n + 1) * count).reduce((sum, w) => sum + w, 0)).toBe(one)
+            expect(weights.subarray(n * count, (n + 1) * count).reduce((sum, w) => sum + w, 0)).toBe(unity)
         },
       ),
     )
@@ -67,8 +67,8 @@ describe('weights', () => {
         const taps = tapsOf(filter, to(64, 64), siting, siting, Math.ceil(64 / siting.every))
         for (let n = 0; n < taps.first.length; n++) {
           const own = taps.weights.subarray(n * taps.count, (n + 1) * taps.count)
-          expect([...own].filter((weight) => weight !== 0)).toEqual([one])
-          expect((taps.first[n] ?? 0) + own.indexOf(one)).toBe(n)
+          expect([...own].filter((weight) => weight !== 0)).toEqual([unity])
+          expect((taps.first[n] ?? 0) + own.indexOf(unity)).toBe(n)
         }
       }
   })
@@ -126,11 +126,11 @@ describe('the kernel in SIMD', () => {
         fc.constantFrom(whole, between),
         fc.integer({ min: 0, max: 2 ** 30 }),
         fc.integer({ min: -30, max: 30 }),
-        (filter, bitDepth, from, made, siting, seed, shift) => {
+        (filter, bitDepth, from, target, siting, seed, shift) => {
           const plane = { width: from.w, height: from.h, samples: noise(from.w * from.h, bitDepth, seed) }
           const map = (a: number, b: number) => ({ scale: rational(b, a), shift: rational(shift, 4) })
-          const across = tapsOf(filter, map(from.w, made.w), siting, siting, made.w)
-          const down = tapsOf(filter, map(from.h, made.h), siting, siting, made.h)
+          const across = tapsOf(filter, map(from.w, target.w), siting, siting, target.w)
+          const down = tapsOf(filter, map(from.h, target.h), siting, siting, target.h)
           const expected = resamplePlane(plane, across, down, bitDepth)
           expect(kernel(plane, across, down, bitDepth).samples).toEqual(expected.samples)
         },
@@ -147,11 +147,11 @@ describe('the kernel in SIMD, where sizes are double or half', () => {
       for (const bitDepth of [8, 10])
         for (const siting of [whole, between, { every: 2, halves: 1 }])
           for (let length = 1; length <= 40; length++)
-            for (const [from, made] of [
+            for (const [from, target] of [
               [length, 2 * length],
               [2 * length, length],
             ] as const) {
-              const taps = tapsOf(filter, to(from, made), siting, siting, made)
+              const taps = tapsOf(filter, to(from, target), siting, siting, target)
               const plane = { width: from, height: 3, samples: noise(3 * from, bitDepth, length) }
               const lines = tapsOf(filter, to(3, 3), whole, whole, 3)
               const expected = resamplePlane(plane, taps, lines, bitDepth)
@@ -184,14 +184,14 @@ describe('a picture', () => {
       [1, 2],
     ] as const) {
       const planes = picture(across, down)
-      const made = resampling(planes, chromaSiting(planes, ''), {
+      const resized = resampling(planes, chromaSiting(planes, ''), {
         width: 15,
         height: 9,
         filter: 'bicubic',
         sharpen: null,
       })(planes)
-      expect(made.luma).toHaveLength(135)
-      expect(made.chroma!.cb).toHaveLength(Math.ceil(15 / across) * Math.ceil(9 / down))
+      expect(resized.luma).toHaveLength(135)
+      expect(resized.chroma!.cb).toHaveLength(Math.ceil(15 / across) * Math.ceil(9 / down))
     }
   })
 

@@ -24,7 +24,8 @@ export function sharpened({ width, height, samples }: Plane, bitDepth: number, b
   const weights = gaussian(by.radius)
   const side = (weights.length - 1) / 2
   const most = 2 ** bitDepth - 1
-  const made: Samples = bitDepth > 8 ? new Uint16Array(width * height) : new Uint8Array(width * height)
+  const sharpenedSamples: Samples =
+    bitDepth > 8 ? new Uint16Array(width * height) : new Uint8Array(width * height)
   const row = new Float64Array(width)
   for (let y = 0; y < height; y++) {
     row.fill(0)
@@ -38,8 +39,8 @@ export function sharpened({ width, height, samples }: Plane, bitDepth: number, b
       for (let k = -side; k <= side; k++)
         soft += (weights[k + side] as number) * (row[clamp(x + k, width - 1)] as number)
       const value = samples[y * width + x] as number
-      made[y * width + x] = clamp(Math.floor(value + by.amount * (value - soft) + 0.5), most)
+      sharpenedSamples[y * width + x] = clamp(Math.floor(value + by.amount * (value - soft) + 0.5), most)
     }
   }
-  return { width, height, samples: made }
+  return { width, height, samples: sharpenedSamples }
 }

@@ -107,8 +107,8 @@ export function simdResample(): PlaneKernel {
       places = layOut(memory, ...from, first, weights, 32 * down.count, 2 * (width + 2 * pad + 64))
       plane(...places, wide, ...sizes, step, vectors, pad, shiftDown, shiftAcross, most)
     }
-    const made = placeFor(columns * rows, wide === 1, into)
-    bytesOf(made).set(new Uint8Array(memory.buffer, places[1], made.byteLength))
-    return { width: columns, height: rows, samples: made }
+    const resized = placeFor(columns * rows, wide === 1, into)
+    bytesOf(resized).set(new Uint8Array(memory.buffer, places[1], resized.byteLength))
+    return { width: columns, height: rows, samples: resized }
   }
 }

@@ -27,7 +27,7 @@ export interface Taps {
 }
 
 /** The sum of all weights. */
-export const one = 16_384
+export const unity = 16_384
 
 /** A whole that is not exact could tell another sample as the nearest. */
 function exactly(value: number): number {
@@ -59,7 +59,7 @@ export function tapsOf(filter: Filter, map: AxisMap, from: Siting, to: Siting, l
     const first = Int32Array.from({ length }, (_, n) =>
       Math.floor((2 * (n * step + start) + unit) / (2 * unit)),
     )
-    return { count: 1, first, weights: new Int16Array(length).fill(one) }
+    return { count: 1, first, weights: new Int16Array(length).fill(unity) }
   }
   const { radius, at } = filterKernelOf[filter]
   const widening = Math.max(1, 1 / toNumber(map.scale))
@@ -77,10 +77,10 @@ export function tapsOf(filter: Filter, map: AxisMap, from: Siting, to: Siting, l
       const away = ((lowest + k) * unit - position) / unit
       sum += raw[k] = Math.abs(away) < reach ? at(away / widening) : 0
     }
-    let [left, largest] = [one, 0]
+    let [left, largest] = [unity, 0]
     const base = n * count
     for (let k = 0; k < count; k++) {
-      const weight = Math.floor(((raw[k] ?? 0) / sum) * one + 0.5)
+      const weight = Math.floor(((raw[k] ?? 0) / sum) * unity + 0.5)
       weights[base + k] = weight
       left -= weight
       if (weight > (weights[base + largest] ?? 0)) largest = k

@@ -136,13 +136,13 @@ function weighted(
 
 /** Means of so many steps that follow each other, from each step on. */
 function means(powers: readonly number[], steps: number): number[] {
-  const made: number[] = []
+  const blocks: number[] = []
   let sum = 0
   powers.forEach((power, i) => {
     sum += power - (i >= steps ? (powers[i - steps] as number) : 0)
-    if (i >= steps - 1) made.push(Math.max(0, sum) / steps)
+    if (i >= steps - 1) blocks.push(Math.max(0, sum) / steps)
   })
-  return made
+  return blocks
 }
 
 const meanOf = (values: readonly number[]): number =>

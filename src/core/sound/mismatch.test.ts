@@ -20,15 +20,17 @@ describe('sound that is not as the timeline’s', () => {
   })
 
   it('says where channels go, as they are mixed', () => {
-    const of = (channels: number, soundLayout: 'mono' | 'stereo' | '5.1') =>
+    const mismatchOf = (channels: number, soundLayout: 'mono' | 'stereo' | '5.1') =>
       soundMismatches({ sampleRate: 48_000, channels }, { sampleRate: 48_000, soundLayout })[0]
-    expect(of(1, 'stereo')).toBe('1 channel, on both sides alike')
+    expect(mismatchOf(1, 'stereo')).toBe('1 channel, on both sides alike')
     expect(downmix(1, 'stereo')).toEqual([[1, 1]])
-    expect(of(6, 'stereo')).toBe('6 channels, mixed to left and right by BS.775, low frequencies left out')
+    expect(mismatchOf(6, 'stereo')).toBe(
+      '6 channels, mixed to left and right by BS.775, low frequencies left out',
+    )
     expect(downmix(6, 'stereo')[3]).toEqual([0, 0])
-    expect(of(2, 'mono')).toBe('2 channels, mixed to one')
-    expect(of(1, '5.1')).toBe('1 channel, in the middle one')
-    expect(of(4, 'stereo')).toBe('4 channels, in turn on the left and on the right')
-    expect(of(2, '5.1')).toContain('the other four silent')
+    expect(mismatchOf(2, 'mono')).toBe('2 channels, mixed to one')
+    expect(mismatchOf(1, '5.1')).toBe('1 channel, in the middle one')
+    expect(mismatchOf(4, 'stereo')).toBe('4 channels, in turn on the left and on the right')
+    expect(mismatchOf(2, '5.1')).toContain('the other four silent')
   })
 })

@@ -22,7 +22,8 @@ const half = Math.SQRT1_2
  * middle, and what is not known in equal parts on the left and on the right.
  */
 export function downmix(count: number, layout: SoundLayout): readonly (readonly number[])[] {
-  const rows = (of: (channel: number) => readonly number[]) => Array.from({ length: count }, (_, i) => of(i))
+  const rows = (rowOf: (channel: number) => readonly number[]) =>
+    Array.from({ length: count }, (_, i) => rowOf(i))
   if (layout === 'mono') {
     if (count === 6) {
       const [left = [], right = []] = transposed(downmix(6, 'stereo'))

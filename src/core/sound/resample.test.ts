@@ -5,9 +5,9 @@ const sine = (hertz: number, rate: number, count: number, from = 0) =>
   Float32Array.from({ length: count }, (_, n) => Math.sin((2 * Math.PI * hertz * (from + n)) / rate))
 
 /** How far below a sound lies all in which another differs from it, in decibels. */
-const below = (made: Float32Array, wanted: Float32Array): number => {
-  const power = (of: (n: number) => number) => made.reduce((sum, _, n) => sum + of(n) ** 2, 0)
-  return 10 * Math.log10(power((n) => wanted[n]!) / power((n) => made[n]! - wanted[n]!))
+const below = (resampled: Float32Array, wanted: Float32Array): number => {
+  const power = (valueAt: (n: number) => number) => resampled.reduce((sum, _, n) => sum + valueAt(n) ** 2, 0)
+  return 10 * Math.log10(power((n) => wanted[n]!) / power((n) => resampled[n]! - wanted[n]!))
 }
 
 describe('sound at another rate', () => {
@@ -20,19 +20,19 @@ describe('sound at another rate', () => {
     const step = from / to
     for (const share of [0.01, 0.1, 0.3, 0.5, 0.7, 0.9, 1]) {
       const hertz = share * Math.min(18_000, from * 0.4, to * 0.4)
-      const made = atMoments(
+      const resampled = atMoments(
         sine(hertz, from, 2 * 4096 * Math.max(1, step) + 200, -soundMargin),
         0,
         step,
         4800,
       )
-      expect(below(made, sine(hertz, to, 4800)), `${hertz} Hz`).toBeGreaterThan(90)
+      expect(below(resampled, sine(hertz, to, 4800)), `${hertz} Hz`).toBeGreaterThan(90)
     }
   })
 
   it('begins between two samples where it is told to', () => {
-    const made = atMoments(sine(777, 48_000, 500, -soundMargin), 0.37, 1.001, 300)
-    made.forEach((value, n) =>
+    const resampled = atMoments(sine(777, 48_000, 500, -soundMargin), 0.37, 1.001, 300)
+    resampled.forEach((value, n) =>
       expect(value).toBeCloseTo(Math.sin((2 * Math.PI * 777 * (0.37 + n * 1.001)) / 48_000), 4),
     )
   })
@@ -43,7 +43,7 @@ describe('sound at another rate', () => {
   })
 
   it('does not fold what is too high back into what is heard', () => {
-    const made = atMoments(sine(20_000, 48_000, 9000), 0, 4, 2000)
-    expect(Math.max(...made.subarray(50).map(Math.abs))).toBeLessThan(1e-4)
+    const resampled = atMoments(sine(20_000, 48_000, 9000), 0, 4, 2000)
+    expect(Math.max(...resampled.subarray(50).map(Math.abs))).toBeLessThan(1e-4)
   })
 })

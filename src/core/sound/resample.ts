@@ -43,9 +43,9 @@ function tableFor(cutoff: number): Float32Array {
   const known = tables.get(cutoff)
   if (known) return known
   if (tables.size >= mostTables) tables.clear()
-  const made = sincTable(cutoff)
-  tables.set(cutoff, made)
-  return made
+  const table = sincTable(cutoff)
+  tables.set(cutoff, table)
+  return table
 }
 
 /**
@@ -55,10 +55,10 @@ function tableFor(cutoff: number): Float32Array {
  * @param step source samples from one moment to the next
  */
 export function atMoments(samples: Float32Array, first: number, step: number, count: number): Float32Array {
-  const made = new Float32Array(count)
+  const resampled = new Float32Array(count)
   if (step === 1 && first === 0) {
-    made.set(samples.subarray(side, side + count))
-    return made
+    resampled.set(samples.subarray(side, side + count))
+    return resampled
   }
   const table = tableFor(Math.min(1, 1 / step))
   const taps = 2 * side
@@ -76,7 +76,7 @@ export function atMoments(samples: Float32Array, first: number, step: number, co
       here += (table[at + i] as number) * sample
       there += (table[next + i] as number) * sample
     }
-    made[n] = here + (there - here) * share
+    resampled[n] = here + (there - here) * share
   }
-  return made
+  return resampled
 }

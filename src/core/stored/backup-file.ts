@@ -32,8 +32,8 @@ export function readBackup(
     return { error: 'The file is no JSON: it is damaged, or something else. Nothing was changed.' }
   }
   if ((value as { kind?: unknown } | null)?.kind !== kind) {
-    const one = readProjectFile(text)
-    return one.ok ? { projects: [one] } : { error: one.error }
+    const projectFileResult = readProjectFile(text)
+    return projectFileResult.ok ? { projects: [projectFileResult] } : { error: projectFileResult.error }
   }
   const parsed = Backup.safeParse(value)
   if (!parsed.success)

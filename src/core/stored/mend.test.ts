@@ -68,7 +68,7 @@ describe('rows that are whole', () => {
             treatment: {},
           },
         ] as never
-      })!.doc.project.deliverables.map((one) => one.timelineId)
+      })!.doc.project.deliverables.map((deliverable) => deliverable.timelineId)
     expect([delivery('t'), delivery('gone'), delivery(null)]).toEqual([['t'], [null], [null]])
   })
 })
@@ -116,9 +116,9 @@ describe('rows that cannot be read', () => {
   })
 
   it('take the placements of their clips along, and leave the others where they stand', () => {
-    const { doc, putAside } = mended((of) => {
-      append(of, 't', [placementOf(of.clips.bell!, hd25, 'b')])
-      Object.assign(of.clips.bell!, { sizeBytes: 'much' })
+    const { doc, putAside } = mended((draft) => {
+      append(draft, 't', [placementOf(draft.clips.bell!, hd25, 'b')])
+      Object.assign(draft.clips.bell!, { sizeBytes: 'much' })
     })!
     expect(putAside.map(({ what, why }) => `${what}: ${why}`)).toEqual([
       expect.stringMatching(/^clip: sizeBytes/),
@@ -129,9 +129,12 @@ describe('rows that cannot be read', () => {
 })
 
 describe('timelines that make no sense', () => {
-  const showing = (of: Draft<Doc>, from: string, shown: string) =>
-    append(of, from, [
-      { ...placementOf(of.clips.hall!, hd25, `${from}-n`), source: { kind: 'timeline', timelineId: shown } },
+  const showing = (draft: Draft<Doc>, from: string, shown: string) =>
+    append(draft, from, [
+      {
+        ...placementOf(draft.clips.hall!, hd25, `${from}-n`),
+        source: { kind: 'timeline', timelineId: shown },
+      },
     ])
 
   it('lose what shows them in themselves, near or far, and keep what shows another', () => {
@@ -140,17 +143,17 @@ describe('timelines that make no sense', () => {
         id,
         ...tracks[0]!.placements.map((p) => p.id),
       ])
-    expect(ids((of) => showing(of, 't', 'inner'))).toEqual([
+    expect(ids((draft) => showing(draft, 't', 'inner'))).toEqual([
       ['t', 't-p', 't-n'],
       ['inner', 'inner-p'],
     ])
-    expect(ids((of) => showing(of, 't', 't'))).toEqual([
+    expect(ids((draft) => showing(draft, 't', 't'))).toEqual([
       ['t', 't-p'],
       ['inner', 'inner-p'],
     ])
-    const ring = ids((of) => {
-      showing(of, 't', 'inner')
-      showing(of, 'inner', 't')
+    const ring = ids((draft) => {
+      showing(draft, 't', 'inner')
+      showing(draft, 'inner', 't')
     })
     expect(ring.flat().filter((id) => id.endsWith('-n')).length).toBeLessThan(2)
   })

@@ -49,10 +49,10 @@ export function mend(stored: StoredRows): Mended | null {
       ...project,
       clipOrder: agreeing(project.clipOrder, clips),
       timelineOrder: agreeing(project.timelineOrder, timelines),
-      deliverables: project.deliverables.map((one) =>
-        one.timelineId !== null && !Object.hasOwn(timelines, one.timelineId)
-          ? { ...one, timelineId: null }
-          : one,
+      deliverables: project.deliverables.map((deliverable) =>
+        deliverable.timelineId !== null && !Object.hasOwn(timelines, deliverable.timelineId)
+          ? { ...deliverable, timelineId: null }
+          : deliverable,
       ),
     },
     clips,

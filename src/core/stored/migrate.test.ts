@@ -188,12 +188,12 @@ describe('random older documents', () => {
         const project = { ...file.project, timelineOrder: ['tl-own'] }
         const { doc } = open({ ...file, project, timelines: [timeline] })
         const all = [...pictures, ...sounds]
-        const now = placementsIn(doc.timelines['tl-own']!)
-        expect(now.map((p) => [clipIdOf(p), p.length])).toEqual(all.map((p) => [p.clipId, p.length]))
-        expect(now.map((p) => toNumber(p.sourceIn))).toEqual(
+        const placements = placementsIn(doc.timelines['tl-own']!)
+        expect(placements.map((p) => [clipIdOf(p), p.length])).toEqual(all.map((p) => [p.clipId, p.length]))
+        expect(placements.map((p) => toNumber(p.sourceIn))).toEqual(
           all.map(({ sourceIn }) => expect.closeTo(sourceIn.num / sourceIn.den, 9)),
         )
-        now.forEach(({ treatment: { framing = {} } }: { treatment: Override }, i) => {
+        placements.forEach(({ treatment: { framing = {} } }: { treatment: Override }, i) => {
           const was = all[i]!.treatment
           if (framing.zoom) expect(toNumber(framing.zoom)).toBeCloseTo(was.zoom, 6)
           else expect(was.zoom).toBeCloseTo(1, 6)

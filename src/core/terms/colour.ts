@@ -89,7 +89,7 @@ const range = still(
         ['limited taken for full: grey', takenForFull],
         ['full taken for limited: cut off', takenForLimited],
       ] as const
-    ).flatMap(([text, of], i): DrawnShape[] => [
+    ).flatMap(([text, curve], i): DrawnShape[] => [
       drawnText(0, 11 + i * 40, text),
       {
         kind: 'samples',
@@ -99,7 +99,7 @@ const range = still(
         height: 18,
         columns: 32,
         rows: 1,
-        values: greys(32, 1, (x) => of(x / 31)),
+        values: greys(32, 1, (x) => curve(x / 31)),
       },
     ]),
 )
@@ -140,11 +140,11 @@ const primaries = still(
 )
 
 /** A curve from black to white over the light that it codes. */
-const curve = (of: (light: number) => number, stroke: 'ink' | 'quiet' | 'accent'): DrawnShape => ({
+const curve = (curve: (light: number) => number, stroke: 'ink' | 'quiet' | 'accent'): DrawnShape => ({
   kind: 'path',
   points: Array.from({ length: 65 }, (_, i) => {
     const light = i / 64
-    return [4 + light * 170, 114 - of(light) * 106] as const
+    return [4 + light * 170, 114 - curve(light) * 106] as const
   }),
   stroke,
 })
@@ -200,7 +200,7 @@ export const colourTerms: readonly Term[] = [
     says: 'Colour is stored for fewer pixels than brightness: for each one (4:4:4), for two (4:2:2), for four (4:2:0).',
     costs: 'Cut-out edges and fine red lettering step; each conversion to fewer samples is for good.',
     drawing: chroma,
-    ofClip: ofPicture(({ chroma: of }) => (of ? `It has ${of}.` : 'It does not say.')),
+    ofClip: ofPicture(({ chroma: chroma }) => (chroma ? `It has ${chroma}.` : 'It does not say.')),
   },
   {
     id: 'bit-depth',

@@ -75,14 +75,14 @@ export function stepped(
   { lasts, count }: { readonly lasts: number; readonly count: number },
   shapesOf: (step: number) => readonly DrawnShape[],
 ): Drawing {
-  const made = new Map<number, readonly DrawnShape[]>()
+  const shapesByStep = new Map<number, readonly DrawnShape[]>()
   return {
     says,
     lasts,
     at(seconds) {
       const step = Math.max(0, Math.min(count - 1, Math.floor((seconds / lasts) * count + 1e-9)))
-      const shapes = made.get(step) ?? shapesOf(step)
-      made.set(step, shapes)
+      const shapes = shapesByStep.get(step) ?? shapesOf(step)
+      shapesByStep.set(step, shapes)
       return shapes
     },
   }
@@ -108,13 +108,13 @@ export const rect = (x: number, y: number, width: number, height: number, painte
 export function cells(
   numbers: readonly (number | string)[],
   at: { readonly x: number; readonly y: number; readonly width: number },
-  now = -1,
+  lit = -1,
 ): DrawnShape[] {
   const width = at.width / numbers.length
   return numbers.flatMap((number, i) => [
     rect(at.x + i * width, at.y, width, 15, {
       stroke: 'line',
-      ...(i === now ? { fill: 'accent' as const, share: 0.25 } : {}),
+      ...(i === lit ? { fill: 'accent' as const, share: 0.25 } : {}),
     }),
     drawnText(at.x + (i + 0.5) * width, at.y + 11, String(number), { anchor: 'middle' }),
   ])
@@ -124,11 +124,11 @@ export function cells(
 export function greys(
   columns: number,
   rows: number,
-  of: (x: number, y: number) => number,
+  valueAt: (x: number, y: number) => number,
 ): Uint8Array<ArrayBuffer> {
   const values = new Uint8Array(columns * rows)
   for (let y = 0; y < rows; y++)
     for (let x = 0; x < columns; x++)
-      values[y * columns + x] = Math.max(0, Math.min(255, Math.round(of(x, y))))
+      values[y * columns + x] = Math.max(0, Math.min(255, Math.round(valueAt(x, y))))
   return values
 }

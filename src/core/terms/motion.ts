@@ -165,13 +165,13 @@ const thousandth = still(
 const dropFrame = stepped(
   `29.97 in drop-frame goes from ${frameToTimecode(1799, r2997, true)} to ${frameToTimecode(1800, r2997, true)}: two numbers are left out each minute but every tenth, no frame is.`,
   { lasts: 6, count: 6 },
-  (now) => {
+  (step) => {
     const first = 1797
     const column = (x: number, drop: boolean, title: string): DrawnShape[] => [
       drawnText(x, 12, title),
       ...Array.from({ length: 6 }, (_, i): DrawnShape =>
         drawnText(x, 30 + i * 16, frameToTimecode(first + i, r2997, drop), {
-          tone: i === now ? 'accent' : 'quiet',
+          tone: i === step ? 'accent' : 'quiet',
         }),
       ),
     ]
@@ -183,13 +183,13 @@ const letters = 'ABCD'
 const pulldown = stepped(
   'Four film frames A B C D become five of video: AA BB BC CD DD, ten fields; two of the five mix.',
   { lasts: 4, count: 5 },
-  (now) => {
+  (step) => {
     const pairs = Array.from({ length: 5 }, (_, m) => pulldownFrame(m, 0))
     const fields = (y: number, which: 'first' | 'second') =>
       cells(
         pairs.map((pair) => letters[pair[which]] ?? ''),
         { x: 0, y, width: boxWidth },
-        now,
+        step,
       )
     return [
       drawnText(0, 12, 'film, 4 frames'),
@@ -200,7 +200,7 @@ const pulldown = stepped(
       drawnText(
         0,
         110,
-        pairs[now]?.first === pairs[now]?.second ? 'both fields of one frame' : 'fields of two frames',
+        pairs[step]?.first === pairs[step]?.second ? 'both fields of one frame' : 'fields of two frames',
         { tone: 'quiet' },
       ),
     ]

@@ -40,8 +40,8 @@ function gradeShape(grade: Grade, x: number, y: number, r = 6): DrawnShape[] {
   ]
 }
 
-const pays = (of: ReturnType<typeof makeFormat>, format: ReturnType<typeof makeFormat>) =>
-  tollOf(pictureOfFormat(of), format)
+const pays = (source: ReturnType<typeof makeFormat>, format: ReturnType<typeof makeFormat>) =>
+  tollOf(pictureOfFormat(source), format)
 const ofToll = (toll: Toll, title: string): DrawnShape[] => [
   drawnText(0, 14, title),
   ...gradeShape(toll.grade, 8, 34),
@@ -58,14 +58,14 @@ const interlacedIn60 = () => pays(hd50i, hd60)
 const charge = still(
   () =>
     `Each charge has its own sentence: ${interlacedIn60()
-      .charges.map((one) => sentence(one))
+      .charges.map((charge) => sentence(charge))
       .join('; ')}.`,
   () => ofToll(interlacedIn60(), '50i in 60p, charge by charge'),
 )
 const grade = still('Free ○, light ◔, heavy ◑, severe ●: a shape and a word, then a colour.', () =>
-  grades.flatMap((one, i): DrawnShape[] => [
-    ...gradeShape(one, 16, 18 + i * 28, 9),
-    drawnText(38, 22 + i * 28, one),
+  grades.flatMap((grade, i): DrawnShape[] => [
+    ...gradeShape(grade, 16, 18 + i * 28, 9),
+    drawnText(38, 22 + i * 28, grade),
     drawnText(
       boxWidth,
       22 + i * 28,
@@ -87,12 +87,12 @@ const footage: readonly Bloc[] = [
 const bestUnder = (lean: Ranking) => rank(footage, { policy: defaultPolicy, lean, explained: 0 })[0]
 const lean = still(
   () =>
-    `Footage of 60 % HD and 40 % UHD: ${Ranking.options.map((one) => `ranked for ${rankingNames[one]}, ${formatText(bestUnder(one)?.format ?? hd25)} is first`).join('; ')}.`,
+    `Footage of 60 % HD and 40 % UHD: ${Ranking.options.map((ranking) => `ranked for ${rankingNames[ranking]}, ${formatText(bestUnder(ranking)?.format ?? hd25)} is first`).join('; ')}.`,
   () => [
     drawnText(0, 12, '60 % HD, 40 % UHD at 24p: which comes first'),
-    ...Ranking.options.flatMap((one, i): DrawnShape[] => [
-      drawnText(0, 36 + i * 21, rankingNames[one]),
-      drawnText(boxWidth, 36 + i * 21, formatText(bestUnder(one)?.format ?? hd25), {
+    ...Ranking.options.flatMap((ranking, i): DrawnShape[] => [
+      drawnText(0, 36 + i * 21, rankingNames[ranking]),
+      drawnText(boxWidth, 36 + i * 21, formatText(bestUnder(ranking)?.format ?? hd25), {
         anchor: 'end',
         tone: 'accent',
       }),
@@ -139,8 +139,8 @@ export const ownTerms: readonly Term[] = [
     costs: 'Unpriced, it is found out at the delivery.',
     drawing: toll,
     ofClip: (inHand) => {
-      const of = inFormat(inHand)
-      return of ? `In the format it is ${of.grade}: ${tollSentence(of)}.` : null
+      const toll = inFormat(inHand)
+      return toll ? `In the format it is ${toll.grade}: ${tollSentence(toll)}.` : null
     },
   },
   {
@@ -151,10 +151,10 @@ export const ownTerms: readonly Term[] = [
     costs: 'Charges add up: each takes its share of what is left.',
     drawing: charge,
     ofClip: (inHand) => {
-      const of = inFormat(inHand)
-      if (!of) return null
-      return of.charges.length
-        ? `It pays ${counted(of.charges.length, 'charge')}: ${of.charges.map(shortWords).join(', ')}.`
+      const toll = inFormat(inHand)
+      if (!toll) return null
+      return toll.charges.length
+        ? `It pays ${counted(toll.charges.length, 'charge')}: ${toll.charges.map(shortWords).join(', ')}.`
         : 'It pays none.'
     },
   },
@@ -166,8 +166,8 @@ export const ownTerms: readonly Term[] = [
     costs: 'A severe one is what one does only when there is no other way.',
     drawing: grade,
     ofClip: (inHand) => {
-      const of = inFormat(inHand)
-      return of ? `In the format it is ${of.grade}, loss ${figure(of.loss, 2)}.` : null
+      const toll = inFormat(inHand)
+      return toll ? `In the format it is ${toll.grade}, loss ${figure(toll.loss, 2)}.` : null
     },
   },
   {
@@ -253,19 +253,19 @@ export const ownTerms: readonly Term[] = [
         return `1440×1080 in 1920×1080: fitted it is ${fitted.grade} (${tollSentence(fitted)}), filling ${filled.grade} (${tollSentence(filled)}).`
       },
       () =>
-        bothFramings().flatMap((of, i): DrawnShape[] => [
+        bothFramings().flatMap((toll, i): DrawnShape[] => [
           drawnText(0, 14 + i * 60, i ? '1440×1080 filling 16:9' : '1440×1080 fitted into 16:9'),
-          ...gradeShape(of.grade, 8, 32 + i * 60),
-          drawnText(20, 36 + i * 60, of.grade),
-          drawnText(boxWidth, 36 + i * 60, of.charges.map(shortWords).join(', '), { anchor: 'end' }),
+          ...gradeShape(toll.grade, 8, 32 + i * 60),
+          drawnText(20, 36 + i * 60, toll.grade),
+          drawnText(boxWidth, 36 + i * 60, toll.charges.map(shortWords).join(', '), { anchor: 'end' }),
         ]),
     ),
     ofClip: (inHand) => {
-      const of = inFormat(inHand)
-      return of
-        ? of.untouched
+      const toll = inFormat(inHand)
+      return toll
+        ? toll.untouched
           ? 'In the format it needs none.'
-          : `In the format it needs one: ${tollSentence(of)}.`
+          : `In the format it needs one: ${tollSentence(toll)}.`
         : null
     },
   },

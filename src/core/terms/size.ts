@@ -15,7 +15,7 @@ const size = (width: number, height: number, pixelAspect = square): FrameSize =>
   height,
   pixelAspect,
 })
-const upright = (of: FrameSize) => ({ ...of, rotation: 0 as const })
+const upright = (size: FrameSize) => ({ ...size, rotation: 0 as const })
 const hd = size(1920, 1080)
 const uhd = size(3840, 2160)
 const tape = size(720, 576, rational(64, 45))
@@ -50,15 +50,15 @@ const circle = still(
 )
 const shapes = still('Shapes of the same area: 4:3, 16:9, 17:9 (DCI) and 9:16.', () => {
   let x = 0
-  return [size(1440, 1080), hd, size(4096, 2160), size(1080, 1920)].flatMap((one): DrawnShape[] => {
-    const aspect = toNumber(displayAspect(one))
+  return [size(1440, 1080), hd, size(4096, 2160), size(1080, 1920)].flatMap((size): DrawnShape[] => {
+    const aspect = toNumber(displayAspect(size))
     const [width, height] = [Math.sqrt(2600 * aspect), Math.sqrt(2600 / aspect)]
-    const made = [
+    const drawnShapes = [
       rect(x, 92 - height, width, height, { stroke: 'ink', fill: 'sheet' }),
-      drawnText(x, 112, aspectName(one)),
+      drawnText(x, 112, aspectName(size)),
     ]
     x += width + 8
-    return made
+    return drawnShapes
   })
 })
 const sizes = still(
@@ -70,8 +70,8 @@ const sizes = still(
       ['UHD', uhd],
       ['HD', hd],
       ['SD', tape],
-    ].flatMap(([name, one]): DrawnShape[] => {
-      const { width, height } = one as FrameSize
+    ].flatMap(([name, size]): DrawnShape[] => {
+      const { width, height } = size as FrameSize
       return [
         rect(0, 112 - height * scale, width * scale, height * scale, { stroke: 'ink', fill: 'sheet' }),
         ...(name === 'DCI 4K'

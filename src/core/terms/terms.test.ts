@@ -82,7 +82,8 @@ describe('every term', () => {
 describe('a clip in hand', () => {
   const format = parseFormat('1920x1080@60p')!.format
   const clip = aVideo('a', '720x576/64:45@50i', 10)
-  const says = (id: string, of: Format | null = format) => termOf(id)?.ofClip?.({ clip, format: of })
+  const says = (id: string, against: Format | null = format) =>
+    termOf(id)?.ofClip?.({ clip, format: against })
   type Format = typeof format
 
   it('is spoken of with its own figures', () => {
@@ -100,9 +101,9 @@ describe('a clip in hand', () => {
       reading: clip.reading && { ...clip.reading, kind: 'audio' as const, video: null },
     }
     const unread = { ...clip, reading: null }
-    for (const some of [clip, sound, unread])
+    for (const anyClip of [clip, sound, unread])
       for (const { ofClip } of allTerms)
-        expect(ofClip?.({ clip: some, format }) ?? '').not.toMatch(/undefined|NaN|null|\[object/)
+        expect(ofClip?.({ clip: anyClip, format }) ?? '').not.toMatch(/undefined|NaN|null|\[object/)
   })
 })
 

@@ -3,8 +3,8 @@ import { aVideo } from '../model/doc.fixture'
 import { proxySize, playingWeightOf } from './heavy'
 
 const reading = (format: string, codec = 'H.264') => {
-  const { reading: made } = aVideo('bell', format, 4)
-  return { ...made!, video: { ...made!.video!, codec } }
+  const { reading: reading } = aVideo('bell', format, 4)
+  return { ...reading!, video: { ...reading!.video!, codec } }
 }
 
 describe('how heavy a clip is to play', () => {

@@ -198,7 +198,7 @@ describe('the way, to the letter', () => {
   const framed = { kind: 'frames', mixed: false }
   const [i50, p25, p50] = ['1920x1080@50i', '1920x1080@25p', '1920x1080@50p']
   const same = (keep: 'first' | 'second') => deinterlace({ kind: 'same', keep })
-  const made = (method: string, keep: string, mixed = false) => ({
+  const deinterlaced = (method: string, keep: string, mixed = false) => ({
     kind: 'deinterlaced',
     method,
     keep,
@@ -219,22 +219,29 @@ describe('the way, to the letter', () => {
       { fields: { kind: 'weave' }, ...blend },
       { kind: 'frames', mixed: true },
     ],
-    ['fields averaged', i50, p25, { fields: { kind: 'blend' } }, made('blend', 'first')],
-    ['one field of two', i50, p25, {}, made('adaptive', 'first')],
-    ['the second field', i50, p25, same('second'), made('interpolate', 'second')],
-    ['every field', i50, p50, {}, made('adaptive', 'each')],
-    ['every field, mixed', i50, '1920x1080@24p', blend, made('adaptive', 'each', true)],
-    ['every field, step by step', i50, p50, once(), made('adaptive', 'each'), { kind: 'step-by-step' }],
+    ['fields averaged', i50, p25, { fields: { kind: 'blend' } }, deinterlaced('blend', 'first')],
+    ['one field of two', i50, p25, {}, deinterlaced('adaptive', 'first')],
+    ['the second field', i50, p25, same('second'), deinterlaced('interpolate', 'second')],
+    ['every field', i50, p50, {}, deinterlaced('adaptive', 'each')],
+    ['every field, mixed', i50, '1920x1080@24p', blend, deinterlaced('adaptive', 'each', true)],
+    [
+      'every field, step by step',
+      i50,
+      p50,
+      once(),
+      deinterlaced('adaptive', 'each'),
+      { kind: 'step-by-step' },
+    ],
     ['fields as fields', i50, i50, {}, { kind: 'fields', outOf: 'fields' }],
     ['fields on fields, woven', i50, i50, { fields: { kind: 'weave' } }, framed],
-    ['fields on fields, averaged', i50, i50, { fields: { kind: 'blend' } }, made('blend', 'first')],
-    ['fields on fields, made frames', i50, i50, same('first'), made('interpolate', 'first')],
+    ['fields on fields, averaged', i50, i50, { fields: { kind: 'blend' } }, deinterlaced('blend', 'first')],
+    ['fields on fields, made frames', i50, i50, same('first'), deinterlaced('interpolate', 'first')],
     [
       'fields on fields of another rate, mixed',
       i50,
       '1920x1080@59.94i',
       blend,
-      made('adaptive', 'each', true),
+      deinterlaced('adaptive', 'each', true),
     ],
     [
       'fields on fields, mixed but woven',
@@ -253,9 +260,9 @@ describe('the way, to the letter', () => {
   })
 
   it('takes every second field where the rate is half, and each where frames would be uneven', () => {
-    const of = (runsIn: string) => (settle(i50, runsIn).way.taking as { keep: string }).keep
+    const keptIn = (runsIn: string) => (settle(i50, runsIn).way.taking as { keep: string }).keep
     expect(
-      ['1920x1080@12.5p', '1920x1080@25p', '1920x1080@24.999p', '1920x1080@30p', '1920x1080@50p'].map(of),
+      ['1920x1080@12.5p', '1920x1080@25p', '1920x1080@24.999p', '1920x1080@30p', '1920x1080@50p'].map(keptIn),
     ).toEqual(['each', 'first', 'first', 'each', 'each'])
     expect((settle('1920x1080@59.94i', '1920x1080@29.97p').way.taking as { keep: string }).keep).toBe('first')
   })
@@ -363,8 +370,8 @@ describe('what was measured', () => {
     expect(all).toBeGreaterThan(0)
     expect(loses({ detail: { width: 1920, height: 1080 } })).toBe(0)
     expect(loses({ detail: { width: 1280, height: 720 } })).toBe(0)
-    const some = loses({ detail: { width: 2560, height: 1440 } })
-    expect(some).toBeCloseTo((all * (1 - (1920 * 1080) / (2560 * 1440))) / 0.75, 9)
+    const reduced = loses({ detail: { width: 2560, height: 1440 } })
+    expect(reduced).toBeCloseTo((all * (1 - (1920 * 1080) / (2560 * 1440))) / 0.75, 9)
     // One axis alone was enlarged.
     expect(loses({ detail: { width: 1920, height: 2160 } })).toBeCloseTo((all * 0.5) / 0.75, 9)
     // On its side, what is across the raster stands down the picture.

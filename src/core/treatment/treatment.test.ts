@@ -127,7 +127,7 @@ describe('a rule', () => {
 describe('the way of a placement, in words', () => {
   const words = (taking: Taking, steps = false) =>
     wayWords({ passing: steps ? { kind: 'step-by-step' } : { kind: 'in-time', factor: rational(1) }, taking })
-  const made = (
+  const deinterlaced = (
     method: 'interpolate' | 'blend',
     keep: 'first' | 'second' | 'each',
     mixed = false,
@@ -145,10 +145,12 @@ describe('the way of a placement, in words', () => {
   })
 
   it('says how fields are made frames, and frames fields', () => {
-    expect(words(made('interpolate', 'each'))).toBe('each field made a frame')
-    expect(words(made('interpolate', 'second', true))).toBe('the second field of each frame, mixed')
-    expect(words(made('interpolate', 'first'), true)).toBe('the first field of each frame, every frame once')
-    expect(words(made('blend', 'each'))).toBe('both fields averaged')
+    expect(words(deinterlaced('interpolate', 'each'))).toBe('each field made a frame')
+    expect(words(deinterlaced('interpolate', 'second', true))).toBe('the second field of each frame, mixed')
+    expect(words(deinterlaced('interpolate', 'first'), true)).toBe(
+      'the first field of each frame, every frame once',
+    )
+    expect(words(deinterlaced('blend', 'each'))).toBe('both fields averaged')
     expect(words({ kind: 'fields', outOf: 'frames' })).toBe('a field from each frame')
     expect(words({ kind: 'fields', outOf: 'fields' })).toBe('fields stay fields')
     expect(words({ kind: 'pulldown', phase: 0 })).toBe('2:3 pulldown')

@@ -12,13 +12,13 @@ export function wayWords({ passing, taking }: Run): string {
     case 'frames':
       return pace ?? (taking.mixed ? 'neighbouring frames mixed' : 'frames held as they land')
     case 'deinterlaced': {
-      const made =
+      const method =
         taking.method === 'blend'
           ? 'both fields averaged'
           : taking.keep === 'each'
             ? 'each field made a frame'
             : `the ${taking.keep} field of each frame`
-      return [made, pace, taking.mixed && 'mixed'].filter(Boolean).join(', ')
+      return [method, pace, taking.mixed && 'mixed'].filter(Boolean).join(', ')
     }
     case 'fields':
       return taking.outOf === 'frames' ? 'a field from each frame' : 'fields stay fields'

@@ -27,7 +27,7 @@ export function joinedSound(
       throw error
     }))
   const close = () => {
-    for (const one of opened) void one?.then((sound) => sound.close()).catch(() => {})
+    for (const opening of opened) void opening?.then((sound) => sound.close()).catch(() => {})
   }
   return piece(0).then((first) => {
     if (pieces.length === 1) return first

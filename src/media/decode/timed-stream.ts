@@ -78,12 +78,12 @@ export function timedFrames(sink: Sink): TimedStream {
           if ('wrong' in read) throw new Error(read.wrong)
           head = read
           line = []
-          const told = rgbMatrix
+          const matrix = rgbMatrix
             ? new TextEncoder().encode(
                 new TextDecoder().decode(whole).replace('\n', ` ${rgbMatrixWord}${rgbMatrix}\n`),
               )
             : whole
-          if (!sink(told)) return false
+          if (!sink(matrix)) return false
           continue
         }
         if (!new TextDecoder('latin1').decode(whole).startsWith(frameMark))

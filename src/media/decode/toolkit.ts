@@ -222,11 +222,11 @@ function rested(engine: Engine): void {
 export async function reasonOfEnd(stream: ToolkitStream, otherwise: string): Promise<string> {
   await stream.leave()
   const { said } = await stream.ended
-  const told = said.findLast((line) =>
+  const complaint = said.findLast((line) =>
     /error|invalid|not found|unsupported|no such|could not|ended|answered/i.test(line),
   )
   return (
-    told
+    complaint
       ?.replace(/^\[[^\]]*\]\s*/, '')
       .replace(/^Error:\s*/, '')
       .trim() || otherwise

@@ -82,10 +82,10 @@ export async function* walk<Facts>(
     const looked = await Promise.all(
       named.slice(at, at + abreast).map(({ entry, name }) => look(here, folder, name, entry, ask)),
     )
-    for (const one of looked) {
-      if (one === null) continue
-      if (typeof one === 'string') yield* walk(root, ask, one)
-      else yield one
+    for (const entry of looked) {
+      if (entry === null) continue
+      if (typeof entry === 'string') yield* walk(root, ask, entry)
+      else yield entry
     }
   }
 }

@@ -9,18 +9,18 @@ function played(msPerFrame: (n: number, at: number) => number, seconds: number, 
   const ready = new Set<number>()
   const screen: number[] = []
   let [next, busyUntil, inWork, shown] = [0 as number | null, 0, null as number | null, -1]
-  for (let now = 0; now < seconds * 1000; now += 1000 / 60) {
-    const due = Math.floor((now * perSecond) / 1000)
-    if (inWork !== null && now >= busyUntil) {
+  for (let time = 0; time < seconds * 1000; time += 1000 / 60) {
+    const due = Math.floor((time * perSecond) / 1000)
+    if (inWork !== null && time >= busyUntil) {
       ready.add(inWork)
       inWork = null
     }
     if (inWork === null && next !== null && ready.size < 24) {
       next = frameToMake(next, due, making.took(), perSecond, stretch)
       if (next !== null) {
-        const took = msPerFrame(next, now)
+        const took = msPerFrame(next, time)
         making.add(took)
-        ;[inWork, busyUntil, next] = [next, now + took, next + 1]
+        ;[inWork, busyUntil, next] = [next, time + took, next + 1]
       }
     }
     const frame = frameToShow(ready, due, shown, false)

@@ -68,12 +68,12 @@ export function pictureSize() {
   return {
     share: () => share,
     /** Told at times what was counted so far. */
-    count(now: number, counted: { readonly due: number; readonly shown: number }) {
-      if (since === 0) since = now
-      if (now - since < 250 || counted.due - due < 4) return
+    count(time: number, counted: { readonly due: number; readonly shown: number }) {
+      if (since === 0) since = time
+      if (time - since < 250 || counted.due - due < 4) return
       const missed = counted.due - due - (counted.shown - shown)
       if (missed > (counted.due - due) / 5 && share > 0.25) share /= 2
-      ;[due, shown, since] = [counted.due, counted.shown, now]
+      ;[due, shown, since] = [counted.due, counted.shown, time]
     },
   }
 }

@@ -93,20 +93,20 @@ function playedFiles(files: readonly DecodableFile[], rotation: Rotation): Playe
     const at = stream?.held?.index ?? -1
     if (stream && (stream.file !== file || within < at || within > at + furthest)) leave()
     stream ??= await streamFrom(file, within)
-    const now = stream
-    while (!now.held || now.held.index < within) {
-      if (!now.next) {
-        const { value, done } = await now.frames.next()
+    const source = stream
+    while (!source.held || source.held.index < within) {
+      if (!source.next) {
+        const { value, done } = await source.frames.next()
         if (done || !value) break
-        now.next = value
+        source.next = value
       }
-      if (now.held && now.next.index > within) break
-      now.held?.close()
-      now.held = now.next
-      now.next = null
+      if (source.held && source.next.index > within) break
+      source.held?.close()
+      source.held = source.next
+      source.next = null
     }
-    if (!now.held) throw new NoPicture('There is no frame at this time: the file may be cut off.')
-    return now.held
+    if (!source.held) throw new NoPicture('There is no frame at this time: the file may be cut off.')
+    return source.held
   }
 
   /** The key frame before an index, where it comes after what was decoded last; null else: that is nearer. */
@@ -135,9 +135,9 @@ function playedFiles(files: readonly DecodableFile[], rotation: Rotation): Playe
       const width = Math.min(planes.width, wide)
       const height = Math.max(1, Math.round((planes.height * width) / planes.width))
       const key = `${width} ${field} ${planes.width} ${planes.across} ${planes.down} ${planes.bitDepth}`
-      const made = previews.get(key) ?? previewer(planes, frame.meaning, width, height, field)
-      previews.set(key, made)
-      return drawn(made(planes))
+      const preview = previews.get(key) ?? previewer(planes, frame.meaning, width, height, field)
+      previews.set(key, preview)
+      return drawn(preview(planes))
     })
   }
 

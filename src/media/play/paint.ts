@@ -138,7 +138,7 @@ function magnified(
     height: Math.ceil(region.y + region.height) + rim - y,
   }
   const untouched = painting.layers.every(
-    ({ lie }) => toNumber(lie.scaleX) === 1 && toNumber(lie.scaleY) === 1,
+    ({ rasterMap }) => toNumber(rasterMap.scaleX) === 1 && toNumber(rasterMap.scaleY) === 1,
   )
   const raster = new OffscreenCanvas(held.width, held.height)
   const onRaster: Painting = {
@@ -180,8 +180,8 @@ export function paint(
   context.imageSmoothingQuality = scaling === 'quick' ? 'low' : 'high'
   const [kx, ky] = [width / region.width, height / region.height]
   for (const layer of layers) {
-    const area = drawnArea(layer.lie, layer.size)
-    const { crop } = layer.lie
+    const area = drawnArea(layer.rasterMap, layer.size)
+    const { crop } = layer.rasterMap
     const { across, down } = layer.size
     drawShown(
       context,

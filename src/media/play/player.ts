@@ -104,19 +104,19 @@ export function player(order: PlayOrder, views: readonly PlayedView[], feed: Fee
   function keep(n: number, frame: Ready) {
     ready.set(n, frame)
     for (const key of frame.pictures.keys()) {
-      const one = pool.get(key)
-      if (one && one.uses++ === 0) bytes += bytesOf(one.picture)
+      const pooled = pool.get(key)
+      if (pooled && pooled.uses++ === 0) bytes += bytesOf(pooled.picture)
     }
   }
   function drop(n: number) {
     const frame = ready.get(n)
     ready.delete(n)
     for (const key of frame?.pictures.keys() ?? []) {
-      const one = pool.get(key)
-      if (!one || --one.uses > 0) continue
+      const pooled = pool.get(key)
+      if (!pooled || --pooled.uses > 0) continue
       pool.delete(key)
-      bytes -= bytesOf(one.picture)
-      if (one.picture instanceof ImageBitmap) one.picture.close()
+      bytes -= bytesOf(pooled.picture)
+      if (pooled.picture instanceof ImageBitmap) pooled.picture.close()
     }
   }
   const isFull = () => ready.size >= Math.min(mostAhead, length) || (bytes > mostBytes && ready.size > 2)
@@ -138,13 +138,13 @@ export function player(order: PlayOrder, views: readonly PlayedView[], feed: Fee
   async function makeReady(due: () => number | null, signal: AbortSignal): Promise<void> {
     while (next !== null && !isFull()) {
       signal.throwIfAborted()
-      const now = due()
-      next = frameToMake(next, now, making.took(), order.perSecond, order)
+      const dueFrame = due()
+      next = frameToMake(next, dueFrame, making.took(), order.perSecond, order)
       if (next === null) return
       const n: number = next
       next = following(n)
       const begun = commonNow()
-      const frame = await make(n, signal, now !== null && making.isHopeless())
+      const frame = await make(n, signal, dueFrame !== null && making.isHopeless())
       making.add(commonNow() - begun)
       keep(n, frame)
       letGo(n)
@@ -167,7 +167,7 @@ export function player(order: PlayOrder, views: readonly PlayedView[], feed: Fee
           background: view.background,
         },
         (layer, index) => {
-          const played = layers.find((one) => one.layer === layer)
+          const played = layers.find((playedLayer) => playedLayer.layer === layer)
           return played && frame.pictures.get(`${keyOf(i, played)} ${index}`)
         },
       )
@@ -196,28 +196,28 @@ export function player(order: PlayOrder, views: readonly PlayedView[], feed: Fee
       })().catch(() => {})
       await new Promise<void>((done) => {
         let shown = -1
-        let told = 0
+        let lastTold = 0
         const tick = () => {
           if (signal.aborted) return done()
-          const now = commonNow()
-          const due = pace.dueAt(now)
-          if (due === null && now >= startAt) return done()
+          const time = commonNow()
+          const due = pace.dueAt(time)
+          if (due === null && time >= startAt) return done()
           if (due !== null && due !== shown) {
             const newest = frameToShow(ready.keys(), due, shown, loops)
             if (newest !== null && put(newest)) {
               // What comes too late is seen, and does not count.
-              if (newest === due) pace.show(now)
+              if (newest === due) pace.show(time)
               shown = newest
               last = newest
-              told = 0
+              lastTold = 0
             }
             // What was not shown in time makes room for what still can be.
             for (const n of ready.keys()) if (loops ? passed(n, due) : n < due) drop(n)
           }
-          size.count(now, pace.counted(now))
+          size.count(time, pace.counted(time))
           // What falls due and is not shown is counted all the same.
-          if (now - told > tellEvery) {
-            told = now
+          if (time - lastTold > tellEvery) {
+            lastTold = time
             tell(achieved(pace, last))
           }
           requestAnimationFrame(tick)

@@ -18,8 +18,10 @@ export const ofCode = (code: number): { readonly index: number; readonly field: 
   field: (code & 3) === 1 ? 'top' : (code & 3) === 2 ? 'bottom' : null,
 })
 
-const single = (one: ShownFrame | ShownField): ShownFrame =>
-  one.kind === 'frame' ? code(one.index, null) : code(one.frame, one.method === 'blend' ? null : one.parity)
+const single = (part: ShownFrame | ShownField): ShownFrame =>
+  part.kind === 'frame'
+    ? code(part.index, null)
+    : code(part.frame, part.method === 'blend' ? null : part.parity)
 
 /** @param stored the index of a frame in its file */
 export function coded(shown: Shown, stored: (index: number) => number = (index) => index): Shown {
@@ -29,9 +31,11 @@ export function coded(shown: Shown, stored: (index: number) => number = (index) 
     case 'field':
       return single({ ...shown, frame: stored(shown.frame) })
     case 'mix': {
-      const at = (one: ShownFrame | ShownField) =>
+      const at = (part: ShownFrame | ShownField) =>
         single(
-          one.kind === 'frame' ? { ...one, index: stored(one.index) } : { ...one, frame: stored(one.frame) },
+          part.kind === 'frame'
+            ? { ...part, index: stored(part.index) }
+            : { ...part, frame: stored(part.frame) },
         )
       return { ...shown, a: at(shown.a), b: at(shown.b) }
     }

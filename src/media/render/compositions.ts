@@ -106,10 +106,10 @@ function inMoments(layer: Layer): { readonly layer: Layer; readonly momentOf: Mo
   const first = firstParity(fieldOrder)
   const numberOf = ({ frame, parity }: SourceField) => 2 * frame + (parity === first ? 0 : 1)
   let method: Moment['method'] = 'adaptive'
-  const whole = (one: ShownFrame | ShownField): ShownFrame | null => {
-    if (one.kind === 'frame') return null
-    method = one.method
-    return { kind: 'frame', index: numberOf(one) }
+  const whole = (part: ShownFrame | ShownField): ShownFrame | null => {
+    if (part.kind === 'frame') return null
+    method = part.method
+    return { kind: 'frame', index: numberOf(part) }
   }
   const momentOf: MomentOf = (index) => ({
     frame: index >> 1,
@@ -124,14 +124,19 @@ function inMoments(layer: Layer): { readonly layer: Layer; readonly momentOf: Mo
     if (a && b) return { layer: { ...layer, shown: { ...shown, a, b } }, momentOf }
   }
   const pair = inFields?.outOf === 'fields' ? fieldsShown(layer) : null
-  if (!pair || keepsLines(layer.lie, pair)) return { layer, momentOf: null }
+  if (!pair || keepsLines(layer.rasterMap, pair)) return { layer, momentOf: null }
   const fields: Shown = {
     kind: 'fields',
     top: { frame: numberOf(pair.top), parity: 'top' },
     bottom: { frame: numberOf(pair.bottom), parity: 'bottom' },
   }
   return {
-    layer: { ...layer, shown: fields, lie: layer.unshifted, inFields: { outOf: 'frames', crossed: false } },
+    layer: {
+      ...layer,
+      shown: fields,
+      rasterMap: layer.unshifted,
+      inFields: { outOf: 'frames', crossed: false },
+    },
     momentOf,
   }
 }

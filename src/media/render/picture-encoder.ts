@@ -81,7 +81,7 @@ function configOf({ format, video }: Deliverable, profile: Profile): VideoEncode
 function colourSpaceOf(format: Format, codec: string | undefined): VideoColorSpaceInit {
   const { primaries, transfer, matrix } = colourOf(format)
   const named = { smpte2084: 'pq', 'arib-std-b67': 'hlg', bt2020nc: 'bt2020-ncl' } as Record<string, string>
-  const name = (one: string) => named[one] ?? one
+  const name = (name: string) => named[name] ?? name
   return {
     // VP9 has one word for all, which browsers take from the primaries; the matrix is what is computed with.
     primaries: name(codec === 'VP9' && matrix !== 'bt2020nc' ? matrix : primaries),

@@ -26,7 +26,7 @@ export interface RenderOrder extends RenderPlan {
 
 export interface RenderProgress {
   readonly frames: number
-  readonly of: number
+  readonly total: number
   readonly framesPerSecond: number
 }
 

@@ -41,11 +41,11 @@ export async function plannedSamples(
 /** Samples of several channels, one of each after the other. */
 export function woven(channels: Channels): Float32Array {
   const count = channels[0]?.length ?? 0
-  const made = new Float32Array(count * channels.length)
+  const interleaved = new Float32Array(count * channels.length)
   channels.forEach((samples, channel) => {
-    for (let i = 0; i < count; i++) made[i * channels.length + channel] = samples[i] as number
+    for (let i = 0; i < count; i++) interleaved[i * channels.length + channel] = samples[i] as number
   })
-  return made
+  return interleaved
 }
 
 /** How loud it is, over the frames that go out. */

@@ -32,7 +32,8 @@ export function plannedFrames(
   const [across, down] = perChroma[profile.chroma]
   const composing = { bitDepth: profile.bitDepth, siting: chromaSiting({ across, down }, '') }
   const { width, height } = format
-  const wanted: LocateFrame = (clip, index) => frameOfClip(clip, index, (one) => locators[contentKey(one)] ?? null)
+  const wanted: LocateFrame = (clip, index) =>
+    frameOfClip(clip, index, (clip) => locators[contentKey(clip)] ?? null)
   return {
     timeline,
     format,

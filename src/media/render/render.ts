@@ -47,14 +47,14 @@ export async function render(
   let log: PassLog = []
   for (;;) {
     const pass = passes === 1 ? null : before === 0 ? 1 : 2
-    const told = (made: number) =>
-      tell({ frames: before + made, of: frames * passes, framesPerSecond: (before + made) / seconds() })
+    const tellWritten = (count: number) =>
+      tell({ frames: before + count, total: frames * passes, framesPerSecond: (before + count) / seconds() })
     const { end, encodedBy } = await onePass(
       { ...order, sound: pass === 1 ? null : sound },
       pass,
       log,
       makers,
-      told,
+      tellWritten,
       signal,
     )
     if (pass !== 1) return { frames, bytes: end.bytes, seconds: seconds(), encodedBy, evened }
@@ -102,13 +102,13 @@ async function onePass(
   ])
 
   async function makePicture(): Promise<void> {
-    let told = 0
+    let tellAt = 0
     for (let n = range.from; n < range.to; n++) {
       await goesOn()
       signal.throwIfAborted()
       await encoder.add(await planesAt(n, signal), n - range.from)
-      if (performance.now() - told < tellEvery && n + 1 < range.to) continue
-      told = performance.now()
+      if (performance.now() - tellAt < tellEvery && n + 1 < range.to) continue
+      tellAt = performance.now()
       tell(n - range.from + 1)
       await nextTurn()
     }
@@ -152,8 +152,8 @@ async function onePass(
 /** Why a file could not be written, in the words of what wrote it. */
 function whyNot({ said }: WriterEnd): string {
   // What went wrong first is why all else did.
-  const told = said.find((line) => /error|invalid|not |unsupported|quota|no space|could/i.test(line))
-  const words = told?.replace(/^\[[^\]]*\]\s*/, '').trim()
+  const complaint = said.find((line) => /error|invalid|not |unsupported|quota|no space|could/i.test(line))
+  const words = complaint?.replace(/^\[[^\]]*\]\s*/, '').trim()
   if (words && /quota|no space/i.test(words)) return 'There is no room left in this browser’s storage for it.'
   return `The file could not be written: ${words ?? 'the toolkit ended without a word'}.`
 }

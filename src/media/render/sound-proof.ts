@@ -60,15 +60,15 @@ export async function soundCompared(
 
   /** What is heard beside what was planned, stretch by stretch. */
   async function verdicts(): Promise<SoundVerdict[]> {
-    const made: SoundVerdict[] = []
+    const soundVerdicts: SoundVerdict[] = []
     for (const { from, to } of stretchesToCompare((last - first) / sampleRate)) {
       const [begin, end] = [Math.round(from * sampleRate), Math.round(to * sampleRate)]
       const wanted = await plannedSamples(mix, planned, first + begin, end - begin, signal)
       const heardThere = await open.samples(inFile(begin), inFile(end), signal)
-      made.push(soundVerdict(wanted, heardThere, sampleRate, open.sampleRate))
+      soundVerdicts.push(soundVerdict(wanted, heardThere, sampleRate, open.sampleRate))
       signal.throwIfAborted()
     }
-    return made
+    return soundVerdicts
   }
 
   try {

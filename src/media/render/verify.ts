@@ -114,7 +114,7 @@ export async function verify(
       verdicts.push({ n: n - range.from, ...judged(found, plan, others, whole) })
       if (pairs.length < usualSamples) pairs.push([plan, found])
       const seconds = (performance.now() - begun) / 1000
-      tell({ frames: i + 1, of: frames.length, framesPerSecond: (i + 1) / seconds })
+      tell({ frames: i + 1, total: frames.length, framesPerSecond: (i + 1) / seconds })
     }
   } finally {
     access.close()

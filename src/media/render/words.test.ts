@@ -6,10 +6,15 @@ import { parseFormat } from '../../core/format/parse'
 import { type PictureComes, frameBytes, writingWords } from './words'
 import { ivfFrameHead, ivfHead } from './ivf'
 
-const codec = (name: string) => videoCodecs.find((one) => one.name === name)!
-function words(format: string, of: VideoCodec, wrapper: DeliveryWrapper, picture: PictureComes = 'planes') {
+const codec = (name: string) => videoCodecs.find((videoCodec) => videoCodec.name === name)!
+function words(
+  format: string,
+  videoCodec: VideoCodec,
+  wrapper: DeliveryWrapper,
+  picture: PictureComes = 'planes',
+) {
   const base = { ...deliverableOf('d', 'Out', parseFormat(format)!.format), wrapper }
-  const deliverable = wrapped({ ...base, video: usualVideo(of, base) })
+  const deliverable = wrapped({ ...base, video: usualVideo(videoCodec, base) })
   return writingWords({
     deliverable,
     picture,

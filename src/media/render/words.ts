@@ -141,14 +141,14 @@ const layouts: Readonly<Record<number, string>> = { 1: 'mono', 2: 'stereo', 6: '
 function asEncoded(codec: VideoCodec, format: Format): string[] {
   const { primaries, transfer, matrix } = colourOf(format)
   const { num, den } = format.pixelAspect
-  const told = [
+  const options = [
     `colour_primaries=${number[primaries]}`,
     `transfer_characteristics=${number[transfer]}`,
     `matrix_coefficients=${number[matrix]}`,
   ]
   const filter =
     codec.name === 'H.264'
-      ? `h264_metadata=${[...told, 'video_full_range_flag=0', `sample_aspect_ratio=${num}/${den}`].join(':')}`
+      ? `h264_metadata=${[...options, 'video_full_range_flag=0', `sample_aspect_ratio=${num}/${den}`].join(':')}`
       : null
   return ['-c:v', 'copy', ...(filter ? ['-bsf:v', filter] : [])]
 }

@@ -83,9 +83,9 @@ export function mixer(mostOpen = 8) {
       // What the stretcher brings is ahead of its place by so much: it begins so much earlier.
       let seconds = sourceSeconds + ((first - from) / rate) * speed - aheadOf(speed, rate) / rate
       const take = async (wanted: number) => {
-        const made = await resampledFrom(sound, seconds, wanted, rate, wish)
+        const resampled = await resampledFrom(sound, seconds, wanted, rate, wish)
         seconds += wanted / rate
-        return channels ? channels.flatMap((channel) => made[channel] ?? []) : made
+        return channels ? channels.flatMap((channel) => resampled[channel] ?? []) : resampled
       }
       if (stretches.size > mostOpen) stretches.clear()
       known = { sound: stretched(speed, rate, take), next: first }
@@ -102,8 +102,8 @@ export function mixer(mostOpen = 8) {
     if (last <= first) return
     const sound = await opened(part.file)
     if (part.keepPitch && Math.abs(part.speed - 1) > 1e-9) {
-      const made = await inPitch(sound, part, sampleRate, first, last - first, signal)
-      return addTo(into, made, downmix(made.length, layout), part.gain, first - from)
+      const channels = await inPitch(sound, part, sampleRate, first, last - first, signal)
+      return addTo(into, channels, downmix(channels.length, layout), part.gain, first - from)
     }
     const step = (part.speed * sound.sampleRate) / sampleRate
     const begin = part.sourceSeconds * sound.sampleRate + (first - part.from) * step
@@ -112,8 +112,8 @@ export function mixer(mostOpen = 8) {
     const samples = await sound.samples(whole - soundMargin, whole - soundMargin + needed, signal)
     const heard = part.channels ? part.channels.flatMap((channel) => samples[channel] ?? []) : samples
     const offset = Math.max(0, begin - whole)
-    const made = heard.map((channel) => atMoments(channel, offset < 1e-6 ? 0 : offset, step, last - first))
-    addTo(into, made, downmix(made.length, layout), part.gain, first - from)
+    const shifted = heard.map((channel) => atMoments(channel, offset < 1e-6 ? 0 : offset, step, last - first))
+    addTo(into, shifted, downmix(shifted.length, layout), part.gain, first - from)
   }
 
   return {

@@ -24,11 +24,11 @@ describe('sound at another speed', () => {
       })
       await source.next(rate / 2)
       const before = taken
-      const made = await source.next(2 * rate)
-      expect(made).toHaveLength(3)
-      expect(Math.abs(pitchOf(made[0]!, rate) - hertz)).toBeLessThan(hertz * 0.02)
-      expect(made[2]).toEqual(made[0])
-      expect(Math.max(...made[1]!)).toBeGreaterThan(0.5)
+      const channels = await source.next(2 * rate)
+      expect(channels).toHaveLength(3)
+      expect(Math.abs(pitchOf(channels[0]!, rate) - hertz)).toBeLessThan(hertz * 0.02)
+      expect(channels[2]).toEqual(channels[0])
+      expect(Math.max(...channels[1]!)).toBeGreaterThan(0.5)
       expect((taken - before) / rate).toBeCloseTo(2 * speed, 0)
     },
   )
@@ -84,10 +84,10 @@ describe('sound at another speed is in its place', () => {
           at += count
           return [taken]
         })
-        const [made] = await source.next(4 * rate)
+        const [channel] = await source.next(4 * rate)
         const plain = envelope(sound, rate)
         const wanted = Array.from({ length: 4000 }, (_, ms) => plain[Math.round(ms * speed)] ?? 0)
-        sum += lateness(envelope(made!, rate), wanted)
+        sum += lateness(envelope(channel!, rate), wanted)
       }
       expect(Math.abs(sum / seeds.length)).toBeLessThan(5)
     },

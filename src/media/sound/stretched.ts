@@ -105,17 +105,17 @@ export function stretched(
   return {
     async next(count) {
       while (pairs.length === 0 || pairs.some((pair) => pair.outputBuffer.frameCount < count)) await feed()
-      const made = Array.from({ length: channels }, () => new Float32Array(count))
+      const stretched = Array.from({ length: channels }, () => new Float32Array(count))
       pairs.forEach((pair, i) => {
         const both = new Float32Array(2 * count)
         pair.outputBuffer.receiveSamples(both, count)
         for (let n = 0; n < count; n++) {
-          const [left, right] = [made[2 * i], made[2 * i + 1]]
+          const [left, right] = [stretched[2 * i], stretched[2 * i + 1]]
           if (left) left[n] = both[2 * n] as number
           if (right) right[n] = both[2 * n + 1] as number
         }
       })
-      return made
+      return stretched
     },
   }
 }

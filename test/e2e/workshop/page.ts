@@ -165,10 +165,13 @@ const workshop = {
       const context = canvas.getContext('2d')!
       context.drawImage(picture, 0, 0)
       const { data } = context.getImageData(0, 0, picture.width, picture.height)
-      const { lie, size } = layer
+      const { rasterMap, size } = layer
       const name = doc.clips[layer.source.clipId]?.name ?? ''
-      const [left, top] = [toNumber(lie.x), toNumber(lie.y)]
-      const [width, height] = [size.across * toNumber(lie.scaleX), size.down * toNumber(lie.scaleY)]
+      const [left, top] = [toNumber(rasterMap.x), toNumber(rasterMap.y)]
+      const [width, height] = [
+        size.across * toNumber(rasterMap.scaleX),
+        size.down * toNumber(rasterMap.scaleY),
+      ]
       const bar = bars[name] ?? 0
       seen.push(
         readMark({
@@ -192,12 +195,12 @@ const workshop = {
       (error: unknown) => String(error),
     )
     setTimeout(() => started.at(-1)?.terminate(), 60)
-    const told = await lost
+    const outcome = await lost
     const frame = await clip.sample(index, never)
     const mark = markIn(await frame.luma(), where)
     frame.close()
     clip.close()
-    return { told, mark }
+    return { told: outcome, mark }
   },
   /** The marks of frames of a file whose bytes between two shares of it are noise, and what measuring says of it. */
   async damaged(
@@ -319,9 +322,9 @@ const workshop = {
     const { width, data } = toScreen(await frame.planes(), frame.meaning)
     frame.close()
     clip.close()
-    const of = (part: number) =>
+    const valuesOf = (part: number) =>
       Array.from({ length: width }, (_, x) => data[(line * width + x) * 4 + part] ?? 0)
-    return { red: of(0), blue: of(2), alpha: of(3) }
+    return { red: valuesOf(0), blue: valuesOf(2), alpha: valuesOf(3) }
   },
   /** How many frames the browser has decoded that were not taken yet, at most, when each of some frames is waited over. */
   async ahead(url: string, sizeBytes: number, from: number, frames: number) {

@@ -39,10 +39,10 @@ export async function serveWorkshop(): Promise<{ readonly url: string; close(): 
 /** Serves the demo's files until so many requests were made of one; then it is gone. `/vanishing/REQUESTS/NAME` */
 function vanishing(request: IncomingMessage, response: ServerResponse): void {
   const [, most = '0', name = ''] = (request.url ?? '').split('/')
-  const made = (asked.get(request.url ?? '') ?? 0) + 1
-  asked.set(request.url ?? '', made)
+  const count = (asked.get(request.url ?? '') ?? 0) + 1
+  asked.set(request.url ?? '', count)
   const [, from, to] = /bytes=(\d+)-(\d+)/.exec(request.headers.range ?? '') ?? []
-  if (made > Number(most) || from === undefined) {
+  if (count > Number(most) || from === undefined) {
     response.statusCode = 404
     response.end()
     return

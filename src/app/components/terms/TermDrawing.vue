@@ -34,9 +34,9 @@ const path = (points: readonly (readonly [number, number])[]) =>
   points.map(([x, y], i) => `${i ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}`).join('')
 
 /** Samples as a picture that the browser enlarges; made once for each set of values. */
-const made = new WeakMap<object, string>()
+const labels = new WeakMap<object, string>()
 function pictureOf({ columns, rows, values, inColour }: DrawnShape & { kind: 'samples' }): string {
-  const known = made.get(values)
+  const known = labels.get(values)
   if (known) return known
   const canvas = document.createElement('canvas')
   canvas.width = columns
@@ -50,7 +50,7 @@ function pictureOf({ columns, rows, values, inColour }: DrawnShape & { kind: 'sa
   }
   context?.putImageData(image, 0, 0)
   const url = canvas.toDataURL()
-  made.set(values, url)
+  labels.set(values, url)
   return url
 }
 </script>

@@ -67,10 +67,10 @@ const noMarks = { differing: '', odd: '' }
 function marksOf(clip: Clip): { differing: string; odd: string } {
   if (!clip.reading) return { differing: '', odd: '' }
   const differing = project.format ? differencesFrom(clip.reading, project.format) : []
-  const told = new Set(differing.map((mark) => mark.about))
+  const differingAbouts = new Set(differing.map((mark) => mark.about))
   // That there is no sound is said in the docket; here it would stand in every other row.
   const odd = oddities(clip.reading).filter(
-    (mark) => !(told.has(mark.about) && mark.about !== 'rate') && mark.about !== 'sound',
+    (mark) => !(differingAbouts.has(mark.about) && mark.about !== 'rate') && mark.about !== 'sound',
   )
   // What is odd three times over is one word in a list; the docket has the sentences.
   const words = (marks: readonly Mark[]) => [...new Set(marks.map((mark) => mark.short))]

@@ -103,8 +103,8 @@ function colourChange(): Colour | null | undefined {
 
 /** What of the corrections the editor has set: only that is changed. */
 const change = computed<CorrectionChange>(() => {
-  const is = <T,>(now: string, was: string, value: () => T | null) =>
-    now === was || now === keep ? undefined : now === claimed || now === '' ? null : value()
+  const is = <T,>(current: string, was: string, value: () => T | null) =>
+    current === was || current === keep ? undefined : current === claimed || current === '' ? null : value()
   const set: Record<string, unknown> = {
     rate: form.rate === typed(before.rate) ? undefined : (typedRate.value?.rate ?? null),
     pixelAspect: form.pixels === typed(before.pixels) ? undefined : typedPixels.value,

@@ -35,7 +35,7 @@ const share = computed(() => {
       <template v-else-if="measuring.current.length === 0">{{ counted(left, 'clip') }}</template>
       <template v-else>
         <span class="figures">{{ Math.min(total, measuring.done + 1) }} of {{ total }}</span>
-        <template v-for="one in measuring.current" :key="one.id"> · {{ one.name }}</template>
+        <template v-for="clip in measuring.current" :key="clip.id"> · {{ clip.name }}</template>
         <span v-if="measuring.secondsLeft !== null" class="figures">
           · {{ clockTime(measuring.secondsLeft) }} left</span
         >

@@ -18,7 +18,7 @@ const stands = computed(() => {
   const { placements } = shown.value
   if (placements.length === 0) return 'It is not placed: no timeline changes.'
   const kept = `${counted(placements.length, 'placement')} keep their place, length and treatment`
-  const lost = shortened.value.reduce((sum, one) => sum + one.shortenedBy, 0)
+  const lost = shortened.value.reduce((sum, retimed) => sum + retimed.shortenedBy, 0)
   return shortened.value.length
     ? `${kept}, but for ${shortened.value.length} that the new one is too short for: ${counted(lost, 'frame')} less.`
     : `${kept}.`

@@ -46,10 +46,10 @@ function go() {
     @cancel="emit('close')"
   >
     <ul>
-      <li v-for="one in going" :key="`${one.timeline.id} ${one.id}`">
-        <span class="ellipsis">{{ one.name }}</span>
-        <span class="quiet">“{{ one.timeline.name }}”</span>
-        <span class="figures">{{ one.at }}, {{ counted(one.placement.length, 'frame') }}</span>
+      <li v-for="entry in going" :key="`${entry.timeline.id} ${entry.id}`">
+        <span class="ellipsis">{{ entry.name }}</span>
+        <span class="quiet">“{{ entry.timeline.name }}”</span>
+        <span class="figures">{{ entry.at }}, {{ counted(entry.placement.length, 'frame') }}</span>
       </li>
     </ul>
     <label

@@ -16,19 +16,24 @@ const timelines = useTimelines()
 const check = computed(() => timelines.check)
 const rows = computed(() => (check.value ? worstFirst(check.value.findings) : []))
 /** So many lines are shown at first, and with every wish for more: a film may have a hundred thousand. */
-const some = 200
-const most = ref(some)
+const mostListed = 200
+const most = ref(mostListed)
 watch(
   () => timelines.current?.id,
-  () => (most.value = some),
+  () => (most.value = mostListed),
 )
 const shares = computed(() => {
   const frames = Math.max(1, check.value?.placedFrames ?? 1)
-  const of = (grade: string) =>
+  const countOf = (grade: string) =>
     (check.value?.findings ?? [])
       .filter((f) => f.toll.grade === grade)
       .reduce((n, f) => n + f.placement.length, 0) / frames
-  return { free: of('free'), light: of('light'), heavy: of('heavy'), severe: of('severe') }
+  return {
+    free: countOf('free'),
+    light: countOf('light'),
+    heavy: countOf('heavy'),
+    severe: countOf('severe'),
+  }
 })
 </script>
 
@@ -70,8 +75,8 @@ const shares = computed(() => {
             </tr>
           </tbody>
         </table>
-        <button v-if="rows.length > most" class="word" @click="most += some">
-          {{ counted(Math.min(some, rows.length - most), 'more line') }} of {{ rows.length - most }}
+        <button v-if="rows.length > most" class="word" @click="most += mostListed">
+          {{ counted(Math.min(mostListed, rows.length - most), 'more line') }} of {{ rows.length - most }}
         </button>
         <p v-if="rows.length === 0" class="quiet">Nothing is placed yet.</p>
       </div>

@@ -28,7 +28,7 @@ function standsOf(deliverable: Deliverable) {
   return { grade: check.same ? ('free' as const) : check.grade, says: standsWords(check) }
 }
 const stateOf = ({ id }: Deliverable) => {
-  const render = rendering.queue.find((one) => one.deliverable.id === id)
+  const render = rendering.queue.find((queued) => queued.deliverable.id === id)
   if (!render) return ''
   return {
     waits: 'waits',

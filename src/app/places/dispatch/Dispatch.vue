@@ -60,8 +60,8 @@ onMounted(() => void rendering.find())
               <GradeMark grade="free" shape-only /> The same: each frame goes out as it is cut.
             </p>
             <p v-else-if="conversion.length === 0"><GradeMark grade="free" shape-only /> Each frame once.</p>
-            <p v-for="(one, i) in conversion" :key="i">
-              <GradeMark :grade="one.grade" shape-only /> {{ one.says }}
+            <p v-for="(charge, i) in conversion" :key="i">
+              <GradeMark :grade="charge.grade" shape-only /> {{ charge.says }}
             </p>
             <p v-if="check.paysLess.length">
               {{ counted(check.paysLess.length, 'placement') }} pay less than in the cut.
@@ -69,9 +69,9 @@ onMounted(() => void rendering.find())
             <template v-if="check.paysMore.length">
               <p>{{ counted(check.paysMore.length, 'placement') }} {{ pays(check.paysMore.length) }} more:</p>
               <ul>
-                <li v-for="one in check.paysMore.slice(0, mostListed)" :key="one.before.placement.id">
-                  <GradeMark :grade="worstOf(one.adds)" shape-only /> {{ one.name }}:
-                  {{ tollSentence({ ...one.after.toll, charges: one.adds }) }}
+                <li v-for="price in check.paysMore.slice(0, mostListed)" :key="price.before.placement.id">
+                  <GradeMark :grade="worstOf(price.adds)" shape-only /> {{ price.name }}:
+                  {{ tollSentence({ ...price.after.toll, charges: price.adds }) }}
                 </li>
               </ul>
               <p v-if="check.paysMore.length > mostListed" class="quiet">

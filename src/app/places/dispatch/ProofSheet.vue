@@ -12,7 +12,7 @@ const dispatching = useDispatching()
 const rendering = useRendering()
 /** What was made of it in this session: of such a file all frames can be compared. */
 const render = computed(() =>
-  rendering.queue.findLast((one) => one.deliverable.id === dispatching.stored?.id && one.proof),
+  rendering.queue.findLast((queued) => queued.deliverable.id === dispatching.stored?.id && queued.proof),
 )
 const proof = computed(() => render.value?.proof ?? dispatching.stored?.proof ?? null)
 const time = computed(() => (proof.value ? clockOf(proof.value.at) : ''))

@@ -9,7 +9,9 @@ import { askForFolder, givesFolders } from '../../folder'
 /** What is being made, what waits, and what is whole or is not. */
 const rendering = useRendering()
 const left = ({ progress }: QueuedRender) =>
-  progress && progress.framesPerSecond > 0 ? (progress.of - progress.frames) / progress.framesPerSecond : null
+  progress && progress.framesPerSecond > 0
+    ? (progress.total - progress.frames) / progress.framesPerSecond
+    : null
 const evenedWords = (evened: RenderResult['evened']) =>
   evened
     ? `, sound ${figure(evened.gain)} dB${evened.limited ? ': its peak lets it be no louder' : ''}`.replace(
@@ -46,12 +48,12 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
       Was not whole when the page went, and was taken away: {{ rendering.removed.join(', ') }}.
     </p>
     <ul>
-      <li v-for="one in rendering.queue" :key="one.id">
+      <li v-for="queued in rendering.queue" :key="queued.id">
         <div class="line">
-          <b>{{ one.deliverable.name }}</b>
-          <span v-if="!isOver(one) && one.progress" class="figures"
-            >{{ one.state === 'proves' ? 'read back' : 'frame' }} {{ one.progress.frames }} of
-            {{ one.progress.of }}</span
+          <b>{{ queued.deliverable.name }}</b>
+          <span v-if="!isOver(queued) && queued.progress" class="figures"
+            >{{ queued.state === 'proves' ? 'read back' : 'frame' }} {{ queued.progress.frames }} of
+            {{ queued.progress.total }}</span
           >
           <span v-else class="quiet">{{
             {
@@ -61,49 +63,50 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
               whole: 'made',
               failed: 'failed',
               ended: 'ended',
-            }[one.state]
+            }[queued.state]
           }}</span>
           <button
-            v-if="!isOver(one)"
+            v-if="!isOver(queued)"
             class="word"
-            :aria-label="`Cancel “${one.deliverable.name}”`"
-            @click="rendering.end(one.id)"
+            :aria-label="`Cancel “${queued.deliverable.name}”`"
+            @click="rendering.end(queued.id)"
           >
             cancel
           </button>
           <button
             v-else
             class="word"
-            :aria-label="`put away “${one.deliverable.name}”`"
-            @click="rendering.forget(one.id)"
+            :aria-label="`put away “${queued.deliverable.name}”`"
+            @click="rendering.forget(queued.id)"
           >
             put away
           </button>
         </div>
-        <template v-if="!isOver(one) && one.progress">
+        <template v-if="!isOver(queued) && queued.progress">
           <progress
-            :value="one.progress.frames"
-            :max="one.progress.of"
-            :aria-label="`Progress of ${one.deliverable.name}`"
+            :value="queued.progress.frames"
+            :max="queued.progress.total"
+            :aria-label="`Progress of ${queued.deliverable.name}`"
           ></progress>
           <p class="quiet figures">
-            {{ figure(one.progress.framesPerSecond) }} frames a second · {{ clockTime(left(one)) }} left
+            {{ figure(queued.progress.framesPerSecond) }} frames a second · {{ clockTime(left(queued)) }} left
           </p>
         </template>
-        <p v-if="one.why" role="alert" class="trouble">
-          {{ one.why }} {{ one.made ? 'The file was not read back to its end.' : 'Nothing of it was kept.' }}
+        <p v-if="queued.why" role="alert" class="trouble">
+          {{ queued.why }}
+          {{ queued.file ? 'The file was not read back to its end.' : 'Nothing of it was kept.' }}
         </p>
-        <p v-if="one.made && !one.made.rendered" class="quiet">
-          {{ one.fileName }}, {{ fileSize(one.made.file.size) }}, made elsewhere
+        <p v-if="queued.file && !queued.file.rendered" class="quiet">
+          {{ queued.fileName }}, {{ fileSize(queued.file.file.size) }}, made elsewhere
         </p>
         <p
-          v-else-if="one.made?.rendered"
-          :data-frames-per-second="one.made.rendered.frames / one.made.rendered.seconds"
+          v-else-if="queued.file?.rendered"
+          :data-frames-per-second="queued.file.rendered.frames / queued.file.rendered.seconds"
         >
-          {{ one.fileName }}, {{ fileSize(one.made.file.size) }},
-          {{ counted(one.made.rendered.frames, 'frame') }} in {{ clockTime(one.made.rendered.seconds)
-          }}{{ evenedWords(one.made.rendered.evened) }}
-          <button class="word" @click="saveFile(one.made.file, one.fileName)">save the file</button>
+          {{ queued.fileName }}, {{ fileSize(queued.file.file.size) }},
+          {{ counted(queued.file.rendered.frames, 'frame') }} in {{ clockTime(queued.file.rendered.seconds)
+          }}{{ evenedWords(queued.file.rendered.evened) }}
+          <button class="word" @click="saveFile(queued.file.file, queued.fileName)">save the file</button>
         </p>
       </li>
     </ul>

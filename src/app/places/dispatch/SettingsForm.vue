@@ -32,17 +32,18 @@ const project = useProject()
 const habits = usePreferences()
 const hand = useHand()
 const timelines = useTimelines()
-const it = computed<Deliverable>(() => dispatching.current as Deliverable)
+const chosen = computed<Deliverable>(() => dispatching.current as Deliverable)
 const out = computed(() => dispatching.check?.out ?? null)
 
-const set = (label: string, what: Partial<Deliverable>) => dispatching.change(label, { ...it.value, ...what })
+const set = (label: string, what: Partial<Deliverable>) =>
+  dispatching.change(label, { ...chosen.value, ...what })
 const setVideo = (label: string, what: object) =>
-  it.value.video && set(label, { video: { ...it.value.video, ...what } })
+  chosen.value.video && set(label, { video: { ...chosen.value.video, ...what } })
 const setSound = (label: string, what: object) =>
-  it.value.sound && set(label, { sound: { ...it.value.sound, ...what } })
+  chosen.value.sound && set(label, { sound: { ...chosen.value.sound, ...what } })
 
-const codec = computed(() => videoCodecNamed(it.value.video?.codec))
-const heard = computed(() => soundCodecNamed(it.value.sound?.codec))
+const codec = computed(() => videoCodecNamed(chosen.value.video?.codec))
+const heard = computed(() => soundCodecNamed(chosen.value.sound?.codec))
 const options = <T extends string | number>(values: readonly T[], label: (value: T) => string = String) =>
   values.map((value) => ({ value, label: label(value) }))
 
@@ -52,31 +53,31 @@ function setWrapper(name: string) {
   // What it cannot carry is taken anew as usual; what it can stays.
   const keepsPicture = codec.value?.wrappers.includes(holder)
   const keepsSound = heard.value?.wrappers.includes(holder)
-  const usual = videoCodecs.find((one) => one.wrappers.includes(holder))
+  const usual = videoCodecs.find((videoCodec) => videoCodec.wrappers.includes(holder))
   set(`wrap it in ${name}`, {
     wrapper: name,
-    video: keepsPicture ? it.value.video : usual ? usualVideo(usual, it.value) : null,
+    video: keepsPicture ? chosen.value.video : usual ? usualVideo(usual, chosen.value) : null,
     sound: keepsSound
-      ? it.value.sound
-      : soundLike(it.value.sound, soundIn(name, keepsPicture ? it.value.video?.codec : usual?.name)),
+      ? chosen.value.sound
+      : soundLike(chosen.value.sound, soundIn(name, keepsPicture ? chosen.value.video?.codec : usual?.name)),
   })
 }
 function setCodec(name: string) {
   const next = videoCodecNamed(name)
-  const holder = wrapperNamed(it.value.wrapper)
+  const holder = wrapperNamed(chosen.value.wrapper)
   if (!next) return
   const fits = holder && next.wrappers.includes(holder)
   const wrapper = fits ? holder : (next.wrappers[0] ?? null)
   set(`encode it as ${name}`, {
     wrapper,
-    video: usualVideo(next, it.value),
-    sound: soundLike(it.value.sound, soundIn(wrapper, name)),
+    video: usualVideo(next, chosen.value),
+    sound: soundLike(chosen.value.sound, soundIn(wrapper, name)),
   })
 }
 function setSoundCodec(name: string) {
   const next = soundCodecNamed(name)
   set(next ? `sound as ${name}` : 'no sound', {
-    sound: next ? soundLike(it.value.sound ?? usualSound(next), usualSound(next)) : null,
+    sound: next ? soundLike(chosen.value.sound ?? usualSound(next), usualSound(next)) : null,
   })
 }
 function setBitRate(text: string) {
@@ -85,10 +86,10 @@ function setBitRate(text: string) {
     setVideo(`${megabits} Mbit/s`, { rateControl: { kind: 'bit-rate', bitsPerSecond: megabits * 1e6 } })
 }
 const bitRate = computed(() => {
-  const control = it.value.video?.rateControl
+  const control = chosen.value.video?.rateControl
   return control?.kind === 'bit-rate' ? String(Number((control.bitsPerSecond / 1e6).toFixed(2))) : ''
 })
-const loudness = computed(() => String(it.value.sound?.loudnessLufs ?? '').replace('-', '−'))
+const loudness = computed(() => String(chosen.value.sound?.loudnessLufs ?? '').replace('-', '−'))
 function setLoudness(text: string) {
   const value = Number(text.replace('−', '-').replace(',', '.'))
   if (text.trim() === '') setSound('as loud as the cut', { loudnessLufs: null })
@@ -99,24 +100,24 @@ function setLoudness(text: string) {
 const profileId = computed(() => {
   const set = ({ wrapper, video, sound, burnIn }: Omit<OwnProfile, 'id' | 'name'>) =>
     JSON.stringify([wrapper, video, sound, burnIn])
-  return habits.ownProfiles.find((own) => set(own) === set(it.value))?.id ?? ''
+  return habits.ownProfiles.find((own) => set(own) === set(chosen.value))?.id ?? ''
 })
 function takeProfile(id: string) {
-  const own = habits.ownProfiles.find((one) => one.id === id)
+  const own = habits.ownProfiles.find((profile) => profile.id === id)
   if (!own) return
   const { wrapper, video, sound, burnIn } = own
   set(`set it as ${own.name}`, { wrapper, video, sound, burnIn })
 }
 /** How the cut comes into a frame of another shape. */
-const framing = computed(() => it.value.treatment.framing?.mode?.kind ?? 'framed')
+const framing = computed(() => chosen.value.treatment.framing?.mode?.kind ?? 'framed')
 function setFraming(kind: string) {
-  const { framing: _, ...rest } = it.value.treatment
+  const { framing: _, ...rest } = chosen.value.treatment
   set(`frame it: ${kind}`, {
     treatment: kind === 'fit' || kind === 'fill' ? { ...rest, framing: { mode: { kind } } } : rest,
   })
 }
 const frames = computed(() => out.value?.range ?? { from: 0, to: 0 })
-const whole = computed(() => it.value.range === null)
+const whole = computed(() => chosen.value.range === null)
 function setRange(end: 'from' | 'to', text: string) {
   const timeline = out.value?.timeline
   if (!timeline?.rate) return
@@ -140,32 +141,32 @@ function setRange(end: 'from' | 'to', text: string) {
 /** Why what was typed of the range is not set; null where it is. */
 const rangeTrouble = ref<string | null>(null)
 watch(
-  () => it.value.id,
+  () => chosen.value.id,
   () => (rangeTrouble.value = null),
 )
 /** The stretch in hand on the timeline, in frames of what goes out; null where none is, or it is of another timeline. */
 const inHand = computed(() => {
-  const [stretch, made] = [hand.stretch, out.value]
-  if (!stretch || !made || made.source.id !== timelines.current?.id) return null
-  const times = toNumber(made.format.rate) / toNumber(made.sourceFormat.rate)
+  const [stretch, outgoing] = [hand.stretch, out.value]
+  if (!stretch || !outgoing || outgoing.source.id !== timelines.current?.id) return null
+  const times = toNumber(outgoing.format.rate) / toNumber(outgoing.sourceFormat.rate)
   return { from: Math.floor(stretch.from * times), to: Math.ceil(stretch.to * times) }
 })
 const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, frame) : '')
 </script>
 
 <template>
-  <div class="form" role="group" :aria-label="`Settings of ${it.name}`">
+  <div class="form" role="group" :aria-label="`Settings of ${chosen.name}`">
     <label
       ><span>name</span
       ><CommitInput
-        :text="it.name"
+        :text="chosen.name"
         label="Name of the deliverable"
         @commit="(name) => name.trim() && set(`call it ${name.trim()}`, { name: name.trim() })"
     /></label>
     <label
       ><span>timeline</span
       ><NativeSelect
-        :value="it.timelineId ?? out?.source.id ?? ''"
+        :value="chosen.timelineId ?? out?.source.id ?? ''"
         aria-label="Timeline that goes out"
         :options="project.timelines.map(({ id, name }) => ({ value: id, label: name }))"
         @update:value="(timelineId: string) => set('deliver another timeline', { timelineId, range: null })"
@@ -182,7 +183,7 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
           ]"
           @update:value="takeProfile"
         />
-        <button class="word" :disabled="profileId !== ''" @click="habits.keepProfile(it, it.name)">
+        <button class="word" :disabled="profileId !== ''" @click="habits.keepProfile(chosen, chosen.name)">
           keep as own
         </button></span
       >
@@ -190,10 +191,13 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
     <label
       ><span>wrapper</span
       ><NativeSelect
-        :value="it.wrapper ?? ''"
+        :value="chosen.wrapper ?? ''"
         aria-label="Wrapper"
         :options="
-          deliveryWrappers.map((value) => ({ value: value as string, label: `${value}, .${endingOf[value]}` }))
+          deliveryWrappers.map((value) => ({
+            value: value as string,
+            label: `${value}, .${endingOf[value]}`,
+          }))
         "
         @update:value="setWrapper"
     /></label>
@@ -201,12 +205,12 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
       ><span>codec</span
       ><span class="pair"
         ><NativeSelect
-          :value="it.video?.codec ?? ''"
+          :value="chosen.video?.codec ?? ''"
           aria-label="Codec"
           :options="options(videoCodecs.map(({ name }) => name))"
           @update:value="setCodec" /><NativeSelect
           v-if="codec"
-          :value="it.video?.profile ?? ''"
+          :value="chosen.video?.profile ?? ''"
           aria-label="Profile"
           :options="options(codec.profiles.map(({ name }) => name))"
           @update:value="(profile: string) => setVideo(`profile ${profile}`, { profile })" /></span
@@ -222,7 +226,7 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
     <label v-if="codec?.twoPasses"
       ><span>passes</span
       ><NativeSelect
-        :value="it.video?.passes ?? 1"
+        :value="chosen.video?.passes ?? 1"
         aria-label="Passes"
         :options="[
           { value: 1, label: 'one' },
@@ -246,26 +250,26 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
       ><span>sound</span
       ><span class="pair"
         ><NativeSelect
-          :value="it.sound?.codec ?? ''"
+          :value="chosen.sound?.codec ?? ''"
           aria-label="Sound codec"
           :options="[...options(soundCodecs.map(({ name }) => name)), { value: '', label: 'none' }]"
           @update:value="setSoundCodec" /><NativeSelect
-          v-if="it.sound && heard"
-          :value="it.sound.sampleRate"
+          v-if="chosen.sound && heard"
+          :value="chosen.sound.sampleRate"
           aria-label="Sample rate"
           :options="options(heard.sampleRates, kilohertz)"
           @update:value="
             (sampleRate: number) => setSound(kilohertz(sampleRate), { sampleRate })
           " /><NativeSelect
-          v-if="it.sound"
-          :value="it.sound.channels"
+          v-if="chosen.sound"
+          :value="chosen.sound.channels"
           aria-label="Channels"
           :options="options(Object.values(channelsOf), (count) => layoutOf(count) ?? String(count))"
           @update:value="
             (channels: number) => setSound(layoutOf(channels) ?? String(channels), { channels })
           " /></span
     ></label>
-    <label v-if="it.sound"
+    <label v-if="chosen.sound"
       ><span>loudness</span
       ><span class="pair"
         ><CommitInput
@@ -306,7 +310,7 @@ const timecode = (frame: number) => (out.value ? timecodeAt(out.value.timeline, 
       ><span class="pair"
         ><input
           type="checkbox"
-          :checked="it.burnIn"
+          :checked="chosen.burnIn"
           aria-label="Timecode and source frame written into the picture"
           @change="set('timecode in the picture', { burnIn: ($event.target as HTMLInputElement).checked })"
         />

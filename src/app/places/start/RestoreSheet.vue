@@ -36,20 +36,20 @@ async function restore() {
 <template>
   <Modal v-if="offered" open :footer="null" :width="620" :title="`In ${file.name}`" @cancel="emit('close')">
     <ul>
-      <li v-for="(one, i) in offered" :key="i">
+      <li v-for="(restorable, i) in offered" :key="i">
         <label>
           <input
             type="checkbox"
             :checked="taken.has(i)"
-            :disabled="one.state === 'unreadable'"
+            :disabled="restorable.state === 'unreadable'"
             @change="toggle(i)"
           />
-          <b>{{ one.name }}</b>
-          <span class="quiet">{{ words[one.state] }}</span>
+          <b>{{ restorable.name }}</b>
+          <span class="quiet">{{ words[restorable.state] }}</span>
         </label>
-        <ul v-if="one.says.length" class="says quiet">
-          <li v-for="line in one.says.slice(0, 6)" :key="line">{{ line }}</li>
-          <li v-if="one.says.length > 6">and {{ one.says.length - 6 }} more</li>
+        <ul v-if="restorable.says.length" class="says quiet">
+          <li v-for="line in restorable.says.slice(0, 6)" :key="line">{{ line }}</li>
+          <li v-if="restorable.says.length > 6">and {{ restorable.says.length - 6 }} more</li>
         </ul>
       </li>
     </ul>

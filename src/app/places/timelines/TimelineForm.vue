@@ -25,15 +25,17 @@ const project = useProject()
 const timelines = useTimelines()
 const strip = useStrip()
 
-const now = computed(() => (props.timeline ? formatOf(project.opened, props.timeline) : project.format))
+const currentFormat = computed(() =>
+  props.timeline ? formatOf(project.opened, props.timeline) : project.format,
+)
 const own = shallowRef<Format | null>(props.timeline?.ownFormat ?? null)
 const origin = shallowRef<FormatOrigin | null>(props.timeline?.formatOrigin ?? null)
 const follows = ref(props.timeline ? props.timeline.ownFormat === null : false)
 const shownOwn = computed(() => {
-  const format = own.value ?? now.value
+  const format = own.value ?? currentFormat.value
   return format ? formatName(format) : 'none chosen'
 })
-const wanted = computed(() => (follows.value ? null : (own.value ?? now.value)))
+const wanted = computed(() => (follows.value ? null : (own.value ?? currentFormat.value)))
 const runsIn = computed(() => (follows.value ? project.format : wanted.value))
 
 /** Until a name is typed, it proposes itself. */
@@ -81,7 +83,7 @@ function take(format: Format, from: FormatOrigin) {
 /** Clips that have a format to give: moving pictures with a known rate. */
 const givers = computed(() =>
   project.clips.flatMap((clip) => {
-    const format = clip.fault ? null : formatOfClip(clip, now.value?.colour ?? rec709)
+    const format = clip.fault ? null : formatOfClip(clip, currentFormat.value?.colour ?? rec709)
     return format ? [{ clip, format }] : []
   }),
 )
@@ -104,14 +106,16 @@ const startIsRead = computed(
 )
 /** What of them is another than it was. */
 const counting = computed(() => {
-  const now = {
+  const settings = {
     soundLayout: soundLayout.value,
     sampleRate: sampleRate.value,
     startTimecode: startTimecode.value.trim(),
     dropFrame: drops.value,
   }
   return Object.fromEntries(
-    Object.entries(now).filter(([key, value]) => props.timeline?.[key as keyof typeof now] !== value),
+    Object.entries(settings).filter(
+      ([key, value]) => props.timeline?.[key as keyof typeof settings] !== value,
+    ),
   )
 })
 
@@ -153,7 +157,7 @@ function set() {
         <span class="figures">{{ shownOwn }}</span></label
       >
       <FormatPicker
-        :base="now"
+        :base="currentFormat"
         verb="Use"
         name="Its own format"
         @pick="(format, setBy) => take(format, { setBy, clip: null })"

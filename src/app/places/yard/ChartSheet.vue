@@ -83,7 +83,7 @@ function dress(unit: string) {
 }
 const timeOptions = computed(() => dress('seconds'))
 const partOptions = computed(() => dress('loss: 0 nothing, 1 all'))
-const of = computed(() =>
+const candidate = computed(() =>
   taken.value.find((s) => yard.candidate && formatKey(s.format) === formatKey(yard.candidate)),
 )
 </script>
@@ -113,20 +113,20 @@ const of = computed(() =>
     <div class="chart" :style="{ height: `${100 + 26 * taken.length}px` }">
       <Bar :data="partData" :options="partOptions" aria-hidden="true" />
     </div>
-    <table v-if="of" class="parts">
+    <table v-if="candidate" class="parts">
       <caption class="quiet">
         {{
-          formatName(of.format)
+          formatName(candidate.format)
         }}, kind by kind
       </caption>
       <tbody>
-        <tr v-for="part in of.parts" :key="part.kind">
+        <tr v-for="part in candidate.parts" :key="part.kind">
           <th scope="row">{{ part.kind.replace('-', ' ') }}</th>
           <td class="figures">{{ figure(part.value, 3) }}</td>
         </tr>
         <tr class="sum">
           <th scope="row">loss</th>
-          <td class="figures">{{ figure(of.loss, 3) }}</td>
+          <td class="figures">{{ figure(candidate.loss, 3) }}</td>
         </tr>
       </tbody>
     </table>

@@ -150,8 +150,8 @@ function begunInPackets(bytes: Uint8Array, packetLength: number, stream: number)
   const begun = new Map<number, Begun>()
   try {
     for (let at = 0; at + packetLength <= bytes.length; at += packetLength)
-      for (const one of begunIn(new Cursor(bytes.subarray(at, at + packetLength)), stream))
-        begun.set(one.time, one)
+      for (const object of begunIn(new Cursor(bytes.subarray(at, at + packetLength)), stream))
+        begun.set(object.time, object)
   } catch (error) {
     // What follows the packets is an index; a torn one ends what is known.
     if (!(error instanceof ReadingFault)) throw error

@@ -34,7 +34,7 @@ const packet = (payloads: readonly Payload[], isCorrected: boolean, isSeveral: b
       ...little(123, 4),
       ...little(40, 2),
       ...(isSeveral ? [payloads.length | 0x80] : []),
-      ...payloads.flatMap((one) => payload(one, isSeveral)),
+      ...payloads.flatMap((packet) => payload(packet, isSeveral)),
     ]),
   )
 

@@ -42,7 +42,7 @@ export function begunIn(packet: Cursor, stream: number): Begun[] {
   const wraps = [1, 256, 65_536, 2 ** 32][(properties >> 4) & 3] ?? 1
   const begun: Begun[] = []
   for (let left = isSeveral ? counted & 63 : 1; left > 0; left--) {
-    const of = packet.u8() & 127
+    const kind = packet.u8() & 127
     const object = number(packet, properties >> 4)
     const offset = number(packet, properties >> 2)
     const replicated = number(packet, properties)
@@ -57,7 +57,7 @@ export function begunIn(packet: Cursor, stream: number): Begun[] {
     } else if (!isWhole) packet.skip(replicated)
     const length = isSeveral ? number(packet, counted >> 6) : packet.left
     const payload = packet.sub(Math.min(length, packet.left))
-    if (of !== stream) continue
+    if (kind !== stream) continue
     if (isWhole)
       for (let i = 0; payload.left > 0; i++) {
         begun.push({ time: time + i * apart, number: (object + i) % wraps, wraps })

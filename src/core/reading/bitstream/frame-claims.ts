@@ -40,7 +40,7 @@ export const statedRateOf = ({ statedRate }: StreamFacts): number | null =>
   statedRate && statedRate <= mostStated ? statedRate : null
 
 const nothing: StreamFacts = { claims: [] }
-const some = (claim: PictureClaim | null): StreamFacts => ({ claims: claim ? [claim] : [] })
+const claimed = (claim: PictureClaim | null): StreamFacts => ({ claims: claim ? [claim] : [] })
 
 /**
  * What the bitstream says of the picture. Damaged headers are a fault beside what the wrapper states, not instead of it.
@@ -91,36 +91,36 @@ function factsOfStream(codec: string, frame: Uint8Array, setup: Uint8Array): Str
         : nothing
     }
     case 'ProRes':
-      return some(claimOfProRes(frame))
+      return claimed(claimOfProRes(frame))
     case 'DNxHD':
     case 'DNxHR': {
       const dnx = claimOfDnx(frame)
       return dnx ? { claims: [dnx.claim], codec: dnx.codec } : nothing
     }
     case 'VP8':
-      return some(claimOfVp8(frame))
+      return claimed(claimOfVp8(frame))
     case 'VP9':
-      return some(claimOfVp9(frame))
+      return claimed(claimOfVp9(frame))
     case 'AV1': {
       const configured = claimsOfAv1Configuration(setup)
       if (configured.length) return { claims: configured }
-      return { ...some(claimOfAv1(frame)), statedRate: statedRateOfAv1(frame) }
+      return { ...claimed(claimOfAv1(frame)), statedRate: statedRateOfAv1(frame) }
     }
     case 'Motion JPEG': {
       const jpeg = factsOfJpeg(frame)
       if (!jpeg) return nothing
       const { rotation: _r, takenAt: _t, camera: _c, ...facts } = jpeg
       // One picture a frame is a whole frame, unless a marker tells of fields; samples go from 0 to 255 (ITU-T T.871).
-      return some({
+      return claimed({
         layer: 'stream',
         origin: 'JPEG markers',
         facts: { scan: 'progressive', range: 'full', ...facts },
       })
     }
     case 'FFV1':
-      return some(claimOfFfv1(frame, setup))
+      return claimed(claimOfFfv1(frame, setup))
     case 'JPEG 2000':
-      return some(claimOfJpeg2000(frame))
+      return claimed(claimOfJpeg2000(frame))
     default:
       return nothing
   }

@@ -6,7 +6,7 @@ import { ReadingFault } from '../fault'
  * Zeros move by the same table from the other end.
  */
 function transitions(): { one: Uint8Array; zero: Uint8Array } {
-  const one = new Uint8Array(256)
+  const states = new Uint8Array(256)
   const zero = new Uint8Array(256)
   const unit = 2n ** 32n
   const factor = BigInt(Math.floor(0.05 * 2 ** 32))
@@ -16,18 +16,18 @@ function transitions(): { one: Uint8Array; zero: Uint8Array } {
   for (let i = 0; i < 128; i++) {
     let state = Number((256n * p + unit / 2n) >> 32n)
     if (state <= last) state = last + 1
-    if (last && last < 256 && state <= most) one[last] = state
+    if (last && last < 256 && state <= most) states[last] = state
     p += ((unit - p) * factor + unit / 2n) >> 32n
     last = state
   }
   for (let i = 256 - most; i <= most; i++) {
-    if (one[i]) continue
+    if (states[i]) continue
     p = (BigInt(i) * unit + 128n) >> 8n
     p += ((unit - p) * factor + unit / 2n) >> 32n
-    one[i] = Math.min(most, Math.max(i + 1, Number((256n * p + unit / 2n) >> 32n)))
+    states[i] = Math.min(most, Math.max(i + 1, Number((256n * p + unit / 2n) >> 32n)))
   }
-  for (let i = 1; i < 255; i++) zero[i] = 256 - byteAt(one, 256 - i)
-  return { one, zero }
+  for (let i = 1; i < 255; i++) zero[i] = 256 - byteAt(states, 256 - i)
+  return { one: states, zero }
 }
 
 let table: ReturnType<typeof transitions> | null = null

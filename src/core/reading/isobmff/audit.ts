@@ -72,15 +72,15 @@ export function auditIndex({ movie, tables, missingBytes }: Layout, fileSize: nu
         if (type === 'stsz' && inside.length >= 12) counts.sized = new Cursor(inside.bytes).skip(8).u32()
         if (type === 'stts' && !tables.has(offset)) counts.timed = samplesTimed(inside)
 
-        const lie = tableLie(type, inside, tables.get(offset), missingBytes > 0 ? Infinity : fileSize)
-        if (lie) lies.push(lie)
+        const fault = tableLie(type, inside, tables.get(offset), missingBytes > 0 ? Infinity : fileSize)
+        if (fault) lies.push(fault)
       }
     }
   }
   walk(new Cursor(movie.body.bytes, movie.body.base))
-  return lies.slice(0, mostTold).map((lie) => ({
+  return lies.slice(0, mostTold).map((fault) => ({
     code: 'damaged-index',
-    message: `The index lies: ${lie}. What could be read stands; copy the file again.`,
+    message: `The index lies: ${fault}. What could be read stands; copy the file again.`,
   }))
 }
 
@@ -104,8 +104,8 @@ function tableLie(
   if (!entryLength || length < 8) return null
   const { version } = readFullBox(body)
   const count = body.u32()
-  const lie = counted(type, count, Math.floor((length - 8) / entryLength(version)))
-  if (lie || (type !== 'stco' && type !== 'co64')) return lie
+  const fault = counted(type, count, Math.floor((length - 8) / entryLength(version)))
+  if (fault || (type !== 'stco' && type !== 'co64')) return fault
   const width = type === 'stco' ? 4 : 8
   for (let i = 0; i < count && body.left >= width; i++) {
     const place = width === 4 ? body.u32() : body.u64()

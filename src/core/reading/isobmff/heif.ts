@@ -98,7 +98,7 @@ function metaOf(body: Cursor): Meta {
       }
     } else if (box.type === 'iref') {
       const { version } = readFullBox(inside)
-      const id = (of: Cursor) => (version === 0 ? of.u16() : of.u32())
+      const id = (cursor: Cursor) => (version === 0 ? cursor.u16() : cursor.u32())
       for (const { type: kind, body: reference } of boxesIn(inside)) {
         const from = id(reference)
         const to = Array.from({ length: Math.min(reference.u16(), reference.left / 2) }, () => id(reference))
@@ -132,7 +132,7 @@ function readAssociations(body: Cursor, owned: Map<number, number[]>): void {
 
 /** Properties are read from their beginning, however often. */
 const bodyOf = (item: Item | undefined, type: string): Cursor | null => {
-  const box = item?.properties.find((one) => one.type === type)
+  const box = item?.properties.find((box) => box.type === type)
   return box ? new Cursor(box.body.bytes) : null
 }
 

@@ -86,8 +86,8 @@ export function pictureTimingOf(
 
 /** Film whose every other frame is shown for three fields (ISO/IEC 13818-2 §6.3.10): its own rate; null where it is none. */
 function filmRate(stretches: readonly StretchTimes[], stated: number | null): Rational | null {
-  const sum = (of: (stretch: StretchTimes) => number) =>
-    stretches.reduce((total, stretch) => total + of(stretch), 0)
+  const sum = (valueOf: (stretch: StretchTimes) => number) =>
+    stretches.reduce((total, stretch) => total + valueOf(stretch), 0)
   const [frames, fields, repeats] = [
     sum(({ frames }) => frames),
     sum(({ fields }) => fields),
@@ -134,12 +134,12 @@ function surelyFollowing(stretches: readonly StretchTimes[], isWhole: boolean): 
  * that is no whole number of ticks trembles by one in each, and by more where one follows on the other.
  */
 function rateOfStretches(each: readonly (readonly DurationRun[])[]): RateFacts | null {
-  const rates = each.map((runs) => ({ runs, of: rateOfRuns(runs) }))
-  const first = rates.find(({ of }) => of?.rateMode === 'constant')?.of
+  const rates = each.map((runs) => ({ runs, facts: rateOfRuns(runs) }))
+  const first = rates.find(({ facts }) => facts?.rateMode === 'constant')?.facts
   const period = first?.rate && (clock * first.rate.den) / first.rate.num
-  const keeps = ({ runs, of }: (typeof rates)[number]) =>
-    of
-      ? of.rateMode === 'constant' && of.rate && first?.rate && equal(of.rate, first.rate)
+  const keeps = ({ runs, facts }: (typeof rates)[number]) =>
+    facts
+      ? facts.rateMode === 'constant' && facts.rate && first?.rate && equal(facts.rate, first.rate)
       : runs.every(({ duration }) => period && Math.abs(duration - period) <= 1)
   return first && rates.every(keeps) ? first : rateOfRuns(each.flat())
 }

@@ -62,9 +62,9 @@ function* packetsIn(
   bytes: Uint8Array,
 ): Generator<{ at: number; pes: NonNullable<ReturnType<typeof readPes>> }> {
   for (let at = 0; at + 9 < bytes.length;) {
-    const one = bytes.indexOf(1, at + 2)
-    if (one < 0) return
-    at = one - 2
+    const start = bytes.indexOf(1, at + 2)
+    if (start < 0) return
+    at = start - 2
     if (bytes[at] !== 0 || bytes[at + 1] !== 0 || byteAt(bytes, at + 3) < 0xb9) {
       at++
       continue

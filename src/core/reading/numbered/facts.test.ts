@@ -97,9 +97,9 @@ describe('numbered pictures as one clip', () => {
   })
 
   it('show at each number the picture of that number, or the last before it that can be shown', () => {
-    const one = fc.constantFrom('good', 'unread', 'torn', 'missing', 'small' as const)
+    const kindOfPicture = fc.constantFrom('good', 'unread', 'torn', 'missing', 'small' as const)
     fc.assert(
-      fc.property(fc.array(one, { minLength: 3, maxLength: 60 }), (kinds) => {
+      fc.property(fc.array(kindOfPicture, { minLength: 3, maxLength: 60 }), (kinds) => {
         const all = kinds.map((kind, i) => ({ kind, number: 1001 + i }))
         const there = all
           .filter(({ kind }) => kind !== 'missing')
@@ -114,14 +114,14 @@ describe('numbered pictures as one clip', () => {
             ),
           )
         const facts = numberedFacts(there, at24)
-        const count = (kind: string) => kinds.filter((one) => one === kind).length
+        const count = (kind: string) => kinds.filter((pictureKind) => pictureKind === kind).length
         // Most of what was looked at decides the size.
         if (count('good') * 2 <= count('good') + count('torn') + count('small')) return
         const shows = ({ kind }: (typeof all)[number]) => kind === 'good' || kind === 'unread'
         const first = all.find(shows)!.number
         const last = all.findLast(shows)!.number
         const expected = Array.from({ length: last - first + 1 }, (_, i) => {
-          const upTo = all.filter((of) => of.number <= first + i && shows(of))
+          const upTo = all.filter((picture) => picture.number <= first + i && shows(picture))
           return upTo.at(-1)!.number
         })
         const shown = facts!.shown.flatMap(({ index, frames }) =>

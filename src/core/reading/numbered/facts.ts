@@ -102,7 +102,7 @@ export function numberedFacts(
     return why === null ? [] : [{ index, why }]
   })
   const isAside = new Map(aside.map(({ index, why }) => [index, why]))
-  const there = pictures.flatMap((of, index) => (isAside.has(index) ? [] : [{ ...of, index }]))
+  const there = pictures.flatMap((picture, index) => (isAside.has(index) ? [] : [{ ...picture, index }]))
   const [first, last] = [there[0], there.at(-1)]
   if (!first || !last) return null
   const shown = there.map(({ number, index }, i) => ({
@@ -201,7 +201,7 @@ export function leftOutWords(leftOut: readonly LeftOut[]): string {
   const kinds = [...new Set(named.map(({ why }) => why))]
   const words = kinds.map((why) => {
     const numbers = named
-      .filter((one) => one.why === why)
+      .filter((gap) => gap.why === why)
       .map(({ from, to }) => (from === to ? `${from}` : `${from}–${to}`))
     return `${numbers.join(', ')} ${/^\d/.test(why) ? `of ${why}` : why}`
   })

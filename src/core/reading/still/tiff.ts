@@ -199,7 +199,7 @@ async function factsOfDng(file: FileWindow, first: Directory, writing: Writing):
   const others: Directory[] = []
   for (const place of places) others.push(await directoryAt(file, place, writing))
   // Of several the raw one is that which is no reduced preview.
-  const raw = [first, ...others].find((one) => (one.number(tags.subfile) ?? 0) === 0) ?? first
+  const raw = [first, ...others].find((directory) => (directory.number(tags.subfile) ?? 0) === 0) ?? first
   const [top = 0, left = 0, bottom = 0, right = 0] = raw.numbers(tags.area)
   const area = { width: right - left, height: bottom - top }
   const [cropWidth, cropHeight] = raw.numbers(tags.cropSize)
@@ -258,14 +258,14 @@ export async function previewOfDng(file: FileWindow): Promise<Preview | null> {
   const directories = [first]
   for (const place of first.numbers(tags.subIfds).slice(0, mostDirectories))
     directories.push(await directoryAt(file, place, writing))
-  const previews = directories.flatMap((one): (Preview & { readonly width: number })[] => {
-    const [offset, ...more] = one.numbers(tags.strips)
-    const length = one.number(tags.stripBytes)
-    const isJpeg = [oldJpeg, jpeg].includes(one.number(tags.compression) ?? 0)
-    const isRaw = [32_803, 34_892].includes(one.number(tags.photometric) ?? 0)
+  const previews = directories.flatMap((directory): (Preview & { readonly width: number })[] => {
+    const [offset, ...more] = directory.numbers(tags.strips)
+    const length = directory.number(tags.stripBytes)
+    const isJpeg = [oldJpeg, jpeg].includes(directory.number(tags.compression) ?? 0)
+    const isRaw = [32_803, 34_892].includes(directory.number(tags.photometric) ?? 0)
     const isThere = offset !== undefined && length !== undefined && offset + length <= file.size
     return isThere && isJpeg && !isRaw && more.length === 0
-      ? [{ offset, length, width: one.number(tags.width) ?? 0 }]
+      ? [{ offset, length, width: directory.number(tags.width) ?? 0 }]
       : []
   })
   return previews.sort((a, b) => b.width - a.width)[0] ?? null

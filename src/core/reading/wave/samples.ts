@@ -44,9 +44,9 @@ export async function openWave(file: FileWindow): Promise<WaveSound> {
     channels,
     count: Math.floor(length / frame),
     async samples(from, to) {
-      const some = await file.some(start + from * frame, (to - from) * frame)
-      const view = new DataView(some.buffer, some.byteOffset, some.byteLength)
-      const there = Math.floor(some.length / frame)
+      const chunk = await file.some(start + from * frame, (to - from) * frame)
+      const view = new DataView(chunk.buffer, chunk.byteOffset, chunk.byteLength)
+      const there = Math.floor(chunk.length / frame)
       return Array.from({ length: channels }, (_, channel) =>
         Float32Array.from({ length: there }, (_, i) => toNumber(view, i * frame + channel * bytes)),
       )

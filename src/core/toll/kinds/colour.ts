@@ -72,13 +72,17 @@ function ofColour(
   const colour = differencesOf(picture, format).find(({ about }) => about === 'colour')
   if (colour?.about !== 'colour') return []
   const { step, from, to } = colour
-  const wrong = (of: ColourStep, [a, b]: readonly [string, string], cannot: boolean): ColourCharge => ({
-    ...{ kind: 'colour-wrong', step: of, from: a, to: b, cannot },
-    grade: of === 'dynamic-range' || of === 'transfer' ? 'severe' : 'heavy',
+  const wrong = (
+    colourStep: ColourStep,
+    [a, b]: readonly [string, string],
+    cannot: boolean,
+  ): ColourCharge => ({
+    ...{ kind: 'colour-wrong', step: colourStep, from: a, to: b, cannot },
+    grade: colourStep === 'dynamic-range' || colourStep === 'transfer' ? 'severe' : 'heavy',
     loss:
-      of === 'primaries'
+      colourStep === 'primaries'
         ? weights.primariesWrong
-        : of === 'matrix'
+        : colourStep === 'matrix'
           ? weights.matrixWrong
           : weights.dynamicRangeWrong,
   })

@@ -115,10 +115,10 @@ const { pause, resume, isActive } = useRafFn(
   { immediate: false },
 )
 useMeasuring().holdWhile(isActive)
-watch(playing, (now) => {
+watch(playing, (isPlaying) => {
   startedAt = performance.now()
   startedFrom = frame.value >= last.value ? 0 : frame.value
-  if (now) resume()
+  if (isPlaying) resume()
   else pause()
 })
 onBeforeUnmount(pause)
@@ -158,14 +158,14 @@ const zooms = [0.25, 0.5, 1, 2, 4, 8].map((value) => ({
     >
       <div class="views" role="tablist" aria-label="What is looked at">
         <button
-          v-for="one in views"
-          :key="one"
+          v-for="offeredView in views"
+          :key="offeredView"
           role="tab"
-          :aria-selected="view === one"
-          :title="viewTitles[one]"
-          @click="show(one)"
+          :aria-selected="view === offeredView"
+          :title="viewTitles[offeredView]"
+          @click="show(offeredView)"
         >
-          {{ one }}
+          {{ offeredView }}
         </button>
         <span class="quiet says">{{
           saysOf(clip, view) ?? (view === 'frame' ? '' : 'not measured yet')

@@ -33,12 +33,12 @@ function turn() {
   carrying.aim(makeFormat({ width, height, pixelAspect }, format.rate, 'progressive', format.colour), 'tried')
 }
 const price = computed(
-  () => carrying.prices.find((one) => one.way === way.value) ?? carrying.prices[0] ?? null,
+  () => carrying.prices.find((price) => price.way === way.value) ?? carrying.prices[0] ?? null,
 )
-const recut = computed(() => carrying.prices.find((one) => one.way === 'recut') ?? null)
+const recut = computed(() => carrying.prices.find((price) => price.way === 'recut') ?? null)
 const placed = computed(() => (carrying.timeline ? leadsIn(carrying.timeline).length : 0))
-async function take(one: CarryWay, asCopy: boolean) {
-  const id = await carrying.take(one, asCopy)
+async function take(method: CarryWay, asCopy: boolean) {
+  const id = await carrying.take(method, asCopy)
   if (id) await router.push({ name: 'timelines', params: { id } })
 }
 </script>
@@ -92,12 +92,12 @@ async function take(one: CarryWay, asCopy: boolean) {
       <FramingSheet v-if="recut && carrying.changesSize" :price="recut" />
       <div class="ways">
         <WayColumn
-          v-for="one in carrying.prices"
-          :key="one.way"
-          :price="one"
-          :held="one.way === price?.way"
-          @hold="way = one.way"
-          @take="(asCopy) => take(one.way, asCopy)"
+          v-for="changedPrice in carrying.prices"
+          :key="changedPrice.way"
+          :price="changedPrice"
+          :held="changedPrice.way === price?.way"
+          @hold="way = changedPrice.way"
+          @take="(asCopy) => take(changedPrice.way, asCopy)"
         />
       </div>
     </template>

@@ -75,23 +75,23 @@ const headroom = computed(() => {
 /** A frame in a box of so many pixels. */
 const high = 84
 const views = (
-  one: PaysOtherwise,
+  price: PaysOtherwise,
 ): readonly { key: string; timeline: Timeline; format: Format; frame: number; width: number }[] => {
   const { timeline, was, format } = carrying
   const { cut } = props.price
-  const now = formatOf(cut.doc, cut.timeline)
-  if (!timeline || !was || !format || !now) return []
+  const currentFormat = formatOf(cut.doc, cut.timeline)
+  if (!timeline || !was || !format || !currentFormat) return []
   const middle = (p: Placement) => p.start + Math.floor(p.length / 2)
   const wide = (f: Format) =>
     Math.round((high * f.width * (f.pixelAspect.num / f.pixelAspect.den)) / f.height)
   return [
-    { key: 'before', timeline, format: was, frame: middle(one.before.placement), width: wide(was) },
+    { key: 'before', timeline, format: was, frame: middle(price.before.placement), width: wide(was) },
     {
       key: 'after',
       timeline: cut.timeline,
-      format: now,
-      frame: middle(one.after.placement),
-      width: wide(now),
+      format: currentFormat,
+      frame: middle(price.after.placement),
+      width: wide(currentFormat),
     },
   ]
 }
@@ -159,10 +159,10 @@ const views = (
       <p v-else class="quiet">No picture pays more than before.</p>
       <p v-if="headroom" class="quiet">{{ headroom }}</p>
       <div class="worst">
-        <figure v-for="one in worst" :key="one.before.placement.id" class="shot">
+        <figure v-for="dearest in worst" :key="dearest.before.placement.id" class="shot">
           <div class="pair">
             <FrameCanvas
-              v-for="view in views(one)"
+              v-for="view in views(dearest)"
               :key="view.key"
               :timeline="view.timeline"
               :format="view.format"
@@ -174,10 +174,10 @@ const views = (
             />
           </div>
           <figcaption>
-            <b class="ellipsis">{{ one.name }}</b>
+            <b class="ellipsis">{{ dearest.name }}</b>
             <span
-              ><GradeMark :grade="one.grades[0]" /> → <GradeMark :grade="one.grades[1]" />
-              {{ one.adds[0] ? sentence(one.adds[0]) : '' }}</span
+              ><GradeMark :grade="dearest.grades[0]" /> → <GradeMark :grade="dearest.grades[1]" />
+              {{ dearest.adds[0] ? sentence(dearest.adds[0]) : '' }}</span
             >
           </figcaption>
         </figure>

@@ -75,8 +75,8 @@ const pictureOf = (placement: Placement) => {
 const blocks = computed(() =>
   shown.value.map((placement, i) => {
     const left = x(seconds(placement.start, props.before))
-    const now = after.value?.placements[from.value + i]
-    const finding = props.price.check?.findings.find((one) => one.placement.id === now?.id)
+    const placementAfter = after.value?.placements[from.value + i]
+    const finding = props.price.check?.findings.find((finding) => finding.placement.id === placementAfter?.id)
     const charge = [...(finding?.toll.charges ?? [])].sort((a, b) => b.loss - a.loss)[0]
     return {
       id: placement.id,
@@ -86,12 +86,12 @@ const blocks = computed(() =>
       width: x(seconds(placement.start + placement.length, props.before)) - left,
       grade: finding?.toll.grade,
       says: charge ? sentence(charge) : '',
-      frames: now?.length ?? placement.length,
+      frames: placementAfter?.length ?? placement.length,
     }
   }),
 )
 const boundaries = computed(() => {
-  const drifts = new Map(props.price.cut.boundaries.map((one) => [one.frame, one.driftMs]))
+  const drifts = new Map(props.price.cut.boundaries.map((boundary) => [boundary.frame, boundary.driftMs]))
   const frames = new Set(shown.value.flatMap((p) => [p.start, p.start + p.length]))
   return [...frames].map((frame) => {
     const top = x(seconds(frame, props.before))
@@ -102,9 +102,9 @@ const boundaries = computed(() => {
 })
 /** A figure is written where there is room for it before the next boundary. */
 const roomForFigure = 40
-const told = (i: number) => {
-  const [one, next] = [boundaries.value[i], boundaries.value[i + 1]]
-  return !one || !next || next.top - one.top > roomForFigure
+const isSaid = (i: number) => {
+  const [boundary, next] = [boundaries.value[i], boundaries.value[i + 1]]
+  return !boundary || !next || next.top - boundary.top > roomForFigure
 }
 const half = computed(() => 500 / toNumber(props.price.cut.timeline.rate ?? { num: 25, den: 1 }))
 const isFar = (drift: number) => Math.abs(drift) > half.value * 0.8
@@ -113,7 +113,7 @@ const says = computed(() => {
   if (way === 'slowed')
     return 'each frame is shown as long as one of the new rate: nothing moves against its neighbours'
   if (moved.length === 0) return 'every boundary stays where it is in time'
-  const pushed = moved.filter((one) => one.pushed).length
+  const pushed = moved.filter((boundary) => boundary.pushed).length
   const rate = rateName(props.price.cut.timeline.rate ?? { num: 25, den: 1 })
   return `drift ×${times}; half a frame of ${rate} is ${milliseconds(half.value)}, ${
     pushed
@@ -141,13 +141,16 @@ const says = computed(() => {
       </div>
       <svg class="moves" :width="width" height="46" aria-hidden="true">
         <g
-          v-for="(one, i) in boundaries"
-          :key="one.frame"
-          :class="{ far: isFar(one.drift), still: Math.abs(one.drift) < 0.01 }"
+          v-for="(boundary, i) in boundaries"
+          :key="boundary.frame"
+          :class="{ far: isFar(boundary.drift), still: Math.abs(boundary.drift) < 0.01 }"
         >
-          <path :d="`M${52 + one.top} 0 C${52 + one.top} 23 ${52 + one.bottom} 23 ${52 + one.bottom} 46`" />
-          <text v-if="told(i)" :x="56 + Math.max(one.top, one.bottom)" :y="28">
-            {{ one.drift > 0 ? '+' : one.drift < 0 ? '−' : '' }}{{ figure(Math.abs(one.drift)) }}
+          <path
+            :d="`M${52 + boundary.top} 0 C${52 + boundary.top} 23 ${52 + boundary.bottom} 23 ${52 + boundary.bottom} 46`"
+          />
+          <text v-if="isSaid(i)" :x="56 + Math.max(boundary.top, boundary.bottom)" :y="28">
+            {{ boundary.drift > 0 ? '+' : boundary.drift < 0 ? '−' : ''
+            }}{{ figure(Math.abs(boundary.drift)) }}
           </text>
         </g>
       </svg>
@@ -174,14 +177,14 @@ const says = computed(() => {
         aria-label="Boundaries that move, the furthest first"
       >
         <button
-          v-for="one in price.moved.slice(0, all ? most : few)"
-          :key="`${one.frame} ${one.carried}`"
+          v-for="moved in price.moved.slice(0, all ? most : few)"
+          :key="`${moved.frame} ${moved.carried}`"
           class="word figures"
-          :aria-pressed="looked?.frame === one.frame"
-          @click="look(one)"
+          :aria-pressed="looked?.frame === moved.frame"
+          @click="look(moved)"
         >
-          {{ one.frame }}→{{ one.carried }} {{ one.driftMs > 0 ? '+' : '−'
-          }}{{ milliseconds(Math.abs(one.driftMs)) }}{{ one.pushed ? ' pushed' : '' }}
+          {{ moved.frame }}→{{ moved.carried }} {{ moved.driftMs > 0 ? '+' : '−'
+          }}{{ milliseconds(Math.abs(moved.driftMs)) }}{{ moved.pushed ? ' pushed' : '' }}
         </button>
         <button v-if="price.moved.length > few && !all" class="word" @click="all = true">
           and {{ price.moved.length - few }} less

@@ -40,18 +40,20 @@ const rows = computed(() =>
     <details v-if="price.paysMore.length > 1" class="all">
       <summary>{{ price.paysMore.length }} {{ pays(price.paysMore.length) }} more</summary>
       <ul>
-        <li v-for="one in price.paysMore.slice(0, most)" :key="one.before.placement.id">
-          <GradeMark :grade="one.grades[1]" shape-only /> {{ one.name }}
-          <span class="quiet">{{ one.adds.map(shortWords).join(', ') }}</span>
+        <li v-for="dearer in price.paysMore.slice(0, most)" :key="dearer.before.placement.id">
+          <GradeMark :grade="dearer.grades[1]" shape-only /> {{ dearer.name }}
+          <span class="quiet">{{ dearer.adds.map(shortWords).join(', ') }}</span>
         </li>
       </ul>
     </details>
     <details v-if="price.paysLess.length > 1" class="all">
       <summary>{{ price.paysLess.length }} pay less</summary>
       <ul>
-        <li v-for="one in price.paysLess.slice(0, most)" :key="one.before.placement.id">
-          <GradeMark :grade="one.grades[1]" shape-only /> {{ one.name }}
-          <span class="quiet figures">{{ figure(one.loss[0], 2) }} → {{ figure(one.loss[1], 2) }}</span>
+        <li v-for="cheaper in price.paysLess.slice(0, most)" :key="cheaper.before.placement.id">
+          <GradeMark :grade="cheaper.grades[1]" shape-only /> {{ cheaper.name }}
+          <span class="quiet figures"
+            >{{ figure(cheaper.loss[0], 2) }} → {{ figure(cheaper.loss[1], 2) }}</span
+          >
         </li>
       </ul>
     </details>

@@ -18,8 +18,8 @@ const treating = useTreating()
 
 const framings = computed(() => props.settled.map(({ treatment }) => treatment.framing))
 /** A figure that all have; null where they differ. */
-function common(of: (framing: (typeof framings.value)[number]) => number): number | null {
-  const [first, ...rest] = framings.value.map(of)
+function common(valueOf: (framing: (typeof framings.value)[number]) => number): number | null {
+  const [first, ...rest] = framings.value.map(valueOf)
   return first !== undefined && rest.every((other) => other === first) ? first : null
 }
 const first = computed(() => props.settled.find(({ picture }) => picture) ?? null)

@@ -17,18 +17,20 @@ const most = 6
 interface Line {
   readonly taken: Taken
   readonly words: string
-  readonly now: Toll
+  readonly inForce: Toll
   readonly then: Toll
 }
 const usual = computed<Line[]>(() =>
-  props.proposals.flatMap(({ placement, now, first }) =>
-    first ? [{ taken: { placement, ...first }, words: first.reason, now: now.toll, then: first.toll }] : [],
+  props.proposals.flatMap(({ placement, inForce: settled, first }) =>
+    first
+      ? [{ taken: { placement, ...first }, words: first.reason, inForce: settled.toll, then: first.toll }]
+      : [],
   ),
 )
 const least = computed<Line[]>(() =>
-  props.proposals.flatMap(({ placement, now, less }) =>
-    less && less.toll.loss < now.toll.loss - 1e-9
-      ? [{ taken: { placement, ...less }, words: takenWords(less), now: now.toll, then: less.toll }]
+  props.proposals.flatMap(({ placement, inForce: settled, less }) =>
+    less && less.toll.loss < settled.toll.loss - 1e-9
+      ? [{ taken: { placement, ...less }, words: takenWords(less), inForce: settled.toll, then: less.toll }]
       : [],
   ),
 )
@@ -45,10 +47,12 @@ const take = (lines: readonly Line[]) => treating.take(lines.map(({ taken }) => 
   <section v-for="{ title, action, type, lines } in offers" :key="title" :aria-label="title">
     <h3>{{ title }}</h3>
     <ul>
-      <li v-for="{ taken, words, now, then } in lines.slice(0, most)" :key="taken.placement.id">
+      <li v-for="{ taken, words, inForce: tollNow, then } in lines.slice(0, most)" :key="taken.placement.id">
         <b v-if="proposals.length > 1" class="name">{{ timelines.nameOf(taken.placement) }}</b>
         {{ words }}
-        <span class="quiet figures loss">loss {{ figure(now.loss, 3) }} → {{ figure(then.loss, 3) }}</span>
+        <span class="quiet figures loss"
+          >loss {{ figure(tollNow.loss, 3) }} → {{ figure(then.loss, 3) }}</span
+        >
       </li>
     </ul>
     <p v-if="lines.length > most" class="quiet">and {{ lines.length - most }} more</p>

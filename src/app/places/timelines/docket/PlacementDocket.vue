@@ -70,7 +70,7 @@ const videoIds = computed(
 const isSeen = (id: string) => videoIds.value.has(id)
 const first = computed(() => settled.value[0] ?? null)
 const placement = computed(() => first.value?.placement ?? hand.placements[0] ?? null)
-const pictures = computed(() => settled.value.map((one) => one.placement))
+const pictures = computed(() => settled.value.map((settledOne) => settledOne.placement))
 const sounds = computed(() => hand.placements.filter(({ id }) => !isSeen(id)))
 
 const finding = computed(() =>
@@ -86,8 +86,8 @@ function priceIn(timeline: Timeline): { readonly grade: Grade; readonly loss: nu
   const found = timeline.tracks
     .flatMap(({ placements }) => placements)
     .filter(({ id }) => ids.has(id))
-    .flatMap((one) => findingOf(project.opened, timeline, one, format) ?? [])
-  const frames = found.reduce((sum, one) => sum + one.placement.length, 0)
+    .flatMap((held) => findingOf(project.opened, timeline, held, format) ?? [])
+  const frames = found.reduce((sum, finding) => sum + finding.placement.length, 0)
   return {
     grade: found.reduce<Grade>((grade, { toll }) => worse(grade, toll.grade), 'free'),
     loss:
@@ -133,13 +133,13 @@ const differs = computed(() =>
     : [],
 )
 const choices = computed(() => choicesOf(project.opened, props.timeline, pictures.value))
-const of = (...groups: ChoiceGroup[]) => choices.value.filter(({ group }) => groups.includes(group))
+const choicesIn = (...groups: ChoiceGroup[]) => choices.value.filter(({ group }) => groups.includes(group))
 /** What is offered for them. */
 const offers = computed(() =>
   proposalsOf(project.opened, props.timeline, new Set(pictures.value.map(({ id }) => id))),
 )
 const own = computed(() =>
-  hand.placements.filter((one) => Object.keys(ownTreatment(one, props.format)).length > 0),
+  hand.placements.filter((placement) => Object.keys(ownTreatment(placement, props.format)).length > 0),
 )
 /** What is done to its colour on the way, by name. */
 const conversions = computed(() => {
@@ -156,9 +156,9 @@ const order = computed(() => {
 })
 /** Frames that it has beyond the end of its source. */
 const beyond = computed(() => {
-  const one = placement.value
-  const there = one && framesThere(project.opened, props.timeline, one)
-  return one && there !== null && one.length > there ? one.length - there : 0
+  const inHand = placement.value
+  const there = inHand && framesThere(project.opened, props.timeline, inHand)
+  return inHand && there !== null && inHand.length > there ? inHand.length - there : 0
 })
 </script>
 
@@ -185,7 +185,7 @@ const beyond = computed(() => {
           {{ counted(beyond, 'frame lies', 'frames lie') }} beyond the end of its source and
           {{ beyond === 1 ? 'shows' : 'show' }} nothing.
         </p>
-        <div v-if="hand.one" class="move">
+        <div v-if="hand.only" class="move">
           <Button size="small" :disabled="order[0] === placement.id" @click="timelines.move(placement, -1)"
             >Earlier</Button
           >
@@ -230,13 +230,13 @@ const beyond = computed(() => {
             >
           </p>
         </section>
-        <ChoiceRows title="Framing" :choices="of('framing', 'reduction')">
+        <ChoiceRows title="Framing" :choices="choicesIn('framing', 'reduction')">
           <FramingFigures :settled="settled" :format="format" />
         </ChoiceRows>
-        <ChoiceRows title="Fields" :choices="of('fields')">
+        <ChoiceRows title="Fields" :choices="choicesIn('fields')">
           <FieldFigures :settled="first" :interlaced-timeline="format.scan === 'interlaced'" />
         </ChoiceRows>
-        <ChoiceRows title="Motion" :choices="of('motion')">
+        <ChoiceRows title="Motion" :choices="choicesIn('motion')">
           <MotionFigures
             :settled="first"
             :placement="first.placement"
@@ -244,10 +244,10 @@ const beyond = computed(() => {
             :format="format"
           />
         </ChoiceRows>
-        <ChoiceRows title="Quality" :choices="of('quality')">
+        <ChoiceRows title="Quality" :choices="choicesIn('quality')">
           <QualityFigures :settled="first" />
         </ChoiceRows>
-        <ChoiceRows title="Colour" :choices="of('colour')" />
+        <ChoiceRows title="Colour" :choices="choicesIn('colour')" />
         <p v-if="conversions.length" class="quiet small">colour: {{ conversions.join('; ') }}</p>
         <div v-if="offers.length" class="best"><Offers :proposals="offers" /></div>
       </template>

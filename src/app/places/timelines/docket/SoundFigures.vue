@@ -21,8 +21,8 @@ const found = computed(() => {
   return timeline && placement ? loudness.ofTimeline(timeline, placement) : undefined
 })
 const gain = computed(() => {
-  const [one, ...rest] = props.placements.map((placement) => placement.gain)
-  return one !== undefined && rest.every((other) => other === one) ? one : null
+  const [gain, ...rest] = props.placements.map((placement) => placement.gain)
+  return gain !== undefined && rest.every((other) => other === gain) ? gain : null
 })
 const streams = computed(() => {
   const source = first.value?.source
@@ -31,7 +31,7 @@ const streams = computed(() => {
 })
 const differs = computed(() => {
   const timeline = timelines.current
-  return timeline ? [...new Set(streams.value.flatMap((one) => soundMismatches(one, timeline)))] : []
+  return timeline ? [...new Set(streams.value.flatMap((stream) => soundMismatches(stream, timeline)))] : []
 })
 /** The channels of the first one's clip, stream after stream. */
 const channels = computed(() =>

@@ -40,13 +40,13 @@ const word = ref('')
 
 /** What changes of the whole, in as few words as say it. */
 function becomesWords({ untouched, severe, heavy, loss }: Becomes): string {
-  const of = (name: string, [before, after]: readonly [number, number]) =>
+  const sentenceFor = (name: string, [before, after]: readonly [number, number]) =>
     before === after ? '' : `${name} ${before} → ${after}`
   const share =
     percent(untouched[0]) === percent(untouched[1])
       ? ''
       : `untouched ${percent(untouched[0])} → ${percent(untouched[1])}`
-  const parts = [share, of('severe', severe), of('heavy', heavy)].filter(Boolean)
+  const parts = [share, sentenceFor('severe', severe), sentenceFor('heavy', heavy)].filter(Boolean)
   return parts.join(', ') || `loss ${figure(loss[0], 3)} → ${figure(loss[1], 3)}`
 }
 
@@ -62,7 +62,9 @@ function next() {
   const open = (groups.value ?? [])
     .filter(({ accepted }) => accepted === null)
     .flatMap(({ placements }) => placements)
-  const sorted = [...new Map(open.map((one) => [one.id, one])).values()].sort((a, b) => a.start - b.start)
+  const sorted = [...new Map(open.map((placement) => [placement.id, placement])).values()].sort(
+    (a, b) => a.start - b.start,
+  )
   const there = sorted.find(({ start }) => start > hand.playhead) ?? sorted[0]
   if (!there) return
   hand.select([there.id])

@@ -44,7 +44,7 @@ const wanting = computed(() => heavy.value.filter(({ has, against }) => !has && 
     <Button size="small" @click="proxies.measure(clips.map(({ clip }) => clip))">Measure decoding</Button>
   </div>
   <p v-if="proxies.inWork" role="status" class="small figures">
-    {{ proxies.inWork.clip.name }}: frame {{ proxies.inWork.frames }} of {{ proxies.inWork.of }}
+    {{ proxies.inWork.clip.name }}: frame {{ proxies.inWork.frames }} of {{ proxies.inWork.total }}
     <button class="word" @click="proxies.end()">cancel</button>
   </p>
   <p v-if="proxies.bytes" class="small acts">

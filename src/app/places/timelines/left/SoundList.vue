@@ -24,7 +24,7 @@ const clips = computed(() =>
       placements,
       found: loudness.ofClip(clip),
       differs: [
-        ...new Set((clip.reading?.audio ?? []).flatMap((one) => soundMismatches(one, props.timeline))),
+        ...new Set((clip.reading?.audio ?? []).flatMap((stream) => soundMismatches(stream, props.timeline))),
       ],
       gain: gains.size === 1 ? [...gains][0] : null,
       evening,
@@ -56,20 +56,20 @@ function aimAt(text: string) {
   >
   <ul class="ruled" aria-label="Sound of the clips" :aria-busy="loudness.isBusy">
     <li v-if="clips.length === 0" class="quiet">Nothing sounds.</li>
-    <li v-for="one in clips" :key="one.clip.id">
-      <button class="what" @click="hand.select(one.placements.map(({ id }) => id))">
-        <b>{{ one.clip.name }}</b>
-        <span class="figures small">{{ loudnessWords(one.found) }}</span>
+    <li v-for="row in clips" :key="row.clip.id">
+      <button class="what" @click="hand.select(row.placements.map(({ id }) => id))">
+        <b>{{ row.clip.name }}</b>
+        <span class="figures small">{{ loudnessWords(row.found) }}</span>
       </button>
-      <p v-for="says in one.differs" :key="says" class="small">{{ says }}</p>
-      <p v-if="one.gain" class="small quiet">heard {{ decibels(one.gain) }}</p>
+      <p v-for="says in row.differs" :key="says" class="small">{{ says }}</p>
+      <p v-if="row.gain" class="small quiet">heard {{ decibels(row.gain) }}</p>
       <Button
-        v-if="one.evening && one.placements.length && !one.isEven"
+        v-if="row.evening && row.placements.length && !row.isEven"
         size="small"
-        @click="loudness.even(one.clip)"
-        >Even it: {{ decibels(one.evening.gain) }}</Button
+        @click="loudness.even(row.clip)"
+        >Even it: {{ decibels(row.evening.gain) }}</Button
       >
-      <p v-if="one.evening?.limited" class="small quiet">no more: its peak reaches −1 dB</p>
+      <p v-if="row.evening?.limited" class="small quiet">no more: its peak reaches −1 dB</p>
     </li>
   </ul>
 </template>

@@ -64,16 +64,19 @@ const readable = computed(() =>
 )
 /** So many blocks are made in one frame: the others are drawn narrow until the next, so that no zoom waits for all of them. */
 const madeAtOnce = 3
-const made = shallowRef<ReadonlySet<string>>(new Set())
+const drawnIds = shallowRef<ReadonlySet<string>>(new Set())
 function makeMore() {
   const next = new Set<string>()
   let left = madeAtOnce
-  for (const { id } of readable.value) if (made.value.has(id) || left-- > 0) next.add(id)
-  if (next.size !== made.value.size || [...next].some((id) => !made.value.has(id))) made.value = next
+  for (const { id } of readable.value) if (drawnIds.value.has(id) || left-- > 0) next.add(id)
+  if (next.size !== drawnIds.value.size || [...next].some((id) => !drawnIds.value.has(id)))
+    drawnIds.value = next
   if (left < 0) requestAnimationFrame(makeMore)
 }
 watch(readable, makeMore, { immediate: true, flush: 'sync' })
-const wide = computed(() => readable.value.filter(({ id }) => made.value.has(id) || props.selected.has(id)))
+const wide = computed(() =>
+  readable.value.filter(({ id }) => drawnIds.value.has(id) || props.selected.has(id)),
+)
 const narrow = computed(() => {
   const drawn = new Set(wide.value.map(({ id }) => id))
   return props.shown.filter(({ id }) => !drawn.has(id))

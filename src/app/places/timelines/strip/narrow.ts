@@ -29,16 +29,20 @@ function drawGrade(context: CanvasRenderingContext2D, grade: Grade, x: number, y
  * @param blocks in the order of their left edges
  */
 export function tellable(blocks: readonly NarrowBlock[], ratio: number): NarrowBlock[] {
-  const told: NarrowBlock[] = []
+  const narrowBlocks: NarrowBlock[] = []
   const column = ({ left }: NarrowBlock) => Math.floor(left * ratio)
   for (const block of blocks) {
-    const last = told.at(-1)
+    const last = narrowBlocks.at(-1)
     if (last && column(last) === column(block) && block.width * ratio < 1) {
       const right = Math.max(last.left + last.width, block.left + block.width)
-      told[told.length - 1] = { ...last, width: right - last.left, chosen: last.chosen || block.chosen }
-    } else told.push(block)
+      narrowBlocks[narrowBlocks.length - 1] = {
+        ...last,
+        width: right - last.left,
+        chosen: last.chosen || block.chosen,
+      }
+    } else narrowBlocks.push(block)
   }
-  return told
+  return narrowBlocks
 }
 
 /** Draws many narrow blocks in one go: outlines, and the shape of the grade in ink where there is room for it. */

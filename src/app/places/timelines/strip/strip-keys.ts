@@ -46,9 +46,11 @@ export function stripKeys(at: {
   }
   /** Takes the one before or after the one in hand, on its track. */
   function chooseBeside(by: 1 | -1): void {
-    const one = lead()
-    const track = at.timeline().tracks.find(({ placements }) => placements.some(({ id }) => id === one?.id))
-    const index = track?.placements.findIndex(({ id }) => id === one?.id) ?? -1
+    const placement = lead()
+    const track = at
+      .timeline()
+      .tracks.find(({ placements }) => placements.some(({ id }) => id === placement?.id))
+    const index = track?.placements.findIndex(({ id }) => id === placement?.id) ?? -1
     const next = track?.placements[index + by]
     if (!next) return
     hand.select(at.withPairs([next.id]))
@@ -58,8 +60,8 @@ export function stripKeys(at: {
   return (event) => {
     const far = event.shiftKey ? 10 : 1
     const step = (by: 1 | -1) => hand.goTo(hand.playhead + by * (event.shiftKey ? nominalRate(at.rate()) : 1))
-    const one = lead()
-    const trim = (end: 'start' | 'end', by: number) => one && strip.trim(one, end, by * far)
+    const placement = lead()
+    const trim = (end: 'start' | 'end', by: number) => placement && strip.trim(placement, end, by * far)
     const plain: Record<string, () => unknown> = {
       ArrowLeft: () => step(-1),
       ArrowRight: () => step(1),
@@ -73,8 +75,8 @@ export function stripKeys(at: {
       Escape: () => hand.select([]),
       Delete: () => at.act('remove'),
       n: () => at.act('cut'),
-      e: () => hand.one && timelines.move(hand.one, -1),
-      l: () => hand.one && timelines.move(hand.one, 1),
+      e: () => hand.only && timelines.move(hand.only, -1),
+      l: () => hand.only && timelines.move(hand.only, 1),
       '+': () => at.zoom(2),
       '-': () => at.zoom(0.5),
       '0': at.whole,
@@ -82,8 +84,8 @@ export function stripKeys(at: {
       '2': () => trim('start', 1),
       '3': () => trim('end', -1),
       '4': () => trim('end', 1),
-      '5': () => one && strip.slipBy(one, -far),
-      '6': () => one && strip.slipBy(one, far),
+      '5': () => placement && strip.slipBy(placement, -far),
+      '6': () => placement && strip.slipBy(placement, far),
       '7': () => strip.moveBy(hand.placements, -far, 0, moved()),
       '8': () => strip.moveBy(hand.placements, far, 0, moved()),
       PageUp: () => strip.moveBy(hand.placements, 0, 1),
@@ -109,8 +111,8 @@ export function stripKeys(at: {
       '@': () => trim('start', 1),
       '#': () => trim('end', -1),
       $: () => trim('end', 1),
-      '%': () => one && strip.slipBy(one, -far),
-      '^': () => one && strip.slipBy(one, far),
+      '%': () => placement && strip.slipBy(placement, -far),
+      '^': () => placement && strip.slipBy(placement, far),
       '&': () => strip.moveBy(hand.placements, -far, 0, moved()),
       '*': () => strip.moveBy(hand.placements, far, 0, moved()),
     }

@@ -70,33 +70,34 @@ export function useStripDrag(
 
   /** Goes where the pointer is: what was done on the way is taken back and done anew, so that nothing adds up. @returns whether it is a drag by now */
   function move(event: PointerEvent): boolean {
-    const now = drag.value
-    if (!now) return false
-    if (!began && Math.hypot(event.clientX - now.x, event.clientY - now.y) < shaking) return false
-    const meant = Math.round((event.clientX - now.x) / framePixels())
+    const dragged = drag.value
+    if (!dragged) return false
+    if (!began && Math.hypot(event.clientX - dragged.x, event.clientY - dragged.y) < shaking) return false
+    const meant = Math.round((event.clientX - dragged.x) / framePixels())
     const by =
-      strip.snaps && !now.slips && !event.ctrlKey
-        ? Math.round(snapped(meant, now.edges, now.frames, framePixels()))
+      strip.snaps && !dragged.slips && !event.ctrlKey
+        ? Math.round(snapped(meant, dragged.edges, dragged.frames, framePixels()))
         : meant
-    const tracks = now.grip === 'body' && !now.slips ? tracksBy(now.placement, event.clientY - now.y) : 0
-    if (began && by === now.by && tracks === now.tracks) return true
-    if (began) project.takeBack(now.step)
+    const tracks =
+      dragged.grip === 'body' && !dragged.slips ? tracksBy(dragged.placement, event.clientY - dragged.y) : 0
+    if (began && by === dragged.by && tracks === dragged.tracks) return true
+    if (began) project.takeBack(dragged.step)
     began = true
-    now.by = by
-    now.tracks = tracks
+    dragged.by = by
+    dragged.tracks = tracks
     const fresh = timeline()
       .tracks.flatMap(({ placements }) => placements)
-      .find(({ id }) => id === now.placement.id)
+      .find(({ id }) => id === dragged.placement.id)
     if (!fresh) return true
-    if (now.slips) strip.slipBy(fresh, -by, now.step)
-    else if (now.grip === 'body')
+    if (dragged.slips) strip.slipBy(fresh, -by, dragged.step)
+    else if (dragged.grip === 'body')
       strip.moveBy(
-        hand.all.filter(({ id }) => now.ids.has(id)),
+        hand.all.filter(({ id }) => dragged.ids.has(id)),
         by,
         tracks,
-        now.step,
+        dragged.step,
       )
-    else strip.trim(fresh, now.grip, by, now.step)
+    else strip.trim(fresh, dragged.grip, by, dragged.step)
     return true
   }
   function end(): void {

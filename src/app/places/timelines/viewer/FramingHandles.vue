@@ -23,13 +23,17 @@ const treating = useTreating()
 
 /** Only what is seen at the playhead can be taken hold of. */
 const held = computed(() => {
-  const { one, playhead } = hand
-  if (!one || playhead < one.start || playhead >= one.start + one.length) return null
-  const track = props.timeline.tracks.find(({ placements }) => placements.some(({ id }) => id === one.id))
+  const { only: placement, playhead } = hand
+  if (!placement || playhead < placement.start || playhead >= placement.start + placement.length) return null
+  const track = props.timeline.tracks.find(({ placements }) =>
+    placements.some(({ id }) => id === placement.id),
+  )
   if (!track || track.kind !== 'video' || track.locked) return null
-  const settled = settlePlacement(project.opened, props.timeline, one, props.format)
-  const layer = layerOf(project.opened, one, settled, props.format, { kind: 'frame', index: 0 })
-  return layer && { layer, framing: settled.treatment.framing, placement: one, picture: settled.picture }
+  const settled = settlePlacement(project.opened, props.timeline, placement, props.format)
+  const layer = layerOf(project.opened, placement, settled, props.format, { kind: 'frame', index: 0 })
+  return (
+    layer && { layer, framing: settled.treatment.framing, placement: placement, picture: settled.picture }
+  )
 })
 const perPixel = computed(() => ({
   x: props.width / props.format.width,
@@ -38,7 +42,7 @@ const perPixel = computed(() => ({
 const box = computed(() => {
   if (!held.value) return null
   const { layer } = held.value
-  const area = drawnArea(layer.lie, layer.size)
+  const area = drawnArea(layer.rasterMap, layer.size)
   const { x, y } = perPixel.value
   return {
     left: area.left * x,
@@ -91,7 +95,7 @@ function croppedBy(side: keyof Sides, by: { x: number; y: number }): FramingOver
   const before = from?.framing.crop
   if (!layer || !framing || !picture || !before) return null
   const across = side === 'left' || side === 'right'
-  const scale = toNumber(across ? layer.lie.scaleX : layer.lie.scaleY)
+  const scale = toNumber(across ? layer.rasterMap.scaleX : layer.rasterMap.scaleY)
   const inward = side === 'left' || side === 'top' ? 1 : -1
   const pixels = Math.round((inward * (across ? by.x : by.y)) / scale)
   const length = across ? layer.size.across : layer.size.down

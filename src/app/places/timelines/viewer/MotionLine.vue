@@ -38,9 +38,9 @@ function lostWords(lost: readonly number[]): string {
   return each.length > mostLetters && lost.length > 1 ? `${lost.length} ×` : each
 }
 const says = computed(() => {
-  const of = (kind: string) => cells.value.filter(({ mark }) => mark === kind).length
+  const countOf = (kind: string) => cells.value.filter(({ mark }) => mark === kind).length
   const lost = cells.value.reduce((sum, { lost }) => sum + lost.length, 0)
-  return `of ${cells.value.length} frames ${of('again')} shown again, ${of('mixed')} mixed, ${lost} of the source left out`
+  return `of ${cells.value.length} frames ${countOf('again')} shown again, ${countOf('mixed')} mixed, ${lost} of the source left out`
 })
 </script>
 
@@ -59,19 +59,19 @@ const says = computed(() => {
       <span>left out</span>
     </div>
     <div
-      v-for="one in cells"
-      :key="one.n"
+      v-for="lineCell in cells"
+      :key="lineCell.n"
       class="cell"
-      :class="[one.mark, { now: one.n === hand.playhead, first: one.begins }]"
+      :class="[lineCell.mark, { now: lineCell.n === hand.playhead, first: lineCell.begins }]"
       :style="{ width: `${cell}px` }"
-      @click="hand.goTo(one.n)"
+      @click="hand.goTo(lineCell.n)"
     >
-      <span class="n figures">{{ one.n }}</span>
+      <span class="n figures">{{ lineCell.n }}</span>
       <span class="frame figures"
-        ><span>{{ one.text }}</span
-        ><span v-if="one.below">{{ one.below }}</span></span
+        ><span>{{ lineCell.text }}</span
+        ><span v-if="lineCell.below">{{ lineCell.below }}</span></span
       >
-      <span class="lost figures">{{ lostWords(one.lost) }}</span>
+      <span class="lost figures">{{ lostWords(lineCell.lost) }}</span>
     </div>
   </div>
 </template>

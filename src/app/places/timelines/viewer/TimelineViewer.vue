@@ -137,8 +137,8 @@ const pictured = computed(() => ({
 /** Counts playings: each is drawn on canvases of its own. */
 const playings = ref(0)
 const played: HTMLCanvasElement[] = []
-function keep(view: number, one: unknown) {
-  if (one) played[view] = (one as ComponentPublicInstance).$el as HTMLCanvasElement
+function keep(view: number, canvas: unknown) {
+  if (canvas) played[view] = (canvas as ComponentPublicInstance).$el as HTMLCanvasElement
 }
 /** Plays a stretch as it is looked at: one way, or two in step. */
 async function play(stretch: PlayedRange) {
@@ -166,8 +166,8 @@ async function play(stretch: PlayedRange) {
   await playing.play(watched, stretch)
 }
 const nextWays = () => (ways.value = ways.value === 'one' ? 'split' : ways.value === 'split' ? 'side' : 'one')
-watch(ways, (now) => {
-  if (now === 'one') hand.heldBeside = null
+watch(ways, (comparing) => {
+  if (comparing === 'one') hand.heldBeside = null
 })
 defineExpose({ toggleLoupe, nextWays, play })
 </script>
@@ -218,11 +218,11 @@ defineExpose({ toggleLoupe, nextWays, play })
       @dblclick="toggleLoupe"
     >
       <FrameCanvas ref="first" v-bind="pictured" :timeline="inForce" :instead="viewed?.layers" />
-      <PlayedCanvas v-if="playing.isOn" :key="playings" :ref="(one) => keep(0, one)" />
+      <PlayedCanvas v-if="playing.isOn" :key="playings" :ref="(canvasView) => keep(0, canvasView)" />
       <template v-if="isTwo && ways === 'split'">
         <div class="over" :style="{ clipPath: `inset(0 0 0 ${line * 100}%)` }">
           <FrameCanvas v-bind="pictured" :timeline="other" />
-          <PlayedCanvas v-if="playing.isOn" :key="playings" :ref="(one) => keep(1, one)" />
+          <PlayedCanvas v-if="playing.isOn" :key="playings" :ref="(canvasView) => keep(1, canvasView)" />
         </div>
         <div
           class="line"
@@ -253,7 +253,7 @@ defineExpose({ toggleLoupe, nextWays, play })
       @pointermove="drag"
     >
       <FrameCanvas v-bind="pictured" :timeline="other" />
-      <PlayedCanvas v-if="playing.isOn" :key="playings" :ref="(one) => keep(1, one)" />
+      <PlayedCanvas v-if="playing.isOn" :key="playings" :ref="(canvasView) => keep(1, canvasView)" />
     </div>
     <p v-if="first?.trouble || ended" class="trouble" role="status">{{ first?.trouble ?? ended }}</p>
   </div>

@@ -6,8 +6,8 @@ import { mostDetailed, sameScene } from './detail'
 
 const scene = (source: string, frame: string, at: { x: number; y: number }) => {
   const picture = parsePicture(source)!
-  const lie = mapToRaster(picture, parseSize(frame)!, plainTreatment.framing)
-  return sameScene({ lie, size: axesOf(picture) }, at, 48, 40)
+  const rasterMap = mapToRaster(picture, parseSize(frame)!, plainTreatment.framing)
+  return sameScene({ rasterMap, size: axesOf(picture) }, at, 48, 40)
 }
 
 describe('the same piece of the scene', () => {

@@ -24,8 +24,8 @@ export function mostDetailed(picture: Brightness, across = 16, down = 9): { x: n
   }
   const [most] = [...blocks.values()].sort((a, b) => b.length - a.length)
   if (!most) return { x: 0.5, y: 0.5 }
-  const mean = (of: (edge: { x: number; y: number }) => number) =>
-    most.reduce((sum, edge) => sum + of(edge), 0) / most.length
+  const mean = (valueOf: (edge: { x: number; y: number }) => number) =>
+    most.reduce((sum, edge) => sum + valueOf(edge), 0) / most.length
   const [mx, my] = [mean((edge) => edge.x), mean((edge) => edge.y)]
   const far = ({ x, y }: { x: number; y: number }) => (x - mx) ** 2 + (y - my) ** 2
   const nearest = most.reduce((best, edge) => (far(edge) < far(best) ? edge : best))
@@ -51,18 +51,18 @@ function* edgesOf({ width, height, values }: Brightness) {
  * @param across and down: timeline pixels that the piece covers
  */
 export function sameScene(
-  { lie, size }: Pick<Layer, 'lie' | 'size'>,
+  { rasterMap, size }: Pick<Layer, 'rasterMap' | 'size'>,
   at: { x: number; y: number },
   across: number,
   down: number,
 ): { stored: Region; timeline: Region } {
-  const [scaleX, scaleY] = [toNumber(lie.scaleX), toNumber(lie.scaleY)]
+  const [scaleX, scaleY] = [toNumber(rasterMap.scaleX), toNumber(rasterMap.scaleY)]
   const place = (share: number, length: number, piece: number) =>
     Math.round(Math.min(Math.max(0, length - piece), Math.max(0, share * length - piece / 2)))
   const x = place(at.x, size.across * scaleX, across)
   const y = place(at.y, size.down * scaleY, down)
   return {
-    timeline: { x: toNumber(lie.x) + x, y: toNumber(lie.y) + y, width: across, height: down },
+    timeline: { x: toNumber(rasterMap.x) + x, y: toNumber(rasterMap.y) + y, width: across, height: down },
     stored: { x: x / scaleX, y: y / scaleY, width: across / scaleX, height: down / scaleY },
   }
 }

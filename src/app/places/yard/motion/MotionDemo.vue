@@ -81,10 +81,10 @@ const { pause, resume, isActive } = useRafFn(
   { immediate: false },
 )
 useMeasuring().holdWhile(isActive)
-watch(running, (now) => {
+watch(running, (isRunning) => {
   startedAt = 0
   pictures = 0
-  if (now) resume()
+  if (isRunning) resume()
   else pause()
 })
 /** Standing still, a moment is shown at which the lanes have parted. */

@@ -98,9 +98,9 @@ export function layOut(
   const longest = Math.max(1e-9, ...standing.map(({ bloc }) => bloc.seconds))
   const shareOf = (bloc: Bloc) => Math.sqrt(bloc.seconds / longest)
   const cells = new Map<string, typeof standing>()
-  for (const one of standing) {
-    const cell = `${one.inColumn.name} ${one.inRow.name}`
-    cells.set(cell, [...(cells.get(cell) ?? []), one])
+  for (const block of standing) {
+    const cell = `${block.inColumn.name} ${block.inRow.name}`
+    cells.set(cell, [...(cells.get(cell) ?? []), block])
   }
   // Blocks of one cell stand side by side: the fullest cell decides how large all are, so that areas stay comparable.
   const fullest = Math.max(1, ...[...cells.values()].map((cell) => sum(cell.map((b) => shareOf(b.bloc)))))
