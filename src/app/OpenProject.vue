@@ -9,7 +9,7 @@ import { useBackground } from '../stores/background'
 import { useMedia } from '../stores/media'
 import { useKeeping } from '../stores/keeping'
 import { useOffline } from '../stores/offline'
-import { useProject } from '../stores/project'
+import { useProject } from '../stores/document/project'
 import { useProjects } from '../stores/projects'
 import { useTour } from '../stores/walk'
 import { choiceService } from '../workers/services'
@@ -22,6 +22,7 @@ import StorageNotice from './components/StorageNotice.vue'
 import SaveTrouble from './components/SaveTrouble.vue'
 import VersionNotice from './components/VersionNotice.vue'
 import WrongStart from './components/WrongStart.vue'
+import { useHeldKey } from './keys/use-held-key'
 
 const route = useRoute()
 const router = useRouter()
@@ -78,6 +79,7 @@ watchDebounced(
   () => void projects.note(),
   { debounce: 2000 },
 )
+useHeldKey({ begin: project.beginHold, end: project.endHold })
 onBeforeRouteLeave(async () => {
   await projects.note()
   void projects.backUpNow()

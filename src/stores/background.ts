@@ -6,7 +6,7 @@ import { isSlowlyDecoded } from '../core/toll/noted'
 import { nextTurn } from '../media/turns'
 import { useMeasuring } from './measuring'
 import { useMedia } from './media'
-import { useProject } from './project'
+import { useProject } from './document/project'
 
 /** What is made of clips while the editor does something else: posters, the frame times of those that list none, and then what their pictures say. */
 export const useBackground = defineStore('background', () => {

@@ -27,7 +27,7 @@ import { sameSize } from '../core/picture/size'
 import { canDropFrame } from '../core/rate/timecode'
 import { equal } from '../core/rational/rational'
 import { nextTurn } from '../media/turns'
-import { newId, timeNow, useProject } from './project'
+import { newId, timeNow, useProject } from './document/project'
 import { useTimelines } from './timelines'
 
 /** Carrying a cut to another format: what is wished, what each way costs, and the taking of one of them. */

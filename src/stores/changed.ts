@@ -8,7 +8,7 @@ import { useArrivals } from './arrivals'
 import { useBackground } from './background'
 import { type SidingFile, useCard } from './card'
 import { useMedia } from './media'
-import { useProject } from './project'
+import { useProject } from './document/project'
 
 /** A clip of which a file on the card holds something else by now, and these files. */
 export interface ChangedClip {

@@ -7,7 +7,7 @@ import { deliveryCheck } from '../core/dispatch/delivery-check'
 import { wrapped } from '../core/dispatch/usual'
 import { settingsSheet } from '../core/dispatch/sheet'
 import { freeName } from '../core/words/free-name'
-import { newId, useProject } from './project'
+import { newId, useProject } from './document/project'
 import { useTimelines } from './timelines'
 
 /** The deliverables of the open project: what is set of each, and how it stands to its timeline. */

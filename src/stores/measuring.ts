@@ -9,7 +9,7 @@ import type { EvidenceAnswer } from '../workers/evidence.worker'
 import { askFor } from '../workers/job'
 import { evidenceServices } from '../workers/services'
 import { useMedia } from './media'
-import { useProject } from './project'
+import { useProject } from './document/project'
 
 type Service = ReturnType<typeof evidenceServices>[number]
 

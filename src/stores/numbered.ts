@@ -14,7 +14,7 @@ import { picturesToRead } from '../core/reading/numbered/facts'
 import type { ReadAnswer } from '../workers/reading.worker'
 import { usePreferences } from './preferences'
 import { useMedia } from './media'
-import { newId, timeNow, useProject } from './project'
+import { newId, timeNow, useProject } from './document/project'
 import { type Arriving, readFiles } from './reading-files'
 
 /** A numbered picture on its way in. */

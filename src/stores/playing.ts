@@ -16,7 +16,7 @@ import { playingService } from '../workers/services'
 import { useHand } from './hand'
 import { useMeasuring } from './measuring'
 import { useMedia } from './media'
-import { useProject } from './project'
+import { useProject } from './document/project'
 import { useProxies } from './proxies'
 import { useSounds } from './sounds'
 

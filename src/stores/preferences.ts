@@ -14,8 +14,8 @@ import { type Format, formatName, sameFormat } from '../core/format/format'
 import type { Draft } from '../core/edit/draft'
 import { freeName } from '../core/words/free-name'
 import { loadPreferences, savePreferences } from '../storage/preferences'
-import { useHistory } from './history'
-import { newId } from './project'
+import { useDocument } from './document/document'
+import { newId } from './document/project'
 
 /** A name for what is kept, no longer than names may be. */
 const ownName = (wanted: string, kept: readonly { readonly name: string }[]): string =>
@@ -26,7 +26,7 @@ const ownName = (wanted: string, kept: readonly { readonly name: string }[]): st
 
 /** What the editor set once for all projects, own formats among them. Every change can be undone on its page. */
 export const usePreferences = defineStore('habits', () => {
-  const { doc, show, edit, ...history } = useHistory<Preferences>(savePreferences)
+  const { doc, show, edit, ...history } = useDocument<Preferences>({ save: savePreferences })
   /** Kept habits are here; until then, and where they cannot be read, the usual ones hold. The list of projects says why. */
   const ready = loadPreferences().then(show, () => undefined)
 

@@ -5,7 +5,7 @@ import { aVideo } from '../core/model/doc.fixture'
 import { takeIn } from '../core/edit/operations'
 import { keptBackups, writeBackupInto } from '../storage/backups'
 import { database } from '../storage/database'
-import { useProject } from './project'
+import { useProject } from './document/project'
 import { useProjects } from './projects'
 
 beforeEach(() => setActivePinia(createPinia()))

@@ -18,7 +18,7 @@ import {
 import { thisTab } from '../storage/tabs'
 import { storageError } from '../storage/error'
 import { loadOffPage } from '../workers/loading'
-import { newId, timeNow, useProject } from './project'
+import { newId, timeNow, useProject } from './document/project'
 
 /** A project of a backup beside what is here of it. */
 export interface Restorable {

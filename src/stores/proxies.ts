@@ -16,7 +16,7 @@ import { storageError } from '../storage/error'
 import { askFor } from '../workers/job'
 import { proxyService } from '../workers/services'
 import { useMedia } from './media'
-import { useProject } from './project'
+import { useProject } from './document/project'
 
 /** A proxy that is being made. */
 export interface ProxyInWork {

@@ -17,7 +17,7 @@ import { useBackground } from './background'
 import { useChanged } from './changed'
 import { contentKey } from '../media/frame-locator'
 import { type IncomingFile, useMedia } from './media'
-import { useProject } from './project'
+import { useProject } from './document/project'
 import { useTimelines } from './timelines'
 
 /** What a file that holds something else would be taken as. */

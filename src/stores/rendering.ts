@@ -23,7 +23,7 @@ import { storageError } from '../storage/error'
 import { askFor } from '../workers/job'
 import { renderService } from '../workers/services'
 import { useMedia } from './media'
-import { newId, timeNow, useProject } from './project'
+import { newId, timeNow, useProject } from './document/project'
 import { useSounds } from './sounds'
 
 /** A whole file; what there is to say of its making is null where it was made elsewhere. */

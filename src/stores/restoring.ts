@@ -4,7 +4,7 @@ import { differencesBetween } from '../core/check/differences'
 import { restore } from '../core/edit/restoring'
 import { type PointEntry, dropPoint, keepPoint, listPoints, loadPoint } from '../storage/points'
 import { storageError } from '../storage/error'
-import { newId, timeNow, useProject } from './project'
+import { newId, timeNow, useProject } from './document/project'
 
 /** Restore points of the open project: named, listed, compared with what is, and gone back to. */
 export const useRestoring = defineStore('restoring', () => {

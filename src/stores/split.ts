@@ -5,7 +5,7 @@ import { joinStills, stillSequences } from '../core/edit/numbered'
 import { joinRecording, putTogether, splitRecordings } from '../core/edit/parts'
 import type { Rate } from '../core/rate/rate'
 import { useBackground } from './background'
-import { newId, useProject } from './project'
+import { newId, useProject } from './document/project'
 
 /** Clips that came in several files: recordings become one each, numbered stills are offered as one. */
 export const useSplit = defineStore('split', () => {

@@ -30,8 +30,9 @@ import { treatLike } from '../core/edit/treating'
 import type { Override } from '../core/treatment/treatment'
 import { counted } from '../core/words/figures'
 import { useHand } from './hand'
-import { newId, useProject } from './project'
+import { newId, useProject } from './document/project'
 import { useTimelines } from './timelines'
+import type { Act } from './document/history'
 
 /** A clip that is looked at before it is placed, and what of it is wanted. */
 export interface Viewed {
@@ -55,9 +56,9 @@ export const useStrip = defineStore('strip', () => {
   const copiedTreatment = shallowRef<Override | null>(null)
   const viewed = shallowRef<Viewed | null>(null)
 
-  function edit(label: string, recipe: (doc: Draft<Doc>, timelineId: string) => void, joins?: string): void {
+  function edit(label: string, recipe: (doc: Draft<Doc>, timelineId: string) => void, how?: Act): void {
     const timeline = timelines.current
-    if (timeline) project.edit(label, (doc) => recipe(doc, timeline.id), joins)
+    if (timeline) project.act(label, (doc) => recipe(doc, timeline.id), how)
   }
   const whom = (placements: readonly Placement[]) => {
     const [placement] = placements
@@ -67,27 +68,26 @@ export const useStrip = defineStore('strip', () => {
   }
   const idsOf = (placements: readonly Placement[]) => new Set(placements.map(({ id }) => id))
 
-  /** Trims an end of a placement by frames. @param joins the drag that it belongs to */
-  function trim(placement: Placement, end: 'start' | 'end', by: number, joins?: string): void {
+  /** Trims an end of a placement by frames. */
+  function trim(placement: Placement, end: 'start' | 'end', by: number, how: Act = {}): void {
     const does = end === 'start' ? trimStart : trimEnd
     edit(
       `trim ${timelines.nameOf(placement)}`,
       (doc, id) => void does(doc, id, placement.id, by, following.value),
-      joins ?? `trim ${end} ${placement.id}`,
+      { joins: `trim ${end} ${placement.id}`, ...how },
     )
   }
-  const slipBy = (placement: Placement, by: number, joins?: string) =>
-    edit(
-      `slip ${timelines.nameOf(placement)}`,
-      (doc, id) => void slip(doc, id, placement.id, by),
-      joins ?? `slip ${placement.id}`,
-    )
+  const slipBy = (placement: Placement, by: number, how: Act = {}) =>
+    edit(`slip ${timelines.nameOf(placement)}`, (doc, id) => void slip(doc, id, placement.id, by), {
+      joins: `slip ${placement.id}`,
+      ...how,
+    })
   /** Moves what is in hand by frames and tracks; what it comes to lie on is covered. */
-  const moveBy = (placements: readonly Placement[], frames: number, tracks = 0, joins?: string) =>
+  const moveBy = (placements: readonly Placement[], frames: number, tracks = 0, how: Act = {}) =>
     edit(
       `move ${whom(placements)}`,
       (doc, id) => void movePlacements(doc, id, idsOf(placements), frames, tracks, newId),
-      joins,
+      how,
     )
 
   function copy(): void {
@@ -139,11 +139,9 @@ export const useStrip = defineStore('strip', () => {
       closeGaps(doc, id, track?.id ?? null),
     )
   const setSound = (placements: readonly Placement[], set: Partial<Pick<Placement, 'gain' | 'channels'>>) =>
-    edit(
-      `sound of ${whom(placements)}`,
-      (doc, id) => changeSound(doc, id, idsOf(placements), set),
-      `sound ${[...idsOf(placements)].join(' ')}`,
-    )
+    edit(`sound of ${whom(placements)}`, (doc, id) => changeSound(doc, id, idsOf(placements), set), {
+      joins: `sound ${[...idsOf(placements)].join(' ')}`,
+    })
 
   const makeTrack = (kind: TrackKind) =>
     edit(

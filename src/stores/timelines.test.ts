@@ -9,7 +9,7 @@ import { toEdl } from '../core/exchange/edl'
 import { toOtio } from '../core/exchange/otio'
 import { formatText } from '../core/format/format'
 import { parseFormat } from '../core/format/parse'
-import { useProject } from './project'
+import { useProject } from './document/project'
 import { useTimelines } from './timelines'
 
 const clips = {

@@ -21,7 +21,7 @@ import { fromOtio } from '../core/exchange/otio-read'
 import { addedTimelines } from '../core/exchange/take-in'
 import { type Format, formatName } from '../core/format/format'
 import { nextTurn } from '../media/turns'
-import { newId, timeNow, useProject } from './project'
+import { newId, timeNow, useProject } from './document/project'
 
 /** Where a clip is placed: at the end, or at a frame, what stands there moving on, covered, or left below. */
 export type PlacePosition =

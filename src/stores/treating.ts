@@ -23,8 +23,9 @@ import type { Condition, Rule } from '../core/treatment/rule'
 import { type Override, treated } from '../core/treatment/treatment'
 import { conditionWords, overrideWords } from '../core/treatment/words'
 import { counted } from '../core/words/figures'
-import { newId, timeNow, useProject } from './project'
+import { newId, timeNow, useProject } from './document/project'
 import { useTimelines } from './timelines'
+import type { Act } from './document/history'
 
 /** How the placements of the current timeline are treated: by themselves, by rules, by defaults. Every act is one step. */
 export const useTreating = defineStore('treating', () => {
@@ -35,10 +36,10 @@ export const useTreating = defineStore('treating', () => {
   function edit(
     label: string,
     recipe: (doc: Parameters<Parameters<typeof project.edit>[1]>[0], timelineId: string) => void,
-    joins?: string,
+    how?: Act,
   ) {
     const timeline = timelines.current
-    if (timeline) project.edit(label, (doc) => recipe(doc, timeline.id), joins)
+    if (timeline) project.act(label, (doc) => recipe(doc, timeline.id), how)
   }
   const whom = (placements: readonly Placement[]): string => {
     const [placement] = placements
@@ -48,12 +49,12 @@ export const useTreating = defineStore('treating', () => {
   }
   const idsOf = (placements: readonly Placement[]) => placements.map(({ id }) => id)
 
-  /** Sets something of how placements are treated. @param joins what is done on and on, as one step: dragging */
-  const set = (placements: readonly Placement[], override: Override, joins?: string) =>
+  /** Sets something of how placements are treated. */
+  const set = (placements: readonly Placement[], override: Override, how?: Act) =>
     edit(
       `treat ${whom(placements)}: ${overrideWords(override)}`,
       (doc, id) => treat(doc, id, idsOf(placements), override),
-      joins,
+      how,
     )
 
   /** Treats placements as is proposed. */

@@ -6,7 +6,7 @@ import { aStill, aVideo } from '../core/model/doc.fixture'
 import { takeIn } from '../core/edit/operations'
 import { formatText } from '../core/format/format'
 import { parseFormat } from '../core/format/parse'
-import { useProject } from './project'
+import { useProject } from './document/project'
 import { useYard } from './yard'
 import type { Bloc } from '../core/choice/bloc'
 

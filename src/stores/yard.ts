@@ -18,7 +18,7 @@ import { tollTable } from '../core/toll/table'
 import { rankingNames } from '../core/toll/weights'
 import { askFor } from '../workers/job'
 import { choiceService } from '../workers/services'
-import { newId, timeNow, useProject } from './project'
+import { newId, timeNow, useProject } from './document/project'
 
 /** A clip as if all of its pixels were its own. */
 function atFace(clip: Clip): Clip {

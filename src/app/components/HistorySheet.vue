@@ -3,7 +3,7 @@ import { Button, Input } from 'ant-design-vue'
 import { recently } from '../dates'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { PointEntry } from '../../storage/points'
-import { useProject } from '../../stores/project'
+import { useProject } from '../../stores/document/project'
 import { useRestoring } from '../../stores/restoring'
 import { counted } from '../../core/words/figures'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import { useProject } from '../../stores/project'
+import { useProject } from '../../stores/document/project'
 import NoticeBar from './NoticeBar.vue'
 
 /** Stands under the header where an edit was refused: what was to be done, and why it was not. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { ref } from 'vue'
-import { useProject } from '../../stores/project'
+import { useProject } from '../../stores/document/project'
 import NoticeBar from './NoticeBar.vue'
 
 /** Stands under the header where another tab writes the project: here it is followed, and can be taken over. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import { useProject } from '../../stores/project'
+import { useProject } from '../../stores/document/project'
 import { fileNameOf } from '../../core/words/file-name'
 import { download } from '../download'
 import { counted } from '../../core/words/figures'

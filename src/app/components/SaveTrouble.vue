@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import type { Doc } from '../../core/model/project'
-import { useProject } from '../../stores/project'
+import { useProject } from '../../stores/document/project'
 import { downloadProject } from '../download'
 import NoticeBar from './NoticeBar.vue'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Timeline } from '../../core/model/timeline'
-import { useProject } from '../../stores/project'
+import { useProject } from '../../stores/document/project'
 import { useTimelines } from '../../stores/timelines'
 import EntryList from './EntryList.vue'
 

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { consequenceSentence, consequencesOf } from '../../core/check/consequence'
 import { formatName } from '../../core/format/format'
 import { useCarrying } from '../../stores/carrying'
-import { useProject } from '../../stores/project'
+import { useProject } from '../../stores/document/project'
 import { useTimelines } from '../../stores/timelines'
 import NoticeBar from './NoticeBar.vue'
 

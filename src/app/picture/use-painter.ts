@@ -5,7 +5,7 @@ import type { Format } from '../../core/format/format'
 import { composeArea } from '../../stores/composing'
 import { contentKey } from '../../media/frame-locator'
 import { useMedia } from '../../stores/media'
-import { useProject } from '../../stores/project'
+import { useProject } from '../../stores/document/project'
 import { type Painting, needsLines, paint, putExactly } from '../../media/play/paint'
 
 /** A decoded picture is never asked for larger than this: the whole of any frame. */

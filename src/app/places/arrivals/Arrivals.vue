@@ -11,7 +11,7 @@ import { useCard } from '../../../stores/card'
 import { useChanged } from '../../../stores/changed'
 import { useMeasuring } from '../../../stores/measuring'
 import { useMedia } from '../../../stores/media'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import { useListKeys } from '../../components/list-keys'
 import { csvOf } from '../../../core/inspect/csv'
 import { fileNameOf } from '../../../core/words/file-name'
@@ -30,7 +30,13 @@ import RelinkSheet from './RelinkSheet.vue'
 import ReplaceSheet from './ReplaceSheet.vue'
 import WatchFolderSheet from './WatchFolderSheet.vue'
 import StillOffers from './StillOffers.vue'
-import { type Grouping, type Sorting, defaultColumns, grouped, sortedClips } from '../../../core/inspect/columns'
+import {
+  type Grouping,
+  type Sorting,
+  defaultColumns,
+  grouped,
+  sortedClips,
+} from '../../../core/inspect/columns'
 import { matches } from '../../../core/inspect/filter'
 import { inspectionRows } from '../../../core/inspect/inspection'
 import { filesFromDrop, filesFromPicker } from './intake'

@@ -2,7 +2,7 @@
 import { Modal } from 'ant-design-vue'
 import { computed } from 'vue'
 import type { Clip } from '../../../core/model/clip'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import { useRelinking } from '../../../stores/relinking'
 import FileButton from '../../components/FileButton.vue'
 import { rateLabel, uprightSizeName } from '../../../core/inspect/labels'

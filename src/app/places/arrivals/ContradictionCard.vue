@@ -10,7 +10,7 @@ import { type Format, makeFormat, sameFormat } from '../../../core/format/format
 import { uprightSize } from '../../../core/picture/turn'
 import { pictureOf } from '../../../core/picture/picture'
 import type { CorrectionChange } from '../../../core/reading/correct'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import TermText from '../../components/terms/TermText.vue'
 
 /** A claim that the picture contradicts, what it would change to follow the picture, and the one action that does it. */

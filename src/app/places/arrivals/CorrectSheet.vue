@@ -18,7 +18,7 @@ import {
 import { type Colour } from '../../../core/picture/colour'
 import NativeSelect from '../../components/NativeSelect.vue'
 import { counted, ratio } from '../../../core/words/figures'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import { PixelAspect } from '../../../core/picture/size'
 import { pixelSizeName } from '../../../core/format/format'
 import { rateWithScan } from '../../../core/rate/rate'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import { counted } from '../../../core/words/figures'
 
 /** One quiet line for files of a card that are no clips; their kinds and names are there on demand. */

@@ -2,7 +2,7 @@
 import { Button, Modal, Progress } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { counted, exactSeconds, fileSize } from '../../../core/words/figures'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import { useRelinking } from '../../../stores/relinking'
 import { filesFromPicker } from './intake'
 

@@ -6,7 +6,7 @@ import { takeOut } from '../../../core/edit/operations'
 import { formatOf } from '../../../core/model/project'
 import { clipIdOf, leadsIn, timecodeAt } from '../../../core/model/timeline'
 import { counted } from '../../../core/words/figures'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import { useTimelines } from '../../../stores/timelines'
 
 /** Clips that are placed take their placements with them: which ones, and what becomes of the gaps. */

@@ -3,7 +3,7 @@ import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { reportHtml, reportOf } from '../../../core/exchange/report'
 import { fileNameOf } from '../../../core/words/file-name'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import PrintedSheet from '../../components/PrintedSheet.vue'
 import { download } from '../../download'
 

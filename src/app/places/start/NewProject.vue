@@ -10,7 +10,7 @@ import { objections, standardSizes } from '../../../core/format/standard'
 import { rateFraction, rateName } from '../../../core/rate/rate'
 import { useTerms } from '../../../stores/terms'
 import { usePreferences } from '../../../stores/preferences'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import DeliverySteps from './DeliverySteps.vue'
 import SizesToScale from './SizesToScale.vue'
 

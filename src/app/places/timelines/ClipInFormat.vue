@@ -4,7 +4,7 @@ import { type Clip } from '../../../core/model/clip'
 import { type Format, formatName } from '../../../core/format/format'
 import { displaySize } from '../../../core/picture/size'
 import { posterFrame } from '../../../stores/media'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import { layerOfClip } from '../../picture/layer-of-clip'
 import { usePainter } from '../../picture/use-painter'
 

@@ -4,7 +4,7 @@ import { type Format, formatName, formatKey, tradeName } from '../../../core/for
 import { Ranking } from '../../../core/toll/policy'
 import { rankingNames } from '../../../core/toll/weights'
 import { figure, percent } from '../../../core/words/figures'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import { useYard } from '../../../stores/yard'
 import ShareBar from '../../components/ShareBar.vue'
 import TermMark from '../../components/terms/TermMark.vue'

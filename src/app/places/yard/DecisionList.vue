@@ -4,7 +4,7 @@ import { stamp } from '../../dates'
 import { computed, ref } from 'vue'
 import { logText, setByWords } from '../../../core/exchange/log'
 import { formatName, tradeName } from '../../../core/format/format'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 
 /** The decision log: what format was set when, from what, and why with the figures of that time. */
 const project = useProject()

@@ -2,7 +2,7 @@
 import { Button } from 'ant-design-vue'
 import { stamp } from '../../dates'
 import { formatName } from '../../../core/format/format'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import PrintedSheet from '../../components/PrintedSheet.vue'
 import DecisionList from './DecisionList.vue'
 

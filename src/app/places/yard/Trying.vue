@@ -6,7 +6,7 @@ import { formatName, formatKey, sameFormat, shapeName } from '../../../core/form
 import { turnedSize } from '../../../core/picture/turn'
 import { figure, percent } from '../../../core/words/figures'
 import { usePreferences } from '../../../stores/preferences'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import { useTimelines } from '../../../stores/timelines'
 import { useYard } from '../../../stores/yard'
 import FormatPicker from '../../components/FormatPicker.vue'

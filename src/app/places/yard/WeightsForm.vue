@@ -3,7 +3,7 @@ import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import type { Draft } from '../../../core/edit/draft'
 import { type Policy, defaultPolicy } from '../../../core/toll/policy'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import { useYard } from '../../../stores/yard'
 import MainsChoice from '../../components/MainsChoice.vue'
 import WeightInput from './WeightInput.vue'
@@ -73,7 +73,8 @@ const reset = () =>
             :value="policy.leans[lean][key]"
             :label="`${rankingWords[key]}, ${rankingNames[lean]}`"
             @set="
-              (n) => set(`${rankingWords[key]}, ${rankingNames[lean]}`, n, (p) => void (p.leans[lean][key] = n))
+              (n) =>
+                set(`${rankingWords[key]}, ${rankingNames[lean]}`, n, (p) => void (p.leans[lean][key] = n))
             "
           />
         </td>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { counted, runningTime } from '../../../core/words/figures'
-import { useProject } from '../../../stores/project'
+import { useProject } from '../../../stores/document/project'
 import { useYard } from '../../../stores/yard'
 import Candidates from './Candidates.vue'
 import DecisionList from './DecisionList.vue'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Clip } from '../../../../core/model/clip'
-import { useProject } from '../../../../stores/project'
+import { useProject } from '../../../../stores/document/project'
 import type { Field } from '../../../../media/play/field'
 import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
 import { usePainter } from '../../../picture/use-painter'

@@ -9,7 +9,7 @@ import { uprightSize } from '../../../../core/picture/turn'
 import { percent } from '../../../../core/words/figures'
 import { useCarrying } from '../../../../stores/carrying'
 import { useMedia } from '../../../../stores/media'
-import { useProject } from '../../../../stores/project'
+import { useProject } from '../../../../stores/document/project'
 
 /** Where to look in a shot: a window of the new shape on its picture, dragged or moved by arrow keys. */
 const props = defineProps<{ placement: Placement; name: string }>()

@@ -10,7 +10,7 @@ import { toNumber } from '../../../../core/rational/rational'
 import { sentence } from '../../../../core/toll/sentence'
 import { counted, figure, milliseconds } from '../../../../core/words/figures'
 import { useMedia } from '../../../../stores/media'
-import { useProject } from '../../../../stores/project'
+import { useProject } from '../../../../stores/document/project'
 import GradeMark from '../../../components/GradeMark.vue'
 
 /** The old and the new strip above each other in time, with the boundaries that move; of long cuts a stretch about the furthest. */

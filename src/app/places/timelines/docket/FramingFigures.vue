@@ -38,7 +38,7 @@ const set = (framing: FramingOverride) =>
   treating.set(
     hand.placements,
     { framing },
-    `${Object.keys(framing).join(' ')} ${hand.placements.map(({ id }) => id).join(' ')}`,
+    { joins: `${Object.keys(framing).join(' ')} ${hand.placements.map(({ id }) => id).join(' ')}` },
   )
 
 function setCrop(side: keyof Sides, value: number) {

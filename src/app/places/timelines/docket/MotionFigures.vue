@@ -9,7 +9,7 @@ import { nearestRational, toNumber } from '../../../../core/rational/rational'
 import type { Motion, Phase } from '../../../../core/treatment/treatment'
 import { figure } from '../../../../core/words/figures'
 import { useHand } from '../../../../stores/hand'
-import { useProject } from '../../../../stores/project'
+import { useProject } from '../../../../stores/document/project'
 import { useTreating } from '../../../../stores/treating'
 import FigureInput from './FigureInput.vue'
 

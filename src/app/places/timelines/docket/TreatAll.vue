@@ -6,7 +6,7 @@ import type { Timeline } from '../../../../core/model/timeline'
 import type { Format } from '../../../../core/format/format'
 import { toNumber } from '../../../../core/rational/rational'
 import { clockTime, counted, figure } from '../../../../core/words/figures'
-import { useProject } from '../../../../stores/project'
+import { useProject } from '../../../../stores/document/project'
 import { useTreating } from '../../../../stores/treating'
 
 /** What is usual for every clip that nobody has treated: how many of which kind, why, each kind to be left out; one step. */

@@ -3,7 +3,7 @@ import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { type Timeline, placementsIn } from '../../../../core/model/timeline'
 import { counted, fileSize } from '../../../../core/words/figures'
-import { useProject } from '../../../../stores/project'
+import { useProject } from '../../../../stores/document/project'
 import { useProxies } from '../../../../stores/proxies'
 import TermMark from '../../../components/terms/TermMark.vue'
 

@@ -5,7 +5,7 @@ import { heardOf } from '../../../../core/plan/heard'
 import type { Placement } from '../../../../core/model/timeline'
 import { toNumber } from '../../../../core/rational/rational'
 import { peaksPerSecond } from '../../../../media/sound/mixing'
-import { useProject } from '../../../../stores/project'
+import { useProject } from '../../../../stores/document/project'
 import { useSounds } from '../../../../stores/sounds'
 import { useTimelines } from '../../../../stores/timelines'
 

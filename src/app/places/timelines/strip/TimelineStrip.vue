@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { type Placement, type Timeline, lengthOf, timecodeAt } from '../../../../core/model/timeline'
 import type { Format } from '../../../../core/format/format'
 import { useHand } from '../../../../stores/hand'
-import { useProject } from '../../../../stores/project'
+import { useProject } from '../../../../stores/document/project'
 import { useStrip } from '../../../../stores/strip'
 import { useTimelines } from '../../../../stores/timelines'
 import { droppedClip } from '../left/drag'
@@ -124,7 +124,6 @@ function choose(placement: Placement, event: MouseEvent) {
 
 const heights = { video: 48, audio: 34 }
 const { drag, begin, move, end } = useStripDrag(
-  () => props.timeline,
   () => framePixels.value,
   (placement, y) => {
     const kind = props.timeline.tracks.find(({ placements }) =>

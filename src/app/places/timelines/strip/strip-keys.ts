@@ -86,8 +86,8 @@ export function stripKeys(at: {
       '4': () => trim('end', 1),
       '5': () => placement && strip.slipBy(placement, -far),
       '6': () => placement && strip.slipBy(placement, far),
-      '7': () => strip.moveBy(hand.placements, -far, 0, moved()),
-      '8': () => strip.moveBy(hand.placements, far, 0, moved()),
+      '7': () => strip.moveBy(hand.placements, -far, 0, { joins: moved() }),
+      '8': () => strip.moveBy(hand.placements, far, 0, { joins: moved() }),
       PageUp: () => strip.moveBy(hand.placements, 0, 1),
       PageDown: () => strip.moveBy(hand.placements, 0, -1),
       f: () => (strip.following = strip.following === 'stays' ? 'moves' : 'stays'),
@@ -113,8 +113,8 @@ export function stripKeys(at: {
       $: () => trim('end', 1),
       '%': () => placement && strip.slipBy(placement, -far),
       '^': () => placement && strip.slipBy(placement, far),
-      '&': () => strip.moveBy(hand.placements, -far, 0, moved()),
-      '*': () => strip.moveBy(hand.placements, far, 0, moved()),
+      '&': () => strip.moveBy(hand.placements, -far, 0, { joins: moved() }),
+      '*': () => strip.moveBy(hand.placements, far, 0, { joins: moved() }),
     }
     const controlled: Record<string, () => unknown> = {
       c: () => strip.copy(),

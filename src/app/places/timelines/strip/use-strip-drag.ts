@@ -1,7 +1,8 @@
-import { ref } from 'vue'
-import type { Placement, Timeline } from '../../../../core/model/timeline'
+import { useEventListener } from '@vueuse/core'
+import { onBeforeUnmount, ref } from 'vue'
+import type { Placement } from '../../../../core/model/timeline'
 import { useHand } from '../../../../stores/hand'
-import { newId, useProject } from '../../../../stores/project'
+import { useProject } from '../../../../stores/document/project'
 import { useStrip } from '../../../../stores/strip'
 import { snapFrames, snapped } from './snapping'
 
@@ -12,10 +13,10 @@ export type Grip = 'body' | 'start' | 'end'
 interface Drag {
   readonly grip: Grip
   readonly placement: Placement
-  readonly ids: ReadonlySet<string>
+  /** What moves with it, as it was when the drag began. */
+  readonly moving: readonly Placement[]
   readonly x: number
   readonly y: number
-  readonly step: string
   readonly frames: readonly number[]
   readonly edges: readonly number[]
   /** How far it came. */
@@ -28,11 +29,10 @@ interface Drag {
 const shaking = 4
 
 /**
- * Dragging on the strip: a block moves, one of its ends is trimmed, and with Alt what is inside slips. Each drag is one step that is
- * undone, however often it changed on the way.
+ * Dragging on the strip: a block moves, one of its ends is trimmed, and with Alt what is inside slips. Each drag is shown while it
+ * lasts and is one step when it is let go; Escape leaves everything as it was.
  */
 export function useStripDrag(
-  timeline: () => Timeline,
   framePixels: () => number,
   /** How many tracks up or down (of the same kind) a vertical distance is. */
   tracksBy: (placement: Placement, y: number) => number,
@@ -51,10 +51,9 @@ export function useStripDrag(
     drag.value = {
       grip,
       placement,
-      ids,
+      moving,
       x: event.clientX,
       y: event.clientY,
-      step: `drag ${newId()}`,
       frames: snapFrames(hand.all, ids, hand.playhead),
       edges:
         grip === 'start'
@@ -68,7 +67,7 @@ export function useStripDrag(
     }
   }
 
-  /** Goes where the pointer is: what was done on the way is taken back and done anew, so that nothing adds up. @returns whether it is a drag by now */
+  /** Goes where the pointer is: shown from where it began, so that nothing adds up. @returns whether it is a drag by now */
   function move(event: PointerEvent): boolean {
     const dragged = drag.value
     if (!dragged) return false
@@ -81,28 +80,35 @@ export function useStripDrag(
     const tracks =
       dragged.grip === 'body' && !dragged.slips ? tracksBy(dragged.placement, event.clientY - dragged.y) : 0
     if (began && by === dragged.by && tracks === dragged.tracks) return true
-    if (began) project.takeBack(dragged.step)
     began = true
     dragged.by = by
     dragged.tracks = tracks
-    const fresh = timeline()
-      .tracks.flatMap(({ placements }) => placements)
-      .find(({ id }) => id === dragged.placement.id)
-    if (!fresh) return true
-    if (dragged.slips) strip.slipBy(fresh, -by, dragged.step)
-    else if (dragged.grip === 'body')
-      strip.moveBy(
-        hand.all.filter(({ id }) => dragged.ids.has(id)),
-        by,
-        tracks,
-        dragged.step,
-      )
-    else strip.trim(fresh, dragged.grip, by, dragged.step)
+    const { placement, grip, moving } = dragged
+    if (dragged.slips) strip.slipBy(placement, -by, { isPreview: true })
+    else if (grip === 'body') strip.moveBy(moving, by, tracks, { isPreview: true })
+    else strip.trim(placement, grip, by, { isPreview: true })
     return true
   }
+  /** Lets go: where it is now is one step. */
   function end(): void {
+    if (drag.value) project.commit()
     drag.value = null
     began = false
   }
+  /** Leaves everything where it was before the drag. */
+  function leave(): void {
+    if (drag.value) project.cancel()
+    end()
+  }
+  useEventListener(
+    'keydown',
+    (event) => {
+      if (event.key !== 'Escape' || !drag.value) return
+      event.stopPropagation()
+      leave()
+    },
+    { capture: true },
+  )
+  onBeforeUnmount(leave)
   return { drag, begin, move, end }
 }

@@ -5,7 +5,7 @@ import type { Timeline } from '../../../../core/model/timeline'
 import type { Format } from '../../../../core/format/format'
 import { shownWords } from '../../../../core/motion/words'
 import { useHand } from '../../../../stores/hand'
-import { useProject } from '../../../../stores/project'
+import { useProject } from '../../../../stores/document/project'
 import type { Region } from '../../../../media/play/paint'
 import { usePainter } from '../../../picture/use-painter'
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref } from 'vue'
 import { layerOf } from '../../../../core/plan/layers'
 import { settlePlacement } from '../../../../core/plan/running'
 import type { Timeline } from '../../../../core/model/timeline'
@@ -9,7 +10,7 @@ import { lockedCrop } from '../../../../core/framing/framing'
 import { exactly, toNumber } from '../../../../core/rational/rational'
 import type { FramingOverride, Sides } from '../../../../core/treatment/treatment'
 import { useHand } from '../../../../stores/hand'
-import { useProject } from '../../../../stores/project'
+import { useProject } from '../../../../stores/document/project'
 import { useTreating } from '../../../../stores/treating'
 
 /**
@@ -31,9 +32,7 @@ const held = computed(() => {
   if (!track || track.kind !== 'video' || track.locked) return null
   const settled = settlePlacement(project.opened, props.timeline, placement, props.format)
   const layer = layerOf(project.opened, placement, settled, props.format, { kind: 'frame', index: 0 })
-  return (
-    layer && { layer, framing: settled.treatment.framing, placement: placement, picture: settled.picture }
-  )
+  return layer && { layer, framing: settled.treatment.framing, placement, picture: settled.picture }
 })
 const perPixel = computed(() => ({
   x: props.width / props.format.width,
@@ -53,14 +52,13 @@ const box = computed(() => {
 })
 
 type Handle = 'move' | keyof Sides
-let from: { handle: Handle; x: number; y: number; framing: FramingOverride; step: string } | null = null
+let from: { handle: Handle; x: number; y: number; framing: FramingOverride } | null = null
 const dragging = ref(false)
-let drags = 0
 
 function begin(handle: Handle, event: PointerEvent) {
   if (!held.value || event.button !== 0) return
   const { framing } = held.value
-  from = { handle, x: event.clientX, y: event.clientY, framing, step: `drag ${++drags}` }
+  from = { handle, x: event.clientX, y: event.clientY, framing }
   dragging.value = true
   ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
   event.preventDefault()
@@ -73,12 +71,23 @@ function move(event: PointerEvent) {
     y: (event.clientY - from.y) / perPixel.value.y,
   }
   const framing = from.handle === 'move' ? moved(by.x, by.y) : croppedBy(from.handle, by)
-  if (framing) treating.set([held.value.placement], { framing }, from.step)
+  if (framing) treating.set([held.value.placement], { framing }, { isPreview: true })
 }
 function end() {
+  if (!from) return
   from = null
   dragging.value = false
+  project.commit()
 }
+/** Leaves the picture where it was before the drag. */
+function leave(event?: KeyboardEvent) {
+  if (!from) return
+  event?.stopPropagation()
+  project.cancel()
+  end()
+}
+useEventListener('keydown', (event) => event.key === 'Escape' && leave(event), { capture: true })
+onBeforeUnmount(() => leave())
 function moved(x: number, y: number): FramingOverride | null {
   const start = from?.framing.position
   if (!start) return null
@@ -113,7 +122,11 @@ function nudge(event: KeyboardEvent) {
     x: exactly(toNumber(position.x) + (by[0] ?? 0) * times),
     y: exactly(toNumber(position.y) + (by[1] ?? 0) * times),
   }
-  treating.set([held.value.placement], { framing: { position: at } }, `nudge ${held.value.placement.id}`)
+  treating.set(
+    [held.value.placement],
+    { framing: { position: at } },
+    { joins: `nudge ${held.value.placement.id}` },
+  )
   event.preventDefault()
   event.stopPropagation()
 }

@@ -5,7 +5,7 @@ import { layersAt } from '../../../../core/plan/layers'
 import type { Timeline } from '../../../../core/model/timeline'
 import { motionLine } from '../../../../core/motion/line'
 import { useHand } from '../../../../stores/hand'
-import { useProject } from '../../../../stores/project'
+import { useProject } from '../../../../stores/document/project'
 import { useStrip } from '../../../../stores/strip'
 
 /** The line of motion: each frame of the timeline around the playhead with what of its source it shows, and what is not shown. */

@@ -1,20 +1,20 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import * as arranging from '../core/edit/arranging'
-import { change } from '../core/edit/change'
-import * as correction from '../core/edit/correction'
-import { cuts, docOf } from '../core/edit/cut.fixture'
-import { acts, diceOf, operationsDrawn, textOf } from '../core/laws/history.fixture'
-import * as operations from '../core/edit/operations'
-import * as parts from '../core/edit/parts'
-import * as placing from '../core/edit/placing'
-import type { Doc } from '../core/model/project'
-import * as replacing from '../core/edit/replacing'
-import * as restoring from '../core/edit/restoring'
-import { nonsenseOf } from '../core/model/integrity'
-import * as treating from '../core/edit/treating'
-import * as trimming from '../core/edit/trimming'
-import { useHistory } from './history'
+import * as arranging from '../../core/edit/arranging'
+import { change } from '../../core/edit/change'
+import * as correction from '../../core/edit/correction'
+import { cuts, docOf } from '../../core/edit/cut.fixture'
+import { acts, diceOf, operationsDrawn, textOf } from '../../core/laws/history.fixture'
+import * as operations from '../../core/edit/operations'
+import * as parts from '../../core/edit/parts'
+import * as placing from '../../core/edit/placing'
+import type { Doc } from '../../core/model/project'
+import * as replacing from '../../core/edit/replacing'
+import * as restoring from '../../core/edit/restoring'
+import { nonsenseOf } from '../../core/model/integrity'
+import * as treating from '../../core/edit/treating'
+import * as trimming from '../../core/edit/trimming'
+import { useDocument } from './document'
 
 /** Exports that look at a document and change nothing, or make parts of it. */
 const elsewhere = new Set([
@@ -57,13 +57,10 @@ describe('every operation', () => {
         const begin = docOf(cut) as Doc
         let n = 0
         const id = () => `n${++n}`
-        const history = useHistory<Doc>(
-          async () => {},
-          undefined,
-          undefined,
-          undefined,
-          (doc, recipe) => change(doc, recipe, id),
-        )
+        const history = useDocument<Doc>({
+          save: async () => {},
+          change: (doc, recipe) => change(doc, recipe, id),
+        })
         history.show(begin)
         const states: string[] = [textOf(begin)]
         for (const drawnAct of drawn) {

@@ -1,6 +1,6 @@
 import type { Patch } from 'immer'
 import { describe, expect, it, vi } from 'vitest'
-import { useHistory } from './history'
+import { useDocument } from './document'
 
 interface Book {
   title: string
@@ -9,7 +9,7 @@ interface Book {
 
 function opened() {
   const saved: { doc: Book; patches: readonly Patch[] }[] = []
-  const history = useHistory<Book>(async (doc, patches) => void saved.push({ doc, patches }))
+  const history = useDocument<Book>({ save: async (doc, patches) => void saved.push({ doc, patches }) })
   history.show({ title: 'Tally', pages: [1] })
   return { history, saved }
 }
@@ -75,9 +75,9 @@ describe('the history of a document', () => {
   it('writes every step in order, undone ones too, and says when all is written', async () => {
     const order: string[] = []
     const waiting: (() => void)[] = []
-    const history = useHistory<Book>(
-      (doc) => new Promise<void>((done) => waiting.push(() => (order.push(doc.title), done()))),
-    )
+    const history = useDocument<Book>({
+      save: (doc) => new Promise<void>((done) => waiting.push(() => (order.push(doc.title), done()))),
+    })
     history.show({ title: 'Tally', pages: [] })
     history.edit('a', (book) => void (book.title = 'A'))
     history.edit('b', (book) => void (book.title = 'B'))
@@ -96,9 +96,11 @@ describe('the history of a document', () => {
   it('goes on after a write that failed, says why, and writes what is owed along with the next', async () => {
     const written: { title: string; paths: string[] }[] = []
     let full = true
-    const history = useHistory<Book>(async (doc, patches) => {
-      if (full) throw new Error('The disk is full.')
-      written.push({ title: doc.title, paths: patches.map((p) => p.path.join('.')) })
+    const history = useDocument<Book>({
+      save: async (doc, patches) => {
+        if (full) throw new Error('The disk is full.')
+        written.push({ title: doc.title, paths: patches.map((p) => p.path.join('.')) })
+      },
     })
     history.show({ title: 'Tally', pages: [] })
     history.edit('rename', (book) => void (book.title = 'Yard'))
@@ -114,8 +116,10 @@ describe('the history of a document', () => {
 
   it('tries again when asked, and has nothing to try where nothing is owed', async () => {
     let tries = 0
-    const history = useHistory<Book>(async () => {
-      if (++tries === 1) throw new Error('The disk is full.')
+    const history = useDocument<Book>({
+      save: async () => {
+        if (++tries === 1) throw new Error('The disk is full.')
+      },
     })
     history.show({ title: 'Tally', pages: [] })
     history.retry()
@@ -143,9 +147,11 @@ describe('what could not be written', () => {
   /** A history whose storage fails while it is told to. */
   function failing() {
     const state = { fails: true, saved: [] as string[] }
-    const history = useHistory<Book>(async (doc) => {
-      if (state.fails) throw new Error('the disk is full\nquota')
-      state.saved.push(`${doc.title} ${doc.pages.join('')}`)
+    const history = useDocument<Book>({
+      save: async (doc) => {
+        if (state.fails) throw new Error('the disk is full\nquota')
+        state.saved.push(`${doc.title} ${doc.pages.join('')}`)
+      },
     })
     history.show({ title: 'Tally', pages: [1] })
     return { history, state }
@@ -217,5 +223,155 @@ describe('what is found out', () => {
     history.undo()
     expect(history.doc.value).toEqual({ title: 'Tally, measured', pages: [1] })
     expect(history.undo()).toBeNull()
+  })
+})
+
+describe('a gesture', () => {
+  it('is shown while it goes on, and is one step and one write when it is committed', async () => {
+    const { history, saved } = opened()
+    for (let i = 0; i < 200; i++) history.preview('drag', (book) => void (book.title = `at ${i}`))
+    expect([history.doc.value?.title, history.lines.value.length]).toEqual(['at 199', 0])
+    await history.settled()
+    expect(saved).toEqual([])
+    history.commit()
+    await history.settled()
+    expect([saved.length, history.lines.value.length]).toEqual([1, 1])
+    history.undo()
+    expect(history.doc.value).toEqual({ title: 'Tally', pages: [1] })
+  })
+
+  it('shows each time what it makes of the document as it was when it began', () => {
+    const { history } = opened()
+    history.preview('drag', (book) => void book.pages.push(2))
+    history.preview('drag', (book) => void book.pages.push(3))
+    history.commit()
+    expect(history.doc.value?.pages).toEqual([1, 3])
+  })
+
+  it('that is left leaves everything as it was, what could be done again too', async () => {
+    const { history, saved } = opened()
+    history.edit('write', (book) => void book.pages.push(2))
+    history.undo()
+    await history.settled()
+    saved.length = 0
+    const before = history.doc.value
+    history.preview('drag', (book) => void (book.title = 'Yard'))
+    history.cancel()
+    await history.settled()
+    expect([history.doc.value, history.redoLabel.value, saved]).toEqual([before, 'write', []])
+    expect(history.doc.value).toBe(before)
+  })
+
+  it('takes nothing back while it runs', () => {
+    const { history } = opened()
+    history.edit('write', (book) => void book.pages.push(2))
+    history.preview('drag', (book) => void (book.title = 'Yard'))
+    expect([history.undo(), history.goTo(0), history.docAt(0)?.title]).toEqual([null, null, 'Tally'])
+    expect(history.doc.value).toEqual({ title: 'Yard', pages: [1, 2] })
+  })
+
+  it('keeps what is found out meanwhile, whether it is committed or left', () => {
+    for (const end of ['commit', 'cancel'] as const) {
+      const { history } = opened()
+      history.preview('drag', (book) => void (book.title = 'Yard'))
+      history.learn((book) => void book.pages.push(9))
+      expect(history.doc.value).toEqual({ title: 'Yard', pages: [1, 9] })
+      history[end]()
+      expect(history.doc.value).toEqual({ title: end === 'commit' ? 'Yard' : 'Tally', pages: [1, 9] })
+    }
+  })
+
+  it('is one step of its own beside whatever is done while it runs', () => {
+    const { history } = opened()
+    history.preview('drag', (book) => void (book.title = 'Yard'))
+    history.edit('write', (book) => void book.pages.push(2))
+    expect(history.lines.value.map(({ label }) => label)).toEqual(['drag', 'write'])
+    history.undo()
+    expect(history.doc.value).toEqual({ title: 'Yard', pages: [1] })
+  })
+
+  it('that is refused leaves the document, and says why once it is let go', () => {
+    const history = useDocument<Book>({
+      save: async () => {},
+      change: () => ({ ok: false, error: 'The book is closed.' }),
+    })
+    history.show({ title: 'Tally', pages: [] })
+    history.preview('drag', (book) => void (book.title = 'Yard'))
+    expect([history.doc.value?.title, history.notDone.value]).toEqual(['Tally', null])
+    history.commit()
+    expect(history.notDone.value).toEqual({ label: 'drag', error: 'The book is closed.' })
+  })
+})
+
+describe('a key that is held', () => {
+  it('is one step and one write, however often it repeats', async () => {
+    const { history, saved } = opened()
+    history.beginHold()
+    for (let page = 2; page < 50; page++) history.edit('write', (book) => void book.pages.push(page))
+    expect([history.saved.value, saved.length]).toEqual([false, 0])
+    history.endHold()
+    await history.settled()
+    expect([history.saved.value, saved.length, history.lines.value.length]).toEqual([true, 1, 1])
+    history.undo()
+    expect(history.doc.value?.pages).toEqual([1])
+  })
+
+  it('is another step than the same key pressed again', () => {
+    const { history } = opened()
+    for (const page of [2, 3]) {
+      history.beginHold()
+      history.edit('write', (book) => void book.pages.push(page))
+      history.endHold()
+    }
+    expect(history.lines.value).toHaveLength(2)
+  })
+
+  it('is written before another document is opened', async () => {
+    const { history, saved } = opened()
+    history.beginHold()
+    history.edit('write', (book) => void book.pages.push(2))
+    history.show({ title: 'Another', pages: [] })
+    history.edit('rename', (book) => void (book.title = 'Third'))
+    await history.settled()
+    expect(saved.map(({ doc }) => doc.title)).toEqual(['Tally', 'Third'])
+  })
+})
+
+describe('a document that is only read', () => {
+  const untouched = { title: 'Tally', pages: [1] }
+  const acts = {
+    edit: (history) => history.edit('write', (book) => void book.pages.push(2)),
+    preview: (history) => history.preview('drag', (book) => void book.pages.push(2)),
+    learn: (history) => history.learn((book) => void book.pages.push(2)),
+    undo: (history) => history.undo(),
+    redo: (history) => history.redo(),
+    goTo: (history) => history.goTo(0),
+    commit: (history) => history.commit(),
+  } satisfies Record<string, (history: ReturnType<typeof opened>['history']) => unknown>
+
+  for (const [name, act] of Object.entries(acts))
+    it(`is changed by nothing: ${name}`, async () => {
+      const { history, saved } = opened()
+      history.edit('write', (book) => void book.pages.push(5))
+      history.edit('write', (book) => void book.pages.push(6))
+      history.undo()
+      history.undo()
+      await history.settled()
+      saved.length = 0
+      history.readOnly.value = true
+      act(history)
+      await history.settled()
+      expect([history.doc.value, saved, history.redoLabel.value]).toEqual([untouched, [], 'write'])
+    })
+
+  it('leaves a gesture that runs as another tab takes the writing, and stores nothing of it', async () => {
+    const { history, saved } = opened()
+    history.preview('drag', (book) => void (book.title = 'Yard'))
+    history.readOnly.value = true
+    expect(history.doc.value).toEqual(untouched)
+    history.receive([{ op: 'replace', path: ['title'], value: 'Bell' }])
+    history.commit()
+    await history.settled()
+    expect([history.doc.value?.title, saved]).toEqual(['Bell', []])
   })
 })

@@ -1,23 +1,23 @@
-import { type Clip } from '../core/model/clip'
-import { type Timeline } from '../core/model/timeline'
+import { type Clip } from '../../core/model/clip'
+import { type Timeline } from '../../core/model/timeline'
 import type { Patch } from 'immer'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { present } from '../core/assert'
-import { type Beginning, begin } from '../core/edit/begin'
-import { change } from '../core/edit/change'
-import { resettle } from '../core/edit/correction'
-import { type Doc, clipsOf, timelinesOf } from '../core/model/project'
-import { readProjectFile, writeProjectFile } from '../core/stored/project-file'
-import type { Journal } from '../storage/history'
-import { copyMedia } from '../storage/media'
-import type { PutAsideRow } from '../storage/database'
-import { type LoadedProject, type ProjectEntry, listProjects, saveTouched } from '../storage/projects'
-import { thisTab } from '../storage/tabs'
-import { storageError } from '../storage/error'
-import { loadOffPage, takeInOffPage } from '../workers/loading'
-import { useHistory } from './history'
-import { useWriting } from './writing'
+import { present } from '../../core/assert'
+import { type Beginning, begin } from '../../core/edit/begin'
+import { change } from '../../core/edit/change'
+import { resettle } from '../../core/edit/correction'
+import { type Doc, clipsOf, timelinesOf } from '../../core/model/project'
+import { readProjectFile, writeProjectFile } from '../../core/stored/project-file'
+import type { Journal } from '../../storage/history'
+import { copyMedia } from '../../storage/media'
+import type { PutAsideRow } from '../../storage/database'
+import { type LoadedProject, type ProjectEntry, listProjects, saveTouched } from '../../storage/projects'
+import { thisTab } from '../../storage/tabs'
+import { storageError } from '../../storage/error'
+import { loadOffPage, takeInOffPage } from '../../workers/loading'
+import { useDocument } from './document'
+import { useWriting } from './writer'
 
 export const newId = (): string => crypto.randomUUID().slice(0, 13)
 export const timeNow = (): string => new Date().toISOString()
@@ -35,18 +35,18 @@ export const useProject = defineStore('project', () => {
       throw new Error(storageError(error), { cause: error })
     }
   }
-  const { doc, show, add, settled, resume, forget, receive, ...history } = useHistory<Doc>(
+  const { doc, show, add, settled, resume, forget, receive, ...history } = useDocument<Doc>({
     save,
     // What was measured of a clip stays, whatever is undone of it.
-    (draft, patches) =>
+    follows: (draft, patches) =>
       resettle(
         draft,
         patches.flatMap(({ path: [part, id] }) => (part === 'clips' && id !== undefined ? String(id) : [])),
       ),
-    timeNow,
-    (changed, patches, journal) => writing.writeAhead(changed.project.id, { patches, journal }),
-    (before, recipe) => change(before, recipe, newId),
-  )
+    clock: timeNow,
+    writeAhead: (changed, patches, journal) => writing.writeAhead(changed.project.id, { patches, journal }),
+    change: (before, recipe) => change(before, recipe, newId),
+  })
   const entries = ref<ProjectEntry[]>([])
   /** What of the open project could not be read any more, as it was. */
   const putAside = shallowRef<readonly PutAsideRow[]>([])

@@ -1,12 +1,12 @@
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { aVideo } from '../core/model/doc.fixture'
-import { takeIn } from '../core/edit/operations'
-import { database } from '../storage/database'
-import { deleteProject } from '../storage/projects'
+import { aVideo } from '../../core/model/doc.fixture'
+import { takeIn } from '../../core/edit/operations'
+import { database } from '../../storage/database'
+import { deleteProject } from '../../storage/projects'
 import { useProject } from './project'
-import { useProjects } from './projects'
+import { useProjects } from '../projects'
 
 beforeEach(() => setActivePinia(createPinia()))
 afterEach(async () => {

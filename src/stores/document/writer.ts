@@ -1,11 +1,11 @@
 import type { Patch } from 'immer'
 import { type Ref, ref, watch } from 'vue'
-import { type WriteLock, stealWriteLock, requestWriteLock, writeLockWhenFree } from '../storage/lock'
-import { takeForWriting } from '../storage/projects'
-import type { AheadEntry } from '../storage/write-ahead'
-import { type TabMessage, onTabMessage, postToTabs, thisTab } from '../storage/tabs'
-import { recoverOffPage } from '../workers/loading'
-import { type WriteAhead, openWriteAhead } from '../workers/write-ahead'
+import { type WriteLock, stealWriteLock, requestWriteLock, writeLockWhenFree } from '../../storage/lock'
+import { takeForWriting } from '../../storage/projects'
+import type { AheadEntry } from '../../storage/write-ahead'
+import { type TabMessage, onTabMessage, postToTabs, thisTab } from '../../storage/tabs'
+import { recoverOffPage } from '../../workers/loading'
+import { type WriteAhead, openWriteAhead } from '../../workers/write-ahead'
 
 /** So long a tab that is alive takes to answer, in milliseconds. */
 const patience = 3000

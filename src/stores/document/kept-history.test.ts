@@ -1,14 +1,14 @@
 import 'fake-indexeddb/auto'
 import fc from 'fast-check'
 import { afterEach, describe, expect, it } from 'vitest'
-import { aDoc, aVideo } from '../core/model/doc.fixture'
-import { takeIn } from '../core/edit/operations'
-import type { Doc } from '../core/model/project'
-import { useHistory } from './history'
-import { database } from '../storage/database'
-import { keptSteps } from '../storage/history'
-import { dropPoint, keepPoint, listPoints, loadPoint } from '../storage/points'
-import { WrittenElsewhere, loadProject, saveDoc, saveTouched, takeForWriting } from '../storage/projects'
+import { aDoc, aVideo } from '../../core/model/doc.fixture'
+import { takeIn } from '../../core/edit/operations'
+import type { Doc } from '../../core/model/project'
+import { useDocument } from './document'
+import { database } from '../../storage/database'
+import { keptSteps } from '../../storage/history'
+import { dropPoint, keepPoint, listPoints, loadPoint } from '../../storage/points'
+import { WrittenElsewhere, loadProject, saveDoc, saveTouched, takeForWriting } from '../../storage/projects'
 
 afterEach(() => Promise.all(database.tables.map((table) => table.clear())))
 const at = '2026-06-02T08:00:00Z'
@@ -17,16 +17,17 @@ const bell = () => aDoc([aVideo('hall', '3840x2160@25p', 12)]) as Doc
 /** A project that is open, and opened anew as it lies on disk. */
 async function opened() {
   await saveDoc(bell())
-  const history = useHistory<Doc>(
-    (doc, patches, journal) => saveTouched(doc, patches, journal, 'here'),
-    undefined,
-    () => at,
-  )
+  const history = useDocument<Doc>({
+    save: (doc, patches, journal) => saveTouched(doc, patches, journal, 'here'),
+    clock: () => at,
+  })
   history.show(bell())
   const again = async () => {
     await history.settled()
     const loaded = (await loadProject('p1', at))!
-    const reopened = useHistory<Doc>((doc, patches, journal) => saveTouched(doc, patches, journal, 'here'))
+    const reopened = useDocument<Doc>({
+      save: (doc, patches, journal) => saveTouched(doc, patches, journal, 'here'),
+    })
     reopened.show(loaded.doc, false, loaded.past)
     return reopened
   }
@@ -77,12 +78,12 @@ describe('a history that is kept', () => {
     expect(far.doc.value?.project.name).toBe(`${5 + keptSteps}`)
   })
 
-  it('takes steps that were joined as one, and a drag that was taken back as none', async () => {
+  it('takes steps that were joined as one, and a drag that was left as none', async () => {
     const { history, again } = await opened()
     history.edit('drag', name('a'), 'drag 1')
     history.edit('drag', name('b'), 'drag 1')
-    history.edit('slip', name('c'), 'drag 2')
-    history.takeBack('drag 2')
+    history.preview('slip', name('c'))
+    history.cancel()
     const reopened = await again()
     expect(reopened.lines.value.map(({ label }) => label)).toEqual(['drag'])
     // A drag of today is not one with a drag of before.
@@ -107,7 +108,13 @@ describe('whatever is joined, undone and done again', () => {
       joins: fc.constantFrom('x', 'y'),
     }),
     fc.record({
-      does: fc.constantFrom('undo' as const, 'redo' as const, 'settled' as const, 'drop' as const),
+      does: fc.constantFrom(
+        'undo' as const,
+        'redo' as const,
+        'settled' as const,
+        'drag' as const,
+        'leave' as const,
+      ),
     }),
   )
   it('comes back as it was: names, times and the document at each step', () =>
@@ -125,8 +132,11 @@ describe('whatever is joined, undone and done again', () => {
               },
               deed.joins,
             )
-          else if (deed.does === 'drop') history.takeBack('x')
-          else await history[deed.does]()
+          else if (deed.does === 'drag' || deed.does === 'leave') {
+            for (const text of ['a', 'b', 'c']) history.preview('drag', name(text))
+            if (deed.does === 'drag') history.commit()
+            else history.cancel()
+          } else await history[deed.does]()
         }
         const reopened = await again()
         expect(reopened.lines.value).toEqual(history.lines.value)
@@ -139,9 +149,11 @@ describe('whatever is joined, undone and done again', () => {
   it('writes what is joined to a step beside it, not the step again', async () => {
     await saveDoc(bell())
     const written: number[] = []
-    const history = useHistory<Doc>((doc, patches, journal) => {
-      written.push(JSON.stringify(journal).length)
-      return saveTouched(doc, patches, journal, 'here')
+    const history = useDocument<Doc>({
+      save: (doc, patches, journal) => {
+        written.push(JSON.stringify(journal).length)
+        return saveTouched(doc, patches, journal, 'here')
+      },
     })
     history.show(bell())
     for (let i = 0; i < 40; i++) {
