@@ -1,24 +1,7 @@
 import { type Page } from '@playwright/test'
 import { begun, clipToPlace, demoFile, dropFiles, expect, markOnScreen, place, saved, test } from './line'
+import { block, docket, findings, strip, take, way } from './strip'
 
-const strip = (page: Page) => page.getByRole('group', { name: /The cut to scale/ })
-/** The blocks of a clip's picture on the strip, without those of its sound. */
-const block = (page: Page, name: string) =>
-  strip(page).getByRole('button', { name: new RegExp(`^${name}[^:]*: (?!sound)`) })
-const docket = (page: Page) => page.getByRole('complementary', { name: 'Docket' })
-const findings = (page: Page) => page.getByRole('list', { name: 'What happens' })
-const way = (page: Page, name: RegExp) => docket(page).getByRole('radio', { name })
-
-/** Takes a placement into hand, wherever the strip stands. */
-async function take(page: Page, name: string) {
-  await strip(page).focus()
-  if ((await block(page, name).count()) === 0) {
-    for (let i = 0; i < 2; i++) await strip(page).press('+')
-    await strip(page).press('Home')
-  }
-  for (let i = 0; i < 40 && (await block(page, name).count()) === 0; i++) await strip(page).press('ArrowDown')
-  await block(page, name).first().click()
-}
 /** Waits until the viewer shows the frame exactly. */
 const exact = (page: Page, nth = 0) =>
   expect(page.locator('.viewer canvas[data-exact]').nth(nth)).toHaveAttribute('data-exact', 'true', {
@@ -277,87 +260,6 @@ test('pointing at another choice shows it and its price, and takes nothing', asy
   expect(await page.getByRole('banner').getByRole('button', { name: /^undo/i }).getAttribute('title')).toBe(
     saved,
   )
-})
-
-test('dragged on the strip and on the picture, each drag is one step', async ({ page }) => {
-  await begun(page, '1920x1080@25p')
-  for (const clip of ['pour_A007', 'tower_P100']) await clipToPlace(page, clip).press('Enter')
-  const drag = async (from: { x: number; y: number }, by: { x: number; y: number }) => {
-    await page.mouse.move(from.x, from.y)
-    await page.mouse.down()
-    for (let i = 1; i <= 6; i++) await page.mouse.move(from.x + (by.x * i) / 6, from.y + (by.y * i) / 6)
-    await page.mouse.up()
-  }
-  const middle = async (name: string) => {
-    const box = (await block(page, name).boundingBox())!
-    return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
-  }
-  await page.getByRole('button', { name: '+ pictures' }).click()
-  await drag(await middle('tower_P100'), { x: 0, y: -46 })
-  await block(page, 'tower_P100').click()
-  const at = (await block(page, 'tower_P100').boundingBox())!
-  expect(at.y).toBeLessThan((await block(page, 'pour_A007').boundingBox())!.y)
-  // Drawn to the end of the other one, or to the beginning.
-  await drag(await middle('tower_P100'), {
-    x: -(at.x - (await block(page, 'pour_A007').boundingBox())!.x) + 5,
-    y: 0,
-  })
-  await expect(docket(page)).toContainText('placed at 00:00:00:00')
-  await page.keyboard.press('Control+z')
-  await expect(docket(page)).toContainText('placed at 00:00:22:00')
-  // An end that is trimmed, and given back.
-  const box = (await block(page, 'pour_A007').boundingBox())!
-  await drag({ x: box.x + box.width - 3, y: box.y + 20 }, { x: -100, y: 0 })
-  await block(page, 'pour_A007').click()
-  await expect(docket(page)).not.toContainText('for 550 frames')
-  await page.keyboard.press('Control+z')
-  await expect(docket(page)).toContainText('for 550 frames')
-  // The picture itself.
-  const viewer = (await page.locator('.viewer canvas').first().boundingBox())!
-  await drag({ x: viewer.x + 200, y: viewer.y + 150 }, { x: 40, y: 25 })
-  const x = Number(await docket(page).getByLabel('x', { exact: true }).inputValue())
-  expect(x).toBeCloseTo((40 * 1920) / viewer.width, -0.5)
-  expect(Number.isInteger(x)).toBe(true)
-  const held = page.getByRole('group', { name: /The picture in hand/ })
-  await held.focus()
-  await held.press('ArrowRight')
-  await expect(docket(page).getByLabel('x', { exact: true })).toHaveValue(String(x + 1))
-  await page.keyboard.press('Control+z')
-  await page.keyboard.press('Control+z')
-  await expect(docket(page).getByLabel('x', { exact: true })).toHaveValue('0')
-})
-
-test('each edge is pulled as often as wanted, and a block of three pixels is taken by the mouse', async ({
-  page,
-}) => {
-  await begun(page, '1920x1080@25p')
-  for (const clip of ['pour_A007', 'tower_P100']) await clipToPlace(page, clip).press('Enter')
-  const box = async () => (await block(page, 'pour_A007').first().boundingBox())!
-  for (const edge of ['start', 'end'] as const)
-    for (let pull = 0; pull < 5; pull++) {
-      const was = await box()
-      const from = { x: edge === 'start' ? was.x + 2 : was.x + was.width - 3, y: was.y + 20 }
-      await page.mouse.move(from.x, from.y)
-      await page.mouse.down()
-      const by = edge === 'start' ? 20 : -20
-      for (let i = 1; i <= 4; i++) await page.mouse.move(from.x + (by * i) / 4, from.y)
-      await page.mouse.up()
-      await expect
-        .poll(async () => was.width - (await box()).width, `${edge}, pull ${pull + 1}`)
-        .toBeGreaterThan(8)
-    }
-  // What is cut off at the end is three pixels wide: it is drawn with no name, and taken all the same.
-  await block(page, 'tower_P100').click()
-  await expect(docket(page)).toContainText('for 100 frames')
-  const whole = (await block(page, 'tower_P100').boundingBox())!
-  const count = Math.round((3 * 100) / whole.width)
-  await strip(page).press('End')
-  for (let i = 1; i < count; i++) await strip(page).press('ArrowLeft')
-  await strip(page).press('n')
-  await expect(docket(page)).toContainText(`for ${100 - count} frames`)
-  const rest = (await block(page, 'tower_P100').boundingBox())!
-  await page.mouse.click(rest.x + rest.width + 2, rest.y + 20)
-  await expect(docket(page)).toContainText(new RegExp(`for ${count} frames?`))
 })
 
 test('marks on a clip, inserting and putting over, and what is told of it', async ({ page }) => {

@@ -8,6 +8,8 @@ export interface Stored {
   readonly timelines: readonly Timeline[]
   readonly steps: readonly { readonly n: number; readonly label: string }[]
   readonly position: number
+  /** How often it was written. */
+  readonly revision: number
 }
 
 /** Reads the project of the page's address out of the browser's storage, past the app. */
@@ -31,5 +33,11 @@ export const stored = (page: Page): Promise<Stored> =>
     const steps = (await ours('steps')).sort((a, b) => (a.n as number) - (b.n as number))
     const [history] = await ours('histories')
     database.close()
-    return { project, timelines, steps, position: history?.position ?? 0 } as never
+    return {
+      project,
+      timelines,
+      steps,
+      position: history?.position ?? 0,
+      revision: history?.revision ?? 0,
+    } as never
   })
