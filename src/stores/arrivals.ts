@@ -242,14 +242,7 @@ export const useArrivals = defineStore('arrivals', () => {
     const asideAlready = project.doc.leftAside
     const newAside = aside.filter(({ id }) => !asideAlready[id])
     if (fresh.length || newAside.length)
-      project.edit(
-        'take in clips',
-        (doc) => {
-          takeIn(doc, fresh)
-          for (const file of newAside) doc.leftAside[file.id] = file
-        },
-        joins,
-      )
+      project.edit('take in clips', (doc) => takeIn(doc, fresh, newAside), joins)
     return fresh.map(({ id }) => id)
   }
 

@@ -1,12 +1,12 @@
 import { defineStore } from 'pinia'
 import type { Clip } from '../core/model/clip'
-import type { Draft } from '../core/edit/draft'
 import { hasToBeWalked } from '../core/model/timing'
 import { isSlowlyDecoded } from '../core/toll/noted'
 import { nextTurn } from '../media/turns'
 import { useMeasuring } from './measuring'
 import { useMedia } from './media'
 import { useProject } from './document/project'
+import { learnFrameTimes } from '../core/edit/correction'
 
 /** What is made of clips while the editor does something else: posters, the frame times of those that list none, and then what their pictures say. */
 export const useBackground = defineStore('background', () => {
@@ -106,10 +106,7 @@ export const useBackground = defineStore('background', () => {
     const frameTimes = await media.walk(clip, signal)
     if (!frameTimes) unwalkable.add(clip.id)
     if (!frameTimes || project.readOnly || project.doc?.project.id !== projectId) return
-    project.learn((doc) => {
-      const known = doc.clips[clip.id]
-      if (known) known.frameTimes = frameTimes as Draft<Clip>['frameTimes']
-    })
+    project.learn((doc) => learnFrameTimes(doc, clip.id, frameTimes))
   }
 
   /** Tells which rows are seen. What is being made for others goes on; what was taken out is not finished. */

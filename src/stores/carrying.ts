@@ -13,10 +13,9 @@ import {
   takeCarried,
 } from '../core/edit/carrying'
 import { putAtEnd } from '../core/edit/arranging'
-import type { Draft } from '../core/edit/draft'
 import type { FramingPlan, LookAt, Reframing } from '../core/edit/reframe'
 import { sameShape } from '../core/edit/reframe'
-import { canHold, placedTimeline, unnested } from '../core/edit/nesting'
+import { canHold, placedTimeline, unnest as putOut } from '../core/edit/nesting'
 import { setProjectFormat } from '../core/edit/operations'
 import { formatOf } from '../core/model/project'
 import { proposeName } from '../core/edit/reformat'
@@ -29,6 +28,7 @@ import { equal } from '../core/rational/rational'
 import { nextTurn } from '../media/turns'
 import { newId, timeNow, useProject } from './document/project'
 import { useTimelines } from './timelines'
+import { changeProject } from '../core/edit/settings'
 
 /** Carrying a cut to another format: what is wished, what each way costs, and the taking of one of them. */
 export const useCarrying = defineStore('carrying', () => {
@@ -135,10 +135,7 @@ export const useCarrying = defineStore('carrying', () => {
 
   /** Puts what a placed timeline holds in its place. */
   function unnest(outer: Timeline, placementId: string): void {
-    const out = unnested(project.opened, outer, placementId, newId)
-    project.edit(`un-nest in “${outer.name}”`, (doc) => {
-      doc.timelines[outer.id] = out as Draft<Timeline>
-    })
+    project.edit(`un-nest in “${outer.name}”`, (doc) => putOut(doc, outer.id, placementId, newId))
   }
   /** Whether a timeline can be placed in the current one. */
   const canPlace = (inner: Timeline): boolean =>
@@ -173,9 +170,9 @@ export const useCarrying = defineStore('carrying', () => {
     )
   }
   const meanIt = () =>
-    project.edit('mean the format as it is', (doc) => {
-      if (doc.project.format) doc.project.meant = formatKey(doc.project.format)
-    })
+    project.edit('mean the format as it is', (doc) =>
+      changeProject(doc, { meant: doc.project.format && formatKey(doc.project.format as Format) }),
+    )
 
   return {
     timeline,

@@ -1,8 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Clip, ClipFile } from '../core/model/clip'
-import { readAgain } from '../core/edit/rereading'
-import { replaceClip } from '../core/edit/replacing'
+import { readClipsAgain } from '../core/edit/rereading'
 import { counted } from '../core/words/figures'
 import { useArrivals } from './arrivals'
 import { useBackground } from './background'
@@ -63,13 +62,10 @@ export const useChanged = defineStore('changed', () => {
       for (const { files } of concerned)
         for (const { file, listed } of files) fresh.set(file.id, await arrivals.readOfCard(listed))
       if (project.doc?.project.id !== projectId) return
-      project.edit(`read ${counted(concerned.length, 'changed file')} again`, (doc) => {
-        for (const { clip } of concerned) {
-          const known = doc.clips[clip.id] as Clip | undefined
-          const by = known && readAgain(known, fresh)
-          if (by) replaceClip(doc, clip.id, by)
-        }
-      })
+      const ids = concerned.map(({ clip }) => clip.id)
+      project.edit(`read ${counted(concerned.length, 'changed file')} again`, (doc) =>
+        readClipsAgain(doc, ids, fresh),
+      )
       for (const { clip } of concerned) media.forgetPicture(clip.id)
       void useBackground().work()
     } finally {

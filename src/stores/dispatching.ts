@@ -1,12 +1,16 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import type { Draft } from '../core/edit/draft'
-import { type Deliverable, deliverableOf } from '../core/model/deliverable'
+import type { Deliverable } from '../core/model/deliverable'
+import {
+  addDeliverable,
+  changeDeliverable,
+  copyDeliverable,
+  removeDeliverable,
+} from '../core/edit/delivering'
 import { type Format, formatName } from '../core/format/format'
 import { deliveryCheck } from '../core/dispatch/delivery-check'
 import { wrapped } from '../core/dispatch/usual'
 import { settingsSheet } from '../core/dispatch/sheet'
-import { freeName } from '../core/words/free-name'
 import { newId, useProject } from './document/project'
 import { useTimelines } from './timelines'
 
@@ -38,47 +42,24 @@ export const useDispatching = defineStore('dispatching', () => {
   function add(format: Format): string {
     const id = newId()
     const timelineId = timelines.current?.id ?? null
-    project.edit(`deliver ${formatName(format)}`, (doc) => {
-      doc.project.deliverables.push({
-        ...deliverableOf(id, nameFor(formatName(format)), format),
-        timelineId,
-      } as Draft<Deliverable>)
-    })
+    project.edit(`deliver ${formatName(format)}`, (doc) => addDeliverable(doc, id, format, timelineId))
     selectedId.value = id
     return id
   }
-  const nameFor = (wanted: string) =>
-    freeName(
-      wanted,
-      all.value.map(({ name }) => name),
-    )
   /** Puts another in the place of one; what was as usual is set with it, and what was proven was another. */
-  function change(label: string, next: Deliverable): void {
-    project.edit(label, (doc) => {
-      const at = doc.project.deliverables.findIndex(({ id }) => id === next.id)
-      if (at >= 0) doc.project.deliverables[at] = { ...next, proof: null }
-    })
-  }
+  const change = (label: string, next: Deliverable) =>
+    project.edit(label, (doc) => changeDeliverable(doc, next))
   function copy(): void {
     const deliverable = stored.value
     if (!deliverable) return
     const id = newId()
-    project.edit(`deliver ${deliverable.name} once more`, (doc) => {
-      doc.project.deliverables.push({
-        ...deliverable,
-        id,
-        name: nameFor(deliverable.name),
-        proof: null,
-      })
-    })
+    project.edit(`deliver ${deliverable.name} once more`, (doc) => copyDeliverable(doc, deliverable.id, id))
     selectedId.value = id
   }
+  /** Takes one out, with its settings and its proof. */
   function remove(id: string): void {
     const chosen = all.value.find((deliverable) => deliverable.id === id)
-    if (!chosen) return
-    project.edit(`do not deliver ${chosen.name}`, (doc) => {
-      doc.project.deliverables = doc.project.deliverables.filter((deliverable) => deliverable.id !== id)
-    })
+    if (chosen) project.edit(`do not deliver ${chosen.name}`, (doc) => removeDeliverable(doc, id))
   }
 
   return { selectedId, all, stored, current, check, checkOf, sheet, add, change, copy, remove }

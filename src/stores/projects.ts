@@ -19,6 +19,7 @@ import { thisTab } from '../storage/tabs'
 import { storageError } from '../storage/error'
 import { loadOffPage } from '../workers/loading'
 import { newId, timeNow, useProject } from './document/project'
+import { changeProject } from '../core/edit/settings'
 
 /** A project of a backup beside what is here of it. */
 export interface Restorable {
@@ -63,7 +64,7 @@ export const useProjects = defineStore('projects', () => {
       const wanted = name.trim()
       if (!wanted) return
       if (project.doc?.project.id === id && !project.readOnly) {
-        project.edit(`call the project ${wanted}`, (doc) => void (doc.project.name = wanted))
+        project.edit(`call the project ${wanted}`, (doc) => changeProject(doc, { name: wanted }))
         return project.settled()
       }
       const done = await whileNobodyElse(`project ${id}`, () => renameProject(id, wanted))

@@ -22,6 +22,7 @@ import { addedTimelines } from '../core/exchange/take-in'
 import { type Format, formatName } from '../core/format/format'
 import { nextTurn } from '../media/turns'
 import { newId, timeNow, useProject } from './document/project'
+import { changeProject } from '../core/edit/settings'
 
 /** Where a clip is placed: at the end, or at a frame, what stands there moving on, covered, or left below. */
 export type PlacePosition =
@@ -183,9 +184,9 @@ export const useTimelines = defineStore('timelines', () => {
   }
 
   const setAsking = (ask: boolean) =>
-    project.edit(ask ? 'ask again about mismatches' : 'keep the timeline’s format without asking', (doc) => {
-      doc.project.onMismatch = ask ? 'ask' : 'keep'
-    })
+    project.edit(ask ? 'ask again about mismatches' : 'keep the timeline’s format without asking', (doc) =>
+      changeProject(doc, { onMismatch: ask ? 'ask' : 'keep' }),
+    )
 
   /** Gives a timeline another name, its own format, or lets it follow the project (null), as one step. */
   function change(

@@ -9,6 +9,7 @@ import { parseFormat } from '../core/format/parse'
 import { useProject } from './document/project'
 import { useYard } from './yard'
 import type { Bloc } from '../core/choice/bloc'
+import { useDispatching } from './dispatching'
 
 // There are no workers here: the same ranking runs in place.
 vi.mock('../workers/services', () => ({
@@ -86,11 +87,15 @@ describe('the yard', () => {
 
   it('follows deliveries, leans and priorities', async () => {
     const { project, yard, best } = await begun()
-    yard.deliver(format('1920x1080@50i'))
-    yard.deliver(format('1920x1080@50i'))
-    expect(project.doc!.project.deliverables).toHaveLength(1)
+    const dispatching = useDispatching()
+    const [first, second] = [format('1920x1080@50i'), format('1920x1080@50i')].map(dispatching.add)
+    const names = () => project.doc!.project.deliverables.map(({ name }) => name)
+    expect(new Set(names()).size).toBe(2)
     await vi.waitFor(() => expect(yard.best?.reason).toContain('Delivered'))
-    yard.deliverNot(format('1920x1080@50i'))
+    dispatching.remove(second!)
+    expect(project.doc!.project.deliverables.map(({ id }) => id)).toEqual([first])
+    expect(yard.options.deliverables).toHaveLength(1)
+    dispatching.remove(first!)
     await vi.waitFor(() => expect(yard.best?.reason).not.toContain('Delivered'))
     expect(best()).toBe('3840x2160@25p')
     yard.setPriority('hall', 'left-out')

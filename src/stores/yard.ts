@@ -9,8 +9,6 @@ import { type Candidate, priceOf } from '../core/choice/rank'
 import { type Priority, gatherVotes } from '../core/choice/vote'
 import { setProjectFormat } from '../core/edit/operations'
 import { formatOfClip } from '../core/edit/placing'
-import { type Deliverable, deliverableOf } from '../core/model/deliverable'
-import type { Draft } from '../core/edit/draft'
 import { deliveredFormats, weightsOf } from '../core/model/project'
 import { type Format, formatName, sameFormat } from '../core/format/format'
 import type { Ranking, Mains } from '../core/toll/policy'
@@ -18,7 +16,8 @@ import { tollTable } from '../core/toll/table'
 import { rankingNames } from '../core/toll/weights'
 import { askFor } from '../workers/job'
 import { choiceService } from '../workers/services'
-import { newId, timeNow, useProject } from './document/project'
+import { timeNow, useProject } from './document/project'
+import { changeProject, setPriority } from '../core/edit/settings'
 
 /** A clip as if all of its pixels were its own. */
 function atFace(clip: Clip): Clip {
@@ -59,9 +58,9 @@ export const useYard = defineStore('yard', () => {
   /** Clips in which less is than their raster says. */
   const enlarged = computed(() => project.clips.filter((clip) => clip.reading?.video?.measured?.detail))
   const setTrueDetail = (on: boolean) =>
-    project.edit(on ? 'count true detail' : 'count pixels as they are', (doc) => {
-      doc.project.trueDetail = on
-    })
+    project.edit(on ? 'count true detail' : 'count pixels as they are', (doc) =>
+      changeProject(doc, { trueDetail: on }),
+    )
   const ballot = computed(() => gatherVotes(whole.value))
   const lean = computed<Ranking>(() => project.doc?.project.lean ?? 'balanced')
   const options = computed(() => ({
@@ -144,19 +143,17 @@ export const useYard = defineStore('yard', () => {
   )
 
   /** How much a clip counts: key three times, left out not at all. */
-  const setPriority = (clipId: string, priority: Priority) =>
-    project.edit(`count ${project.doc?.clips[clipId]?.name} as ${priority}`, (doc) => {
-      const clip = doc.clips[clipId]
-      if (clip) clip.priority = priority
-    })
+  const count = (clipId: string, priority: Priority) =>
+    project.edit(`count ${project.doc?.clips[clipId]?.name} as ${priority}`, (doc) =>
+      setPriority(doc, clipId, priority),
+    )
 
   const setLean = (value: Ranking) =>
-    project.edit(`rank for ${rankingNames[value]}`, (doc) => void (doc.project.lean = value))
+    project.edit(`rank for ${rankingNames[value]}`, (doc) => changeProject(doc, { lean: value }))
 
   const setMains = (value: Mains | null) =>
-    project.edit(
-      value ? `make it for ${value} Hz` : 'leave the region open',
-      (doc) => void (doc.project.mains = value),
+    project.edit(value ? `make it for ${value} Hz` : 'leave the region open', (doc) =>
+      changeProject(doc, { mains: value }),
     )
 
   /** Makes a format the project's, and writes into the log who chose it, from what, and why. */
@@ -184,27 +181,10 @@ export const useYard = defineStore('yard', () => {
     if (format) choose(format, 'clip', clip.name)
   }
 
-  /** Formats that will be handed over: candidates are priced for them too. */
-  const deliver = (format: Format) =>
-    project.edit(`deliver ${formatName(format)}`, (doc) => {
-      if (!doc.project.deliverables.some((delivered) => sameFormat(delivered.format, format)))
-        doc.project.deliverables.push(
-          deliverableOf(newId(), formatName(format), format) as Draft<Deliverable>,
-        )
-    })
-  const deliverNot = (format: Format) =>
-    project.edit(`do not deliver ${formatName(format)}`, (doc) => {
-      doc.project.deliverables = doc.project.deliverables.filter(
-        (delivered) => !sameFormat(delivered.format, format),
-      )
-    })
-
   return {
     enlarged,
     setTrueDetail,
-    deliver,
-    deliverNot,
-    setPriority,
+    setPriority: count,
     ballot,
     ranking,
     ranked,

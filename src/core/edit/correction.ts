@@ -9,6 +9,7 @@ import { framesThere } from './placing'
 import type { Doc } from '../model/project'
 import { storedIndexOf, timingOf } from '../model/timing'
 import { type Placement, type Timeline, clipIdOf, placementsIn } from '../model/timeline'
+import type { FrameTimes } from '../reading/frame-times'
 
 /** A clip with the editor's word over its claims; of its corrections only what is named changes. */
 export function corrected(clip: Clip, change: CorrectionChange): Clip {
@@ -122,6 +123,12 @@ export function retime(doc: Draft<Doc>, effects: readonly RetimedPlacement[]): v
 export function learnEvidence(doc: Draft<Doc>, id: string, evidence: Evidence): void {
   const clip = doc.clips[id]
   if (clip) putFacts(clip, withEvidence(clip, evidence))
+}
+
+/** Puts the times of a clip's frames beside its reading, once it was gone through. */
+export function learnFrameTimes(doc: Draft<Doc>, id: string, frameTimes: FrameTimes): void {
+  const clip = doc.clips[id]
+  if (clip) clip.frameTimes = frameTimes as Draft<FrameTimes>
 }
 
 /** Makes readings follow from their claims, corrections and evidence again, after a step of any of these was undone. */

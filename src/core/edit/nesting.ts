@@ -28,6 +28,7 @@ import {
   lengthOf,
   mostGain,
 } from '../model/timeline'
+import { type Draft, asIs } from './draft'
 
 /** Whether a timeline can be placed in another: never in itself, nor in what it shows. */
 export const canHold = (doc: Pick<Doc, 'timelines'>, outerId: string, innerId: string): boolean =>
@@ -276,4 +277,11 @@ function inAfter(doc: Doc, timeline: Timeline, placement: Placement, seconds: Ra
   if (compare(frames, rational(0)) <= 0) return placement.sourceIn
   const running = runningOf(doc, timeline, placement)
   return sourceTimeAt(running, timingOfPlacement(doc, placement), rate, frames)
+}
+
+/** Puts what a placed timeline holds in the place of its placement. */
+export function unnest(doc: Draft<Doc>, outerId: string, placementId: string, newId: () => string): void {
+  const plain = asIs(doc)
+  const outer = plain.timelines[outerId]
+  if (outer) doc.timelines[outerId] = unnested(plain, outer, placementId, newId) as Draft<Timeline>
 }

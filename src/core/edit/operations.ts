@@ -1,5 +1,5 @@
 import { present } from '../assert'
-import type { Clip } from '../model/clip'
+import type { Clip, LeftAside } from '../model/clip'
 import { type Draft, asIs } from './draft'
 import type { FramingPlan } from './reframe'
 import { type Decision, type Doc, formatOf } from '../model/project'
@@ -14,11 +14,12 @@ import { closeUp as closeGaps, followPictures, startsOf } from './track'
  */
 
 /** Takes clips in; one that is there already (same id) is replaced where it stands. */
-export function takeIn(doc: Draft<Doc>, clips: readonly Clip[]): void {
+export function takeIn(doc: Draft<Doc>, clips: readonly Clip[], aside: readonly LeftAside[] = []): void {
   for (const clip of clips) {
     if (!doc.clips[clip.id]) doc.project.clipOrder.push(clip.id)
     doc.clips[clip.id] = clip as Draft<Clip>
   }
+  for (const file of aside) doc.leftAside[file.id] = file
 }
 
 /**

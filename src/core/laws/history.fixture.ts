@@ -13,10 +13,12 @@ import type { Override } from '../treatment/treatment'
 import * as arranging from '../edit/arranging'
 import * as carrying from '../edit/carrying'
 import type { Clip } from '../model/clip'
+import type { Deliverable } from '../model/deliverable'
 import * as correction from '../edit/correction'
 import { clipFormats } from '../edit/cut.fixture'
 import { aStill, aVideo } from '../model/doc.fixture'
 import type { Draft } from '../edit/draft'
+import * as delivering from '../edit/delivering'
 import * as linking from '../edit/linking'
 import * as nesting from '../edit/nesting'
 import * as operations from '../edit/operations'
@@ -26,6 +28,7 @@ import { type Doc, formatOf } from '../model/project'
 import * as replacing from '../edit/replacing'
 import * as restoring from '../edit/restoring'
 import { type Timeline, placementsIn } from '../model/timeline'
+import * as settings from '../edit/settings'
 import * as treating from '../edit/treating'
 import * as trimming from '../edit/trimming'
 import { everyTreatment, sounding } from './kinds.fixture'
@@ -237,15 +240,14 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
       ])(),
     )
   },
-  unnested: (doc, dice) => {
+  unnest: (doc, dice) => {
     const nestedOnes = Object.values(doc.timelines).flatMap((t) =>
       placementsIn(t as Timeline).flatMap(({ id, source }) =>
         source.kind === 'timeline' ? [[t, id] as const] : [],
       ),
     )
     const [found] = nestedOnes
-    if (found)
-      doc.timelines[found[0].id] = nesting.unnested(doc, found[0], found[1], dice.id) as Draft<Timeline>
+    if (found) nesting.unnest(doc, found[0].id, found[1], dice.id)
   },
   replaceClip: (doc, dice) =>
     replacing.replaceClip(
@@ -294,9 +296,43 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
     const timelines = 'timelines' in read ? read.timelines : [read.timeline]
     for (const added of addedTimelines(doc, timelines, making)) operations.addTimeline(doc, added)
   },
+  addDeliverable: (doc, dice) =>
+    delivering.addDeliverable(
+      doc,
+      dice.id(),
+      dice.of(formats),
+      dice.of([null, ...Object.keys(doc.timelines)]),
+    ),
+  copyDeliverable: (doc, dice) => delivering.copyDeliverable(doc, anyDeliverableId(doc, dice), dice.id()),
+  changeDeliverable: (doc, dice) => {
+    const deliverable = doc.project.deliverables[0] as Deliverable | undefined
+    if (deliverable)
+      delivering.changeDeliverable(doc, {
+        ...deliverable,
+        format: dice.of(formats),
+        burnIn: dice.number(2) > 0,
+      })
+  },
+  removeDeliverable: (doc, dice) => delivering.removeDeliverable(doc, anyDeliverableId(doc, dice)),
+  changeProject: (doc, dice) =>
+    settings.changeProject(doc, {
+      name: dice.id(),
+      mains: dice.of([null, 50, 60] as const),
+      lean: dice.of(['balanced', 'motion'] as const),
+    }),
+  changeWeights: (doc, dice) =>
+    settings.changeWeights(doc, (policy) => void (policy.skip = dice.number(10) / 10)),
+  setPriority: (doc, dice) =>
+    settings.setPriority(
+      doc,
+      dice.of(Object.keys(doc.clips)),
+      dice.of(['key', 'left-out', 'normal'] as const),
+    ),
   restore: (doc, dice) => dice.number(4) === 0 && restoring.restore(doc, dice.point),
 }
 const anyTimeline = (doc: D, dice: Dice) => dice.of(Object.values(doc.timelines))
+const anyDeliverableId = (doc: D, dice: Dice): string =>
+  dice.of(['none', ...doc.project.deliverables.map(({ id }) => id)])
 const anyTimelineId = (doc: D, dice: Dice): string => {
   const ids = Object.values(doc.timelines).flatMap((t) => placementsIn(t as Timeline).map(({ id }) => id))
   return ids.length ? dice.of(ids) : 'none'

@@ -294,7 +294,7 @@ describe('a law', () => {
       'unlink',
       'cure',
       'nest',
-      'unnested',
+      'unnest',
       'takeBack',
       'takeCarried',
       'correct',

@@ -11,6 +11,10 @@ import * as placing from '../../core/edit/placing'
 import type { Doc } from '../../core/model/project'
 import * as replacing from '../../core/edit/replacing'
 import * as restoring from '../../core/edit/restoring'
+import * as delivering from '../../core/edit/delivering'
+import * as settings from '../../core/edit/settings'
+import * as nesting from '../../core/edit/nesting'
+import * as rereading from '../../core/edit/rereading'
 import { nonsenseOf } from '../../core/model/integrity'
 import * as treating from '../../core/edit/treating'
 import * as trimming from '../../core/edit/trimming'
@@ -20,6 +24,8 @@ import { useDocument } from './document'
 const elsewhere = new Set([
   'retime',
   'learnEvidence',
+  'learnFrameTimes',
+  'readClipsAgain',
   'resettle',
   'shorten',
   'behind',
@@ -39,12 +45,16 @@ describe('every operation', () => {
       ...parts,
       ...replacing,
       ...restoring,
+      ...delivering,
+      ...settings,
+      ...nesting,
+      ...rereading,
     }
     // Whatever changes a document in place gives nothing, or tells what it did, and is called with a draft first.
     const known = Object.entries(modules).flatMap(([name, value]) =>
       typeof value === 'function' && /^(function\s*\w*)?\s*\(\s*doc\b/.test(value.toString()) ? [name] : [],
     )
-    const looks = ['correctedPlacements', 'timesPlaced', 'timelineIn', 'replacement']
+    const looks = ['correctedPlacements', 'timesPlaced', 'timelineIn', 'replacement', 'canHold', 'unnested']
     expect(
       known.filter((name) => !operationsDrawn[name] && !elsewhere.has(name) && !looks.includes(name)),
     ).toEqual([])

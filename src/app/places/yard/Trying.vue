@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { consequenceSentence, consequencesOf, costlyLater } from '../../../core/check/consequence'
 import { formatName, formatKey, sameFormat, shapeName } from '../../../core/format/format'
 import { turnedSize } from '../../../core/picture/turn'
@@ -9,6 +9,9 @@ import { usePreferences } from '../../../stores/preferences'
 import { useProject } from '../../../stores/document/project'
 import { useTimelines } from '../../../stores/timelines'
 import { useYard } from '../../../stores/yard'
+import { goesWith } from '../../../core/edit/delivering'
+import type { Deliverable } from '../../../core/model/deliverable'
+import { useDispatching } from '../../../stores/dispatching'
 import FormatPicker from '../../components/FormatPicker.vue'
 import ShareBar from '../../components/ShareBar.vue'
 
@@ -17,6 +20,7 @@ const project = useProject()
 const yard = useYard()
 const habits = usePreferences()
 const timelines = useTimelines()
+const dispatching = useDispatching()
 
 const settled = computed(
   () => project.format !== null && yard.candidate !== null && sameFormat(project.format, yard.candidate),
@@ -40,6 +44,23 @@ function turn() {
   const format = yard.candidate
   if (format) yard.look({ ...format, ...turnedSize(format), scan: 'progressive', fieldOrder: null }, 'tried')
 }
+const isDelivered = computed(() =>
+  dispatching.all.some(({ format }) => yard.candidate && sameFormat(format, yard.candidate)),
+)
+/** The deliverable that is to be taken out, and with it what somebody has set or proven. */
+const asked = shallowRef<Deliverable | null>(null)
+function outOf(deliverable: Deliverable): string {
+  const more = goesWith(deliverable)
+  return `Do not deliver ${deliverable.name}${more ? `: ${more} would go with it` : ''}`
+}
+function takeOut(deliverable: Deliverable) {
+  if (goesWith(deliverable)) asked.value = deliverable
+  else dispatching.remove(deliverable.id)
+}
+watch(
+  () => dispatching.all,
+  () => (asked.value = null),
+)
 const kept = ref('')
 watch(
   () => yard.candidate,
@@ -67,7 +88,7 @@ watch(
       <Button type="primary" :disabled="settled" @click="yard.chooseCandidate">{{
         settled ? 'This is the project’s format' : 'Set as project format'
       }}</Button>
-      <Button @click="yard.deliver(yard.candidate)">Is delivered</Button>
+      <Button :disabled="isDelivered" @click="dispatching.add(yard.candidate)">Is delivered</Button>
       <Button :disabled="kept !== ''" @click="kept = habits.keep(yard.candidate)">{{
         kept ? 'Kept' : 'Keep as own'
       }}</Button>
@@ -92,18 +113,24 @@ watch(
     <FormatPicker :base="yard.candidate" verb="Try" name="Another format" @pick="yard.look">
       <Button title="Landscape to portrait and back" @click="turn">Turn</Button>
     </FormatPicker>
-    <p v-if="project.opened.project.deliverables.length" class="small">
+    <p v-if="dispatching.all.length" class="small">
       delivered:
-      <span v-for="{ id, format } in project.opened.project.deliverables" :key="id" class="figures"
-        >{{ formatName(format) }}
+      <span v-for="deliverable in dispatching.all" :key="deliverable.id" class="figures"
+        >{{ deliverable.name }}
         <button
           class="word"
-          :aria-label="`Do not deliver ${formatName(format)}`"
-          @click="yard.deliverNot(format)"
+          :title="outOf(deliverable)"
+          :aria-label="outOf(deliverable)"
+          @click="takeOut(deliverable)"
         >
           ×
         </button></span
       >
+    </p>
+    <p v-if="asked" class="small" role="alert">
+      {{ outOf(asked) }}.
+      <button class="word" @click="dispatching.remove(asked.id)">Do not deliver it</button>
+      <button class="word" @click="asked = null">keep it</button>
     </p>
   </section>
 </template>

@@ -16,6 +16,7 @@ import {
   shareWords,
   weightGroups,
 } from '../../../core/toll/weights'
+import { changeProject, changeWeights } from '../../../core/edit/settings'
 
 /** Every weight and share of the choice: shown, changeable, and the ranking follows at once. */
 const project = useProject()
@@ -35,14 +36,11 @@ function countDifferences(is: object, usual: object): number {
 }
 
 const set = (words: string, number: number, change: (policy: Draft<Policy>) => void) =>
-  project.edit(`weigh ${words} ${number}`, (doc) => change(doc.project.policy), `weight ${words}`)
+  project.edit(`weigh ${words} ${number}`, (doc) => changeWeights(doc, change), `weight ${words}`)
 const setFlat = (key: FlatWeight, words: string, number: number) =>
   set(words, number, (draft) => void (draft[key] = number))
 const reset = () =>
-  project.edit(
-    'weigh as usual',
-    (doc) => void (doc.project.policy = structuredClone<Draft<Policy>>(defaultPolicy)),
-  )
+  project.edit('weigh as usual', (doc) => changeProject(doc, { policy: structuredClone(defaultPolicy) }))
 </script>
 
 <template>
