@@ -5,7 +5,7 @@ const layers = ['core', 'media', 'storage', 'workers', 'stores', 'app']
 
 /** The rooms of the core, from the ground up. Rooms of one line are neighbours that do not need each other. */
 const rooms = [
-  ['rational', 'words', 'kernel'],
+  ['rational', 'words', 'kernel', 'card'],
   ['rate'],
   ['picture', 'planes'],
   ['evidence'],

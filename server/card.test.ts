@@ -19,9 +19,9 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { createApp } from './app'
-import type { CardChange } from './events'
+import type { CardChange } from '../src/core/card/listing'
 import { WrongOptions, readOptions } from './options'
-import { byteRangeOf } from './range'
+import { byteRangeOf } from '../src/core/card/range'
 
 const root = join(import.meta.dirname, '..')
 const past = new Date(Date.now() - 60_000)

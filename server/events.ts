@@ -1,14 +1,7 @@
 import type { Request, Response } from 'express'
-import type { BadEntry, Listing, PlacedFile, SidingFile } from './watch-folder'
+import type { CardChange, ListedFile } from '../src/core/card/listing'
+import type { Listing, PlacedFile } from './watch-folder'
 import type { Watch } from './watch'
-
-/** What changed on a card since the event before: files that are new or other than they were, ids that are gone. */
-export interface CardChange {
-  readonly files: readonly SidingFile[]
-  readonly gone: readonly string[]
-  /** All that is not listed, where it changed. */
-  readonly bad?: readonly BadEntry[]
-}
 
 /** So many files are told in one event. */
 const perEvent = 500
@@ -42,7 +35,7 @@ export function streamChanges(
   const update = () => {
     if (!listing) return
     const files = arrival ? arrival(listing.files) : listing.files
-    const fresh: SidingFile[] = []
+    const fresh: ListedFile[] = []
     const here = new Set<string>()
     for (const { path: _, ...file } of files) {
       here.add(file.id)

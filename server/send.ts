@@ -3,9 +3,10 @@ import { type FileHandle, open, realpath } from 'node:fs/promises'
 import { sep } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import type { Request, Response } from 'express'
-import { byteRangeOf } from './range'
 import type { PlacedFile } from './watch-folder'
 import type { Watch } from './watch'
+import { byteRangeOf } from '../src/core/card/range'
+import { endsHead, endsOfSize, mostTogether } from '../src/core/card/ends'
 
 /** A file that is what was listed, open; or why it is refused. */
 type Opened =
@@ -80,15 +81,7 @@ export async function sendFile(
   }
 }
 
-/** Both ends of this many files are sent in one answer, at most. */
-const mostTogether = 48
-const endLength = 64 * 1024
-
-/**
- * Sends both ends of several files in one answer, since a card of thousands of small files would be thousands of requests:
- * for each id in turn three numbers of 32 bits – a status (200, 404, 409), the bytes of the head, those of the tail –, then
- * these bytes. A file up to 128 KiB comes whole.
- */
+/** Sends both ends of several files in one answer (`core/card/ends`). */
 export async function sendEnds(
   watch: Watch,
   root: string,
@@ -103,23 +96,17 @@ export async function sendEnds(
   response.end(Buffer.concat(parts.flat()))
 }
 
-async function endsOf(file: PlacedFile | null, root: string): Promise<Buffer[]> {
+async function endsOf(file: PlacedFile | null, root: string): Promise<Uint8Array[]> {
   const opened = file ? await openListed(file, root) : gone
-  if (!file || !('handle' in opened)) return [numbers('status' in opened ? opened.status : 404, 0, 0)]
+  if (!file || !('handle' in opened)) return [endsHead('status' in opened ? opened.status : 404, 0, 0)]
   try {
     // As long as it was listed: what has been added since is of the next look.
     const size = file.sizeBytes
-    const head = await readAt(opened.handle, 0, Math.min(endLength, size))
-    const tailStart = Math.max(head.length, size - endLength)
+    const { headLength, tailStart } = endsOfSize(size)
+    const head = await readAt(opened.handle, 0, headLength)
     const tail = await readAt(opened.handle, tailStart, size - tailStart)
-    return [numbers(200, head.length, tail.length), head, tail]
+    return [endsHead(200, head.length, tail.length), head, tail]
   } finally {
     await opened.handle.close()
   }
-}
-
-function numbers(...values: number[]): Buffer {
-  const bytes = Buffer.alloc(values.length * 4)
-  values.forEach((value, i) => bytes.writeUInt32BE(value, i * 4))
-  return bytes
 }

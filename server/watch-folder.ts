@@ -1,28 +1,9 @@
 import { createHash } from 'node:crypto'
 import { statOf, walk } from '../src/media/disk/walk'
-
-/** One file on a card. The id stands for its place and leads nowhere else. */
-export interface SidingFile {
-  readonly id: string
-  readonly name: string
-  /** Folder below the card, with `/`, empty at its top. */
-  readonly folder: string
-  readonly sizeBytes: number
-  readonly modifiedAt: string
-  /** Whether the file has come to rest: while it is being copied, it is not. */
-  readonly rests: boolean
-  /** What the file will come to, where that is known while it grows. */
-  readonly expectedBytes: number | null
-}
+import type { BadEntry, ListedFile } from '../src/core/card/listing'
 
 /** A file with its place on this machine, which never leaves the server. */
-export type PlacedFile = SidingFile & { readonly path: string }
-
-/** An entry that is not listed, and why. */
-export interface BadEntry {
-  readonly place: string
-  readonly why: string
-}
+export type PlacedFile = ListedFile & { readonly path: string }
 
 /** What stands on a card. */
 export interface Listing {

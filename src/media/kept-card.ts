@@ -1,4 +1,5 @@
-import { endLength } from './source'
+import { endsHead, endsOfSize } from '../core/card/ends'
+import { byteRangeOf } from '../core/card/range'
 
 /** Where whole files of the demo's card are kept, and its list beside them. */
 export const keptCard = 'demo-card'
@@ -39,20 +40,18 @@ export async function keepCard(
 }
 
 /** A stretch of a kept file, as a server answers it (RFC 9110 §14); the whole of it where none is asked for. */
-async function stretchOf(whole: Response, asked: string | null): Promise<Response> {
-  const found = /^bytes=(\d+)-(\d*)$/.exec(asked ?? '')
-  if (!found) return whole
-  const bytes = await whole.blob()
-  const first = Number(found[1])
-  const last = Math.min(bytes.size, found[2] ? Number(found[2]) + 1 : bytes.size) - 1
+async function answerOf(whole: Response, asked: string | null): Promise<Response> {
+  if (asked === null) return whole
+  const bytes = await whole.clone().blob()
+  const range = byteRangeOf(asked, bytes.size)
+  if (range === null) return whole
   const headers = new Headers(whole.headers)
-  headers.set(
-    'Content-Range',
-    first > last ? `bytes */${bytes.size}` : `bytes ${first}-${last}/${bytes.size}`,
-  )
-  headers.set('Content-Length', String(Math.max(0, last + 1 - first)))
-  if (first > last) return new Response(null, { status: 416, headers })
-  return new Response(bytes.slice(first, last + 1), { status: 206, headers })
+  const isThere = range !== 'unsatisfiable'
+  headers.set('Content-Range', `bytes ${isThere ? `${range.first}-${range.last}` : '*'}/${bytes.size}`)
+  headers.set('Content-Length', String(isThere ? range.last + 1 - range.first : 0))
+  return isThere
+    ? new Response(bytes.slice(range.first, range.last + 1), { status: 206, headers })
+    : new Response(null, { status: 416, headers })
 }
 
 /** Both ends of several kept files in one answer: for each its status, two lengths, and the bytes. */
@@ -60,12 +59,10 @@ async function endsOf(kept: KeptAnswers, ids: readonly string[]): Promise<Respon
   const parts: BlobPart[] = []
   for (const id of ids) {
     const bytes = await (await kept.match(withinList + encodeURIComponent(id)))?.blob()
-    const head = Math.min(endLength, bytes?.size ?? 0)
-    const tailStart = Math.max(head, (bytes?.size ?? 0) - endLength)
-    const numbers = new DataView(new ArrayBuffer(12))
-    ;[bytes ? 200 : 404, head, (bytes?.size ?? 0) - tailStart].forEach((n, i) => numbers.setUint32(4 * i, n))
-    parts.push(numbers.buffer)
-    if (bytes) parts.push(bytes.slice(0, head), bytes.slice(tailStart))
+    const size = bytes?.size ?? 0
+    const { headLength, tailStart } = endsOfSize(size)
+    parts.push(endsHead(bytes ? 200 : 404, headLength, size - tailStart))
+    if (bytes) parts.push(bytes.slice(0, headLength), bytes.slice(tailStart))
   }
   return new Response(new Blob(parts), { headers: { 'Content-Type': 'application/octet-stream' } })
 }
@@ -95,5 +92,5 @@ export async function answerFromKept(
   if (pathname === `${withinList}events`) return eventsOf(kept)
   if (pathname === `${withinList}ends`) return endsOf(kept, searchParams.get('ids')?.split(',') ?? [])
   const whole = await kept.match(pathname)
-  return whole ? stretchOf(whole, range) : null
+  return whole ? answerOf(whole, range) : null
 }

@@ -1,4 +1,5 @@
 import type { ByteSource } from '../core/reading/bytes/source'
+import { type Ends, endsOfSize, readEnds } from '../core/card/ends'
 
 /** Where the bytes of a clip can be had from in this session. */
 export type MediaLocator =
@@ -51,24 +52,15 @@ export function byteSource(locator: MediaLocator): ByteSource & { requests?: num
   }
 }
 
-export const endLength = 64 * 1024
-
 /** A source whose head and tail are at hand: most facts stand there, and together they tell a file from others. */
 export interface EndsSource extends ByteSource {
   readonly head: Uint8Array
   readonly tail: Uint8Array
 }
 
-/** The bytes at both ends of a file; of a small one they are all of it. */
-export interface Ends {
-  readonly head: Uint8Array
-  readonly tail: Uint8Array
-}
-
 /** Fetches both ends of a file at once and serves from them what lies in them. */
 export async function withEnds(source: ByteSource): Promise<EndsSource> {
-  const headLength = Math.min(endLength, source.size)
-  const tailStart = Math.max(headLength, source.size - endLength)
+  const { headLength, tailStart } = endsOfSize(source.size)
   const none = new Uint8Array(0)
   const [head, tail] = await Promise.all([
     headLength ? source.read(0, headLength) : none,
@@ -115,17 +107,7 @@ export async function endsFromCard(urls: readonly string[], signal?: AbortSignal
     signal,
   })
   if (!answer.ok) throw new Error(`the card answered ${answer.status}`)
-  const bytes = new Uint8Array(await answer.arrayBuffer())
-  const view = new DataView(bytes.buffer)
-  let offset = 0
-  return urls.map(() => {
-    const status = view.getUint32(offset)
-    const [headLength, tailLength] = [view.getUint32(offset + 4), view.getUint32(offset + 8)]
-    const head = bytes.subarray(offset + 12, offset + 12 + headLength)
-    const tail = bytes.subarray(offset + 12 + headLength, offset + 12 + headLength + tailLength)
-    offset += 12 + headLength + tailLength
-    return status === 200 ? { head, tail } : null
-  })
+  return readEnds(new Uint8Array(await answer.arrayBuffer()), urls.length)
 }
 
 /** Hash of a file's head and tail: with name and size it finds the file again without reading it whole. */

@@ -18,12 +18,13 @@ import type { ReadAnswer } from '../workers/reading.worker'
 import { askFor } from '../workers/job'
 import { readingService } from '../workers/services'
 import { useBackground } from './background'
-import { type SidingFile, useCard } from './card'
+import { useCard } from './card'
 import { type IncomingFile, useMedia } from './media'
 import { newId, timeNow, useProject } from './document/project'
 import { useNumbered } from './numbered'
 import { type Arriving, readFiles } from './reading-files'
 import { useSplit } from './split'
+import type { ListedFile } from '../core/card/listing'
 
 /** Results are shown in gulps, so that a fast card does not redraw the list for each clip: at least so many milliseconds apart. */
 const shortestGulp = 60
@@ -115,7 +116,7 @@ export const useArrivals = defineStore('arrivals', () => {
     await takeWhatRests()
   }
 
-  async function takeFromSiding(files: readonly SidingFile[], joins?: string): Promise<void> {
+  async function takeFromSiding(files: readonly ListedFile[], joins?: string): Promise<void> {
     if (!project.doc) return
     const { id: projectId, card: from } = project.doc.project
     for (const { id } of files) offered.add(`${projectId} ${id}`)
@@ -127,7 +128,7 @@ export const useArrivals = defineStore('arrivals', () => {
     await taken.finally(() => setOnTheWay(projectId, (ids) => files.forEach(({ id }) => ids.delete(id))))
   }
 
-  const onCard = (from: Card, { id, name, folder, sizeBytes, modifiedAt }: SidingFile): Arriving => ({
+  const onCard = (from: Card, { id, name, folder, sizeBytes, modifiedAt }: ListedFile): Arriving => ({
     id: newId(),
     name,
     folder,
@@ -267,7 +268,7 @@ export const useArrivals = defineStore('arrivals', () => {
   /** Reads a file as a clip, without listing it. */
   const readClip = (incoming: IncomingFile): Promise<Clip> => readOne(ofEditor(incoming))
   /** Reads a file of the project's card as a clip, without listing it. */
-  const readOfCard = (file: SidingFile): Promise<Clip> => readOne(onCard(project.opened.project.card, file))
+  const readOfCard = (file: ListedFile): Promise<Clip> => readOne(onCard(project.opened.project.card, file))
 
   async function readOne(arriving: Arriving): Promise<Clip> {
     const answers: ReadAnswer[] = []

@@ -1,30 +1,11 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import * as z from 'zod'
-
-const SidingFile = z.object({
-  id: z.string(),
-  name: z.string(),
-  folder: z.string(),
-  sizeBytes: z.number(),
-  modifiedAt: z.string(),
-  rests: z.boolean(),
-  expectedBytes: z.number().nullable(),
-})
-export type SidingFile = z.infer<typeof SidingFile>
-
-/** An event of a card: what is new or other than it was, what is gone, and all that is not listed. */
-const CardChange = z.object({
-  files: z.array(SidingFile),
-  gone: z.array(z.string()),
-  bad: z.array(z.object({ place: z.string(), why: z.string() })).optional(),
-})
-export type BadEntry = NonNullable<z.infer<typeof CardChange>['bad']>[number]
+import { type BadEntry, CardChange, type ListedFile } from '../core/card/listing'
 
 /** What stands on a card, as its events tell it: first all that is there, then what changes. */
 export const useCard = defineStore('card', () => {
-  const byId = shallowRef<ReadonlyMap<string, SidingFile>>(new Map())
-  const files = computed<readonly SidingFile[]>(() => [...byId.value.values()])
+  const byId = shallowRef<ReadonlyMap<string, ListedFile>>(new Map())
+  const files = computed<readonly ListedFile[]>(() => [...byId.value.values()])
   /** Entries that are not listed, and why. */
   const bad = shallowRef<readonly BadEntry[]>([])
   const trouble = ref<string | null>(null)
@@ -55,7 +36,7 @@ export const useCard = defineStore('card', () => {
     stream.onmessage = ({ data }: MessageEvent<string>) => {
       const change = CardChange.safeParse(JSON.parse(data))
       if (!change.success) return
-      const next = anew ? new Map<string, SidingFile>() : new Map(byId.value)
+      const next = anew ? new Map<string, ListedFile>() : new Map(byId.value)
       anew = false
       for (const file of change.data.files) next.set(file.id, file)
       for (const id of change.data.gone) next.delete(id)

@@ -5,14 +5,15 @@ import { readClipsAgain } from '../core/edit/rereading'
 import { counted } from '../core/words/figures'
 import { useArrivals } from './arrivals'
 import { useBackground } from './background'
-import { type SidingFile, useCard } from './card'
+import { useCard } from './card'
 import { useMedia } from './media'
 import { useProject } from './document/project'
+import type { ListedFile } from '../core/card/listing'
 
 /** A clip of which a file on the card holds something else by now, and these files. */
 export interface ChangedClip {
   readonly clip: Clip
-  readonly files: readonly { readonly file: Clip | ClipFile; readonly listed: SidingFile }[]
+  readonly files: readonly { readonly file: Clip | ClipFile; readonly listed: ListedFile }[]
 }
 
 /** Files of the card that were replaced by other copies since they were read: noticed, and read again in their place. */
@@ -77,7 +78,7 @@ export const useChanged = defineStore('changed', () => {
 })
 
 /** Whether a file on the card is another copy than the one that was read. */
-function isOther({ sizeBytes, source }: Clip | ClipFile, listed: SidingFile): boolean {
+function isOther({ sizeBytes, source }: Clip | ClipFile, listed: ListedFile): boolean {
   const read = source.kind === 'siding' ? source.modifiedAt : undefined
   return read === undefined ? listed.rests && listed.sizeBytes !== sizeBytes : listed.modifiedAt !== read
 }

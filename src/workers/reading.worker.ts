@@ -2,17 +2,9 @@ import { reasonOf } from '../core/words/reason'
 import { expose } from 'comlink'
 import { type AsideKind, asideKind } from '../core/reading/aside'
 import { type ReadResult, read } from '../core/reading/read'
-import {
-  type Ends,
-  type MediaLocator,
-  byteSource,
-  endsFromCard,
-  endsTogether,
-  hashOf,
-  servedFrom,
-  withEnds,
-} from '../media/source'
+import { type MediaLocator, byteSource, endsFromCard, endsTogether, hashOf, servedFrom, withEnds } from '../media/source'
 import { jobs } from './job'
+import type { Ends } from '../core/card/ends'
 
 /** A file to be read, and the name under which its result comes back. */
 export interface ReadRequest {

@@ -9,7 +9,10 @@ export interface ByteRange {
  * @returns null where the whole is to be sent (no header, another unit, several ranges), `unsatisfiable` where it asks for
  * what is not there. More than there is from the end is the whole.
  */
-export function byteRangeOf(header: string | undefined, size: number): ByteRange | null | 'unsatisfiable' {
+export function byteRangeOf(
+  header: string | null | undefined,
+  size: number,
+): ByteRange | null | 'unsatisfiable' {
   const match = /^bytes=\s*(\d*)\s*-\s*(\d*)\s*$/i.exec(header ?? '')
   if (!match || (match[1] === '' && match[2] === '')) return null
   const stated = (digits = '') => (digits === '' ? null : Number(digits))
