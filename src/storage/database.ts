@@ -7,6 +7,7 @@ import type { PutAside } from '../core/stored/mend'
 import { type StoredRows, migrated } from '../core/stored/migrate'
 import type { Rotation } from '../core/picture/turn'
 import type { Doc, Project } from '../core/model/project'
+import type { MoreOfStep } from './schema'
 
 /** A row that belongs to a project; the project's id leads its key. */
 export type Owned<T> = T & { readonly projectId: string }
@@ -44,19 +45,6 @@ export interface StepRow {
   readonly inverse: Patch[]
 }
 
-/** What came to a step after it was kept. */
-export interface MoreOfStep {
-  readonly n: number
-  /** Counted up with each that is joined to the step. */
-  readonly part: number
-  /** What the step is called since, and when it was joined. */
-  readonly label: string
-  readonly at: string
-  readonly patches: Patch[]
-  /** Applied before those of the step and of the parts before. */
-  readonly inverse: Patch[]
-}
-
 /** What was joined to a step of a project's history. */
 export type MoreRow = Owned<MoreOfStep>
 
@@ -80,6 +68,8 @@ export interface PointRow {
   /** The step that was in force last. */
   readonly position: number
   readonly doc: Doc
+  /** The stored version of its document; points of old do not say theirs. */
+  readonly version?: number
 }
 
 /** What is told of a project in a list without opening it. */

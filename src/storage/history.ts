@@ -1,29 +1,8 @@
-import type { Patch } from 'immer'
-import { type MoreOfStep, type MoreRow, type StepRow, database } from './database'
+import { type MoreRow, type StepRow, database } from './database'
+import { type Journal, MoreOfStepSchema, type StoredStep, StoredStepSchema } from './schema'
 
 /** So many steps of a project are kept when it is left, back and forward from where it is. */
 export const keptSteps = 200
-
-/** What a change does to the history that is kept beside a document. Steps are numbered from 1. */
-export interface Journal {
-  /** The last step that is in force afterwards; 0 where none is. */
-  readonly position: number
-  /** A step that is to be kept under its number. */
-  readonly put: { readonly n: number; readonly step: StoredStep } | null
-  /** What was joined to a step that is kept: written beside it, since the step of a whole card is as large as the card. */
-  readonly more?: MoreOfStep
-  /** Whether steps behind the position are gone. */
-  readonly dropsLater: boolean
-}
-
-/** One step as it is kept. Whoever opens a project again begins new steps: none of these joins on. */
-export interface StoredStep {
-  readonly label: string
-  /** When it was done. */
-  readonly at: string
-  readonly patches: Patch[]
-  readonly inverse: Patch[]
-}
 
 /** The steps of a project as they are kept: they follow each other, and so many of them are in force. */
 export interface StoredPast {
@@ -79,15 +58,19 @@ export async function writeJournal(projectId: string, entries: readonly Journal[
 
 /** The history of a project as it was kept; null where none was. Steps that do not join on are no history. */
 export async function loadPast(projectId: string): Promise<StoredPast | null> {
-  const [row, rows, joins] = await Promise.all([
+  const [row, stored, storedJoins] = await Promise.all([
     database.histories.get(projectId),
     database.steps.where({ projectId }).sortBy('n'),
     database.moreOfSteps.where({ projectId }).sortBy('part'),
   ])
+  // A row of another shape than ours is no step: the history ends there.
+  const rows = stored.filter((step) => StoredStepSchema.safeParse(step).success)
+  const joins = storedJoins.filter((more) => MoreOfStepSchema.safeParse(more).success)
+  const torn = new Set(storedJoins.filter((more) => !joins.includes(more)).map(({ n }) => n))
   if (!row || rows.length === 0) return null
   const { position } = row
   // From where it is, both ways as far as each step follows the one before.
-  const byNumber = new Map(rows.map((step) => [step.n, step]))
+  const byNumber = new Map(rows.filter(({ n }) => !torn.has(n)).map((step) => [step.n, step]))
   const steps: StepRow[] = []
   for (let n = position; byNumber.has(n); n--) steps.unshift(byNumber.get(n) as StepRow)
   const first = position - steps.length + 1

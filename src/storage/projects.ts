@@ -10,9 +10,10 @@ import { uprightSize } from '../core/picture/turn'
 import { Format } from '../core/format/format'
 import { type Doc, Project } from '../core/model/project'
 import { type OpeningRow, type Owned, type PutAsideRow, database } from './database'
-import { type Journal, type StoredPast, loadPast, writeJournal } from './history'
+import { type StoredPast, loadPast, writeJournal } from './history'
 import { keptProxies, keptRenders } from './kept-files'
 import { dropAhead } from './write-ahead'
+import type { Journal } from './schema'
 
 /** A project as the list of projects shows it: what it holds, what is decided, and a picture of it. */
 export interface ProjectEntry {

@@ -4,10 +4,10 @@ import { afterEach, describe, expect, it } from 'vitest'
 import { aDoc, aVideo } from '../core/model/doc.fixture'
 import type { Doc } from '../core/model/project'
 import { database } from './database'
-import type { Journal } from './history'
 import { loadProject, saveDoc, saveTouched, takeForWriting } from './projects'
 import { catchUp } from './recovery'
-import { type AheadEntry, aheadLine, entriesAfter } from './write-ahead'
+import { aheadLine, entriesAfter } from './write-ahead'
+import type { AheadEntry, Journal } from './schema'
 
 enablePatches()
 afterEach(() => Promise.all(database.tables.map((table) => table.clear())))
@@ -58,6 +58,17 @@ describe('a log written ahead', () => {
     const spoilt = `${aheadLine(entries[0]!)}{"n":2,\n${aheadLine(entries[2]!)}`
     expect(entriesAfter(0, spoilt)).toEqual([entries[0]])
     expect(entriesAfter(0, '')).toEqual([])
+    const strange = [
+      { n: 2, patches: [{ op: 'melt', path: [] }], journal: [] },
+      { n: 2, patches: [], journal: [{ position: 'two', put: null, dropsLater: true }] },
+      { n: 2, patches: {}, journal: [] },
+      7,
+    ]
+    // A line of another shape than ours ends the log as a torn one does.
+    for (const line of strange) {
+      const log = `${aheadLine(entries[0]!)}${JSON.stringify(line)}\n${aheadLine(entries[2]!)}`
+      expect(entriesAfter(0, log)).toEqual([entries[0]])
+    }
   })
 
   it.each([0, 1, 3])('brings in what the database did not come to, where it had %i of 3', async (inThere) => {

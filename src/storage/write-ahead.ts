@@ -1,17 +1,4 @@
-import type { Patch } from 'immer'
-import type { Journal } from './history'
-
-/**
- * A log written ahead of the database: a transaction may wait for long behind others, a line at the end of a file does not. Each tab that
- * writes a project keeps one file of lines, JSON each, of what it changed; whoever writes the project next brings into the database what
- * that one did not come to.
- */
-export interface AheadEntry {
-  /** Counted by the tab from 1, without a gap. */
-  readonly n: number
-  readonly patches: readonly Patch[]
-  readonly journal: readonly Journal[]
-}
+import { type AheadEntry, AheadEntrySchema } from './schema'
 
 export const aheadLine = (entry: AheadEntry): string => `${JSON.stringify(entry)}\n`
 
@@ -20,15 +7,20 @@ export function entriesAfter(n: number, text: string): AheadEntry[] {
   const entries: AheadEntry[] = []
   // What stands behind the last line end is torn.
   for (const line of text.split('\n').slice(0, -1)) {
-    let entry: AheadEntry
-    try {
-      entry = JSON.parse(line) as AheadEntry
-    } catch {
-      break
-    }
+    const entry = entryIn(line)
+    if (!entry) break
     if (entry.n === n + entries.length + 1) entries.push(entry)
   }
   return entries
+}
+
+/** The entry of a line; null of one that was torn, or that has another shape than ours. */
+function entryIn(line: string): AheadEntry | null {
+  try {
+    return AheadEntrySchema.parse(JSON.parse(line))
+  } catch {
+    return null
+  }
 }
 
 /** The folder of a project's logs. @throws DOMException where the browser keeps no files, and where there is none and none is made */

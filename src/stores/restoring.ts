@@ -6,6 +6,9 @@ import { type PointEntry, dropPoint, keepPoint, listPoints, loadPoint } from '..
 import { storageError } from '../storage/error'
 import { newId, timeNow, useProject } from './document/project'
 
+const unreadable = (name: string) =>
+  `“${name}” cannot be read any more; it was left as it is, and nothing was changed.`
+
 /** Restore points of the open project: named, listed, compared with what is, and gone back to. */
 export const useRestoring = defineStore('restoring', () => {
   const project = useProject()
@@ -33,7 +36,7 @@ export const useRestoring = defineStore('restoring', () => {
   const keep = (name: string): Promise<void> =>
     attempt(async () => {
       const { doc, position } = project
-      if (doc)
+      if (doc && project.mayChange(`restore point ${name}`))
         await keepPoint({
           projectId: doc.project.id,
           id: newId(),
@@ -47,13 +50,18 @@ export const useRestoring = defineStore('restoring', () => {
   const goBack = ({ id, name }: PointEntry): Promise<void> =>
     attempt(async () => {
       const point = await loadPoint(project.opened.project.id, id)
+      if (point === 'unreadable') throw new Error(unreadable(name))
       if (point) project.edit(`go back to “${name}”`, (doc) => restore(doc, point))
     })
-  const drop = ({ id }: PointEntry): Promise<void> => attempt(() => dropPoint(project.opened.project.id, id))
+  const drop = ({ id, name }: PointEntry): Promise<void> =>
+    attempt(async () => {
+      if (project.mayChange(`drop “${name}”`)) await dropPoint(project.opened.project.id, id)
+    })
 
   /** What is another now than at a point, in words. */
-  async function sincePoint({ id }: PointEntry): Promise<string[]> {
+  async function sincePoint({ id, name }: PointEntry): Promise<string[]> {
     const point = await loadPoint(project.opened.project.id, id)
+    if (point === 'unreadable') return [unreadable(name)]
     return point ? differencesBetween(point, project.opened) : []
   }
   /** What is another now than when a step was the last in force. */

@@ -2,7 +2,15 @@ import { reasonOf } from '../core/words/reason'
 import { expose } from 'comlink'
 import { type AsideKind, asideKind } from '../core/reading/aside'
 import { type ReadResult, read } from '../core/reading/read'
-import { type MediaLocator, byteSource, endsFromCard, endsTogether, hashOf, servedFrom, withEnds } from '../media/source'
+import {
+  type MediaLocator,
+  byteSource,
+  endsFromCard,
+  endsTogether,
+  hashOf,
+  servedFrom,
+  withEnds,
+} from '../media/source'
 import { jobs } from './job'
 import type { Ends } from '../core/card/ends'
 

@@ -1,5 +1,5 @@
-import type { AheadEntry } from '../storage/write-ahead'
 import { writeAheadService } from './services'
+import type { AheadEntry } from '../storage/schema'
 
 /** The log of a project that this tab writes: what it changed lies on disk before the database has it. */
 export interface WriteAhead {

@@ -1,5 +1,6 @@
 import { expose } from 'comlink'
-import { type AheadEntry, aheadFolder, aheadLine } from '../storage/write-ahead'
+import { aheadFolder, aheadLine } from '../storage/write-ahead'
+import type { AheadEntry } from '../storage/schema'
 
 /** A log that is this long begins anew as soon as the database has all of it, in bytes. */
 const longLog = 1 << 20

@@ -1,8 +1,9 @@
 import { type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Draft } from '../../core/edit/draft'
-import type { Journal, StoredPast, StoredStep } from '../../storage/history'
+import type { StoredPast } from '../../storage/history'
 import { joined } from './joined'
+import type { Journal, StoredStep } from '../../storage/schema'
 
 enablePatches()
 
@@ -277,6 +278,7 @@ export function useHistory<Doc extends object>(options: HistoryOptions<Doc>) {
     doc,
     readOnly,
     refused,
+    mayChange,
     notDone,
     undoLabel,
     redoLabel,

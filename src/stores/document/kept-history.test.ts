@@ -95,6 +95,31 @@ describe('a history that is kept', () => {
   })
 })
 
+describe('what is kept and has another shape than ours', () => {
+  it('is no step: the history ends there', async () => {
+    const { history, again } = await opened()
+    for (const text of ['a', 'b', 'c', 'd']) history.edit(text, name(text))
+    await history.settled()
+    const row = (await database.steps.get(['p1', 2]))!
+    await database.steps.put({ ...row, patches: 'none' as never })
+    const reopened = await again()
+    expect(reopened.lines.value.map(({ label }) => label)).toEqual(['c', 'd'])
+  })
+
+  it('is no restore point to go back to; one of an older version is brought to today’s', async () => {
+    const doc = bell()
+    const point = { projectId: 'p1', id: 'now', name: 'Rough cut', at, position: 0, doc }
+    await keepPoint(point)
+    expect(await loadPoint('p1', 'now')).toEqual(doc)
+    expect(await loadPoint('p1', 'none')).toBeNull()
+    const halves = { ...doc, timelines: { t: { id: 't', tracks: 7 } } } as never
+    await database.points.put({ ...point, id: 'spoilt', doc: halves })
+    expect(await loadPoint('p1', 'spoilt')).toBe('unreadable')
+    await database.points.put({ ...point, id: 'strange', doc: 7 as never })
+    expect(await loadPoint('p1', 'strange')).toBe('unreadable')
+  })
+})
+
 describe('whatever is joined, undone and done again', () => {
   const deed = fc.oneof(
     fc.record({

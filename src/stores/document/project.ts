@@ -9,7 +9,6 @@ import { change } from '../../core/edit/change'
 import { resettle } from '../../core/edit/correction'
 import { type Doc, clipsOf, timelinesOf } from '../../core/model/project'
 import { readProjectFile, writeProjectFile } from '../../core/stored/project-file'
-import type { Journal } from '../../storage/history'
 import { copyMedia } from '../../storage/media'
 import type { PutAsideRow } from '../../storage/database'
 import { type LoadedProject, type ProjectEntry, listProjects, saveTouched } from '../../storage/projects'
@@ -18,6 +17,7 @@ import { storageError } from '../../storage/error'
 import { loadOffPage, takeInOffPage } from '../../workers/loading'
 import { useDocument } from './document'
 import { useWriting } from './writer'
+import type { Journal } from '../../storage/schema'
 
 export const newId = (): string => crypto.randomUUID().slice(0, 13)
 export const timeNow = (): string => new Date().toISOString()
@@ -157,6 +157,7 @@ export const useProject = defineStore('project', () => {
     ...history,
     takeOverWriting: writing.takeOverWriting,
     answer: writing.answer,
+    otherVersion: writing.otherVersion,
     wasCleared,
     doc,
     settled,

@@ -1,8 +1,8 @@
 import type { Patch } from 'immer'
 import { computed, ref, shallowRef } from 'vue'
 import { reasonOf } from '../../core/words/reason'
-import type { Journal } from '../../storage/history'
 import type { Past } from './history'
+import type { Journal } from '../../storage/schema'
 
 /** A change that is not saved yet: the document after it, patches, journal rows and its write-ahead number. */
 interface PendingWrite<Doc> {

@@ -2,10 +2,10 @@ import type { Patch } from 'immer'
 import { type Ref, ref, watch } from 'vue'
 import { type WriteLock, stealWriteLock, requestWriteLock, writeLockWhenFree } from '../../storage/lock'
 import { takeForWriting } from '../../storage/projects'
-import type { AheadEntry } from '../../storage/write-ahead'
 import { type TabMessage, onTabMessage, postToTabs, thisTab } from '../../storage/tabs'
 import { recoverOffPage } from '../../workers/loading'
 import { type WriteAhead, openWriteAhead } from '../../workers/write-ahead'
+import type { AheadEntry } from '../../storage/schema'
 
 /** So long a tab that is alive takes to answer, in milliseconds. */
 const patience = 3000
@@ -102,13 +102,28 @@ export function useWriting(open: Writable) {
     answer.value = null
   }
 
+  /** Whether a tab of another version has the open project too: what it tells is not taken over. */
+  const otherVersion = ref(false)
+  const toldToReload = new Set<string>()
   /** Another tab says that it lets a project go, or why not. */
   let heard: (word: TabMessage) => void = () => {}
-  onTabMessage((word) => {
-    if (word.projectId !== open.id()) return
-    if (word.kind === 'written') void takeWritten(word)
-    else if (word.kind === 'asks') void letGo(word)
-    else if (word.to === thisTab) heard(word)
+  onTabMessage({
+    message(message) {
+      if (message.projectId !== open.id()) return
+      if (message.kind === 'written') void takeWritten(message)
+      else if (message.kind === 'asks') void letGo(message)
+      else if (message.to !== thisTab) return
+      else if (message.kind === 'reload') otherVersion.value = true
+      else heard(message)
+    },
+    foreign({ projectId, from, kind }) {
+      if (projectId !== open.id()) return
+      otherVersion.value = true
+      // Said once to each: two versions would tell each other for ever.
+      if (kind === 'reload' || toldToReload.has(from)) return
+      toldToReload.add(from)
+      postToTabs({ kind: 'reload', projectId, to: from })
+    },
   })
   async function takeWritten(word: Extract<TabMessage, { kind: 'written' }>): Promise<void> {
     if (!open.readOnly.value || word.revision <= revision) return
@@ -184,6 +199,7 @@ export function useWriting(open: Writable) {
     stopFollowing,
     takeOverWriting,
     answer,
+    otherVersion,
     writeAhead,
     wasRead,
     wasWritten,
