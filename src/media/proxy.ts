@@ -14,17 +14,22 @@ const bitsPerPixel = 0.9
 /** Between two words of progress, in milliseconds. */
 const tellEvery = 250
 
+/** A proxy that is to be made: of which file, and into which. */
+export interface ProxyOrder {
+  readonly locator: MediaLocator
+  readonly kind: ClipKind
+  /** Whether lines belong to two moments. */
+  readonly hasFields: boolean
+  readonly into: FileSystemFileHandle
+}
+
 /**
  * Makes the proxy of a file: each of its frames alone, a quarter of the pixels, in MP4. It is what players decode with ease, and never
  * more than that: what is rendered or proven comes from the file itself.
- * @param hasFields whether lines belong to two moments
  * @throws Error in a sentence
  */
 export async function makeProxy(
-  locator: MediaLocator,
-  kind: ClipKind,
-  hasFields: boolean,
-  file: FileSystemFileHandle,
+  { locator, kind, hasFields, into }: ProxyOrder,
   tell: (frames: number, total: number) => void,
   signal: AbortSignal,
 ): Promise<void> {
@@ -36,7 +41,7 @@ export async function makeProxy(
   const context = present(canvas.getContext('2d', { alpha: false }), 'a canvas of a worker is drawn on')
   const output = new Output({
     format: new Mp4OutputFormat({ fastStart: false }),
-    target: new StreamTarget(await file.createWritable()),
+    target: new StreamTarget(await into.createWritable()),
   })
   const source = new CanvasSource(canvas, { codec, bitrate, keyFrameInterval: 0 })
   output.addVideoTrack(source, { frameRate: rate })

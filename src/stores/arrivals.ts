@@ -15,7 +15,6 @@ import {
 } from '../core/model/clip'
 import { cardUrl } from '../media/source'
 import type { ReadAnswer } from '../workers/reading.worker'
-import { askFor } from '../workers/job'
 import { readingService } from '../workers/services'
 import { useBackground } from './background'
 import { useCard } from './card'
@@ -274,8 +273,7 @@ export const useArrivals = defineStore('arrivals', () => {
     const answers: ReadAnswer[] = []
     const request = { key: arriving.id, place: placeOf(arriving), locator: arriving.locator }
     const tell = proxy((readAnswers: readonly ReadAnswer[]) => void answers.push(...readAnswers))
-    const service = readingService()
-    await askFor(service, (id) => service.readAll(id, [request], tell))
+    await readingService().readAll([request], tell)
     return toClip(arriving, present(answers[0], 'each file that is read is answered'))
   }
 

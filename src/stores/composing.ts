@@ -4,7 +4,6 @@ import type { Doc } from '../core/model/project'
 import type { Format } from '../core/format/format'
 import { compositionOf } from '../media/render/compositions'
 import type { ComposedAnswer } from '../workers/frames.worker'
-import { askFor } from '../workers/job'
 import { frameService } from '../workers/services'
 import { useMedia } from './media'
 
@@ -18,6 +17,5 @@ export async function composeArea(
 ): Promise<ComposedAnswer> {
   const composition = await compositionOf(doc, layers, format, useMedia().wanted)
   signal.throwIfAborted()
-  const service = frameService()
-  return askFor<ComposedAnswer>(service, async (id) => service.compose(id, composition, area), signal)
+  return frameService().compose(composition, area, signal)
 }

@@ -10,7 +10,6 @@ import { type SoundLayout, samplesAt } from '../core/sound/mix'
 import { reasonOf } from '../core/words/reason'
 import type { SoundSpan } from '../media/sound/loudness'
 import { contentKey } from '../media/frame-locator'
-import { askFor } from '../workers/job'
 import { soundService } from '../workers/services'
 import { useProject } from './document/project'
 import { useSounds } from './sounds'
@@ -68,8 +67,7 @@ export const useLoudness = defineStore('loudness', () => {
         const wanted = await span()
         // What has come by then is measured when it is asked for again.
         if (!wanted) return void asked.delete(key)
-        const service = soundService()
-        known.set(key, await askFor(service, (id) => service.loudness(id, wanted), leave.signal))
+        known.set(key, await soundService().loudness(wanted, leave.signal))
       } catch (error) {
         if (!leave.signal.aborted) known.set(key, { trouble: reasonOf(error) })
       } finally {

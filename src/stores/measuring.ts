@@ -5,8 +5,6 @@ import { type Ref, computed, onScopeDispose, reactive, ref, shallowReactive, toR
 import type { Clip } from '../core/model/clip'
 import { learnEvidence } from '../core/edit/correction'
 import { reasonOf } from '../core/words/reason'
-import type { EvidenceAnswer } from '../workers/evidence.worker'
-import { askFor } from '../workers/job'
 import { evidenceServices } from '../workers/services'
 import { useMedia } from './media'
 import { useProject } from './document/project'
@@ -103,11 +101,7 @@ export const useMeasuring = defineStore('measuring', () => {
       const files = await media.decodable(clip)
       if (!files) return void left.add(clip.id)
       const rate = clip.reading?.video?.rate ?? null
-      const answer = await askFor<EvidenceAnswer>(
-        service,
-        async (id) => service.measure(id, files, rate, seen),
-        signal,
-      )
+      const answer = await service.measure(files, rate, seen, signal)
       if (!answer.ok) {
         troubles.set(clip.id, answer.error)
         left.add(clip.id)

@@ -13,7 +13,6 @@ import { clipsWithHandle, fileFromHandle, loadPosters, saveHandle, savePoster } 
 import type { EvidenceView } from '../media/evidence-view'
 import { type LocatedFrame, contentKey, frameOfClip, kindOf } from '../media/frame-locator'
 import type { FrameAnswer, ProofAnswer } from '../workers/frames.worker'
-import { askFor } from '../workers/job'
 import { frameService } from '../workers/services'
 
 /** A file that came in, with leave to open it again where the browser gave it. */
@@ -146,12 +145,7 @@ export const useMedia = defineStore('media', () => {
     const lies = await wanted(clip, index)
     if ('error' in lies) return { ok: false, error: lies.error }
     const { file, within } = lies
-    const service = frameService()
-    return askFor<FrameAnswer>(
-      service,
-      async (id) => service.frameAt(id, file, within, maxWidth, exact),
-      signal,
-    )
+    return frameService().frameAt(file, within, maxWidth, exact, signal)
   }
 
   /** What of a frame of a clip, by its index in the clip as corrected, proves a measurement. */
@@ -164,8 +158,7 @@ export const useMedia = defineStore('media', () => {
     const lies = await wanted(clip, index)
     if ('error' in lies) return { ok: false, error: lies.error }
     const { file, within } = lies
-    const service = frameService()
-    return askFor<ProofAnswer>(service, async (id) => service.proof(id, file, within, about), signal)
+    return frameService().proof(file, within, about, signal)
   }
 
   /** The files of a clip with a picture, in order, for decoding; null where one of them is not at hand. */
@@ -231,8 +224,9 @@ export const useMedia = defineStore('media', () => {
     if (!hasToBeWalked(clip)) return null
     const locator = await locate(clip)
     if (!locator) return null
-    const service = frameService()
-    return askFor(service, (id) => service.walk(id, locator), signal).catch(() => null)
+    return frameService()
+      .walk(locator, signal)
+      .catch(() => null)
   }
 
   return {

@@ -11,7 +11,6 @@ import type { Achieved, Feed, PlayOrder, PlayedLayer, PlayedSource, PlayedView }
 import { commonNow } from '../media/play/player'
 import { coded } from '../media/play/shown-code'
 import type { MixPart } from '../media/sound/mixing'
-import { askFor } from '../workers/job'
 import { playingService } from '../workers/services'
 import { useHand } from './hand'
 import { useMeasuring } from './measuring'
@@ -148,18 +147,13 @@ export const usePlaying = defineStore('playing', () => {
       )
     const views = watched.map(({ view }) => view)
     const service = playingService()
-    await askFor(
-      service,
-      (id) =>
-        service.prepare(
-          id,
-          order,
-          transfer(
-            views,
-            views.map(({ canvas }) => canvas),
-          ),
-          proxy(feed),
-        ),
+    await service.prepare(
+      order,
+      transfer(
+        views,
+        views.map(({ canvas }) => canvas),
+      ),
+      proxy(feed),
       signal,
     )
     const [way] = ways
@@ -175,7 +169,7 @@ export const usePlaying = defineStore('playing', () => {
         achieved.value = withLost(report)
         hand.goTo(report.frame)
       })
-      achieved.value = withLost(await askFor(service, (id) => service.run(id, startAt, tell), signal))
+      achieved.value = withLost(await service.run(startAt, tell, signal))
       // What was played to its end stands there, also where its last frames came too late to be shown.
       if (!signal.aborted) hand.goTo(to - 1)
     } finally {

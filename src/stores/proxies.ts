@@ -13,7 +13,6 @@ import type { DecodableFile } from '../media/measure'
 import { byteSource } from '../media/source'
 import { keptProxies } from '../storage/kept-files'
 import { storageError } from '../storage/error'
-import { askFor } from '../workers/job'
 import { proxyService } from '../workers/services'
 import { useMedia } from './media'
 import { useProject } from './document/project'
@@ -107,8 +106,7 @@ export const useProxies = defineStore('proxies', () => {
       inWork.value = { clip, frames: 0, total: countOf(kind.steps) }
       try {
         const into = await keptProxies.begin(projectId, name)
-        const service = proxyService()
-        await askFor(service, (id) => service.make(id, locator, kind, hasFields, into, tell), signal)
+        await proxyService().make({ locator, kind, hasFields, into }, tell, signal)
         proxyFiles.set(name, await keptProxies.finish(projectId, name))
       } catch (error) {
         await keptProxies.dropUnfinished(projectId, name)
@@ -134,8 +132,9 @@ export const useProxies = defineStore('proxies', () => {
         const locator = first && (await media.locate(first))
         const kind = kindOf(clip, clip.parts[0])
         if (!locator || !kind) return
-        const service = proxyService()
-        const pace = await askFor(service, (id) => service.pace(id, locator, kind)).catch(() => null)
+        const pace = await proxyService()
+          .pace(locator, kind)
+          .catch(() => null)
         if (pace !== null) paces.set(contentKey(clip), pace)
       })
   }

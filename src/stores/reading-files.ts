@@ -1,7 +1,6 @@
 import { proxy } from 'comlink'
 import { type ClipSource, placeOf } from '../core/model/clip'
 import type { MediaLocator } from '../media/source'
-import { askFor } from '../workers/job'
 import type { ReadAnswer } from '../workers/reading.worker'
 import { readingService } from '../workers/services'
 import type { IncomingFile } from './media'
@@ -29,10 +28,9 @@ export async function readFiles(
     place: placeOf({ name, folder }),
     locator,
   }))
-  const service = readingService()
-  await askFor(service, (id) => service.readAll(id, requests, proxy(tell)), signal).catch(
-    (error: unknown) => {
+  await readingService()
+    .readAll(requests, proxy(tell), signal)
+    .catch((error: unknown) => {
       if (!signal.aborted) throw error
-    },
-  )
+    })
 }

@@ -10,7 +10,6 @@ import { type Check, checkTimeline } from '../core/check/check'
 import type { Clip } from '../core/model/clip'
 import { type Doc, timelinesOf } from '../core/model/project'
 import type { Timeline } from '../core/model/timeline'
-import { askFor } from '../workers/job'
 import { readingService } from '../workers/services'
 import { useArrivals } from './arrivals'
 import { useBackground } from './background'
@@ -79,8 +78,7 @@ export const useRelinking = defineStore('relinking', () => {
         return incomingFile ? [{ kind: 'file' as const, file: incomingFile.file }] : []
       })
       const tell = proxy((done: number) => void (progress.hashed = done))
-      const service = readingService()
-      const hashes = await askFor(service, (id) => service.hashAll(id, locators, tell), signal)
+      const hashes = await readingService().hashAll(locators, tell, signal)
       if (project.doc?.project.id !== projectId) return
       const known = new Map(worth.flatMap((i, k) => (hashes[k] ? [[i, hashes[k]] as const] : [])))
       link(projectId, refound(files, offered, known), incoming)

@@ -20,7 +20,6 @@ import type { RenderResult } from '../media/render/render'
 import type { MediaLocator } from '../media/source'
 import { keptRenders } from '../storage/kept-files'
 import { storageError } from '../storage/error'
-import { askFor } from '../workers/job'
 import { renderService } from '../workers/services'
 import { useMedia } from './media'
 import { newId, timeNow, useProject } from './document/project'
@@ -141,13 +140,8 @@ export const useRendering = defineStore('rendering', () => {
     try {
       const file = await keptRenders.begin(projectId, fileName)
       const plan = await planOf(out, deliverable)
-      const service = renderService()
       const tell = proxy((progress: RenderProgress) => void change(id, { progress }))
-      const rendered = await askFor<RenderResult>(
-        service,
-        async (job) => service.render(job, { ...plan, file }, tell),
-        signal,
-      )
+      const rendered = await renderService().render({ ...plan, file }, tell, signal)
       const whole = await keptRenders.finish(projectId, fileName)
       const written = folder.value ? await putInto(folder.value, projectId, fileName, whole, signal) : whole
       change(id, { state: 'proves', file: { file: written, rendered }, progress: null })
@@ -172,12 +166,7 @@ export const useRendering = defineStore('rendering', () => {
     change(id, { state: 'proves', progress: null })
     const { file } = queued.file
     const tell = proxy((progress: RenderProgress) => void change(id, { progress }))
-    const service = renderService()
-    const proof = await askFor<Proof>(
-      service,
-      async (job) => service.prove(job, plan, file, all, timeNow(), tell),
-      signal,
-    )
+    const proof = await renderService().prove(plan, { file, all, at: timeNow() }, tell, signal)
     change(id, { state: 'whole', proof })
     keep(queued, proof)
   }

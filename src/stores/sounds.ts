@@ -17,7 +17,6 @@ import {
 } from '../core/rational/rational'
 import type { AudioFacts, Reading } from '../core/reading/reading'
 import type { MixOrder, MixPart, SoundFile } from '../media/sound/mixing'
-import { askFor } from '../workers/job'
 import { soundService } from '../workers/services'
 import { contentKey } from '../media/frame-locator'
 import { useMedia } from './media'
@@ -63,9 +62,10 @@ export const useSounds = defineStore('sounds', () => {
     line = line.then(async () => {
       const files = await filesOf(clip)
       if (files.length === 0) return
-      const service = soundService()
       const seconds = secondsInFile(clip)
-      const shape = await askFor(service, (id) => service.peaks(id, files, seconds)).catch(() => null)
+      const shape = await soundService()
+        .peaks(files, seconds)
+        .catch(() => null)
       if (shape) shapes.set(key, shape)
     })
     return undefined
@@ -105,10 +105,7 @@ export const useSounds = defineStore('sounds', () => {
   }
 
   /** A stretch of a timeline, mixed. @throws the signal's reason once it aborts */
-  const mix = (order: MixOrder, signal: AbortSignal) => {
-    const service = soundService()
-    return askFor(service, (id) => service.mix(id, order), signal)
-  }
+  const mix = (order: MixOrder, signal: AbortSignal) => soundService().mix(order, signal)
 
   return { shapeOf, partsOf, heardOn, mix }
 })

@@ -14,7 +14,6 @@ import { type Format, formatName, sameFormat } from '../core/format/format'
 import type { Ranking, Mains } from '../core/toll/policy'
 import { tollTable } from '../core/toll/table'
 import { rankingNames } from '../core/toll/weights'
-import { askFor } from '../workers/job'
 import { choiceService } from '../workers/services'
 import { timeNow, useProject } from './document/project'
 import { changeProject, setPriority } from '../core/edit/settings'
@@ -86,14 +85,11 @@ export const useYard = defineStore('yard', () => {
         return
       }
       const [{ blocs }, options] = input
-      const service = choiceService()
-      const answer = await askFor(
-        service,
-        (id) => service.rank(id, blocs, { ...options, explained: 24 }),
-        signal,
-      ).catch((error: unknown) => {
-        if (!signal.aborted) throw error
-      })
+      const answer = await choiceService()
+        .rank(blocs, { ...options, explained: 24 }, signal)
+        .catch((error: unknown) => {
+          if (!signal.aborted) throw error
+        })
       if (!answer || signal.aborted) return
       ranking.value = answer
       ranked.value = true

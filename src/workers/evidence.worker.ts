@@ -5,23 +5,21 @@ import type { Rate } from '../core/rate/rate'
 import { reasonOf } from '../core/words/reason'
 import { NoPicture } from '../media/decode/engine'
 import { type DecodableFile, measureClip } from '../media/measure'
-import { jobs } from './job'
+import { job } from './job'
 
 /** What came of measuring a clip, or why nothing did, in a sentence. */
 export type EvidenceAnswer =
   { readonly ok: true; readonly evidence: Evidence } | { readonly ok: false; readonly error: string }
 
-const running = jobs()
-
 const service = {
   /** Measures a clip. @param seen is told how many frames were looked at, of how many, and may hold it up */
   measure: (
-    id: number,
     files: readonly DecodableFile[],
     rate: Rate | null,
     seen: (frames: number, wanted: number) => Promise<void>,
+    until?: AbortSignal,
   ): Promise<EvidenceAnswer> =>
-    running.run(id, async (signal): Promise<EvidenceAnswer> => {
+    job(until, async (signal): Promise<EvidenceAnswer> => {
       try {
         return { ok: true, evidence: await measureClip(files, rate, simdKernels(), signal, seen) }
       } catch (error) {
@@ -32,7 +30,6 @@ const service = {
         }
       }
     }),
-  end: (id: number): void => running.end(id),
 }
 
 export type EvidenceService = typeof service

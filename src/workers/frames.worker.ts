@@ -11,7 +11,7 @@ import type { Composition } from '../media/render/composition'
 import { type EvidenceView, evidenceViewOf } from '../media/evidence-view'
 import type { MediaLocator } from '../media/source'
 import { walkFrameTimes } from '../media/frame-times'
-import { jobs } from './job'
+import { job } from './job'
 
 interface Failure {
   readonly ok: false
@@ -25,7 +25,6 @@ export type ProofAnswer = { readonly ok: true; readonly proof: EvidenceView } | 
 /** Decoders are dear: this many clips stay open, the least used one is closed. */
 const mostOpen = 6
 const open = openAccesses<FrameAccess>(mostOpen)
-const running = jobs()
 
 const keyOf = ({ key, rotation }: WantedFile) => `${key} ${rotation}`
 /** Whoever asks first may leave; the file stays open for the next. */
@@ -59,14 +58,14 @@ const { drawn } = composer(async (file, index, signal) => {
 const service = {
   /** A frame of a file, upright, at most `maxWidth` pixels wide; exactly that frame, or the key frame before it. */
   frameAt: (
-    id: number,
     file: WantedFile,
     index: number,
     maxWidth: number,
     exact: boolean,
+    until?: AbortSignal,
   ): Promise<FrameAnswer> =>
-    running.run(
-      id,
+    job(
+      until,
       (signal): Promise<FrameAnswer> =>
         withFile(file, signal, async (access) => {
           const picture = await access.frameAt(index, maxWidth, exact, signal)
@@ -75,17 +74,22 @@ const service = {
       (late) => late.ok && late.picture.close(),
     ),
   /** What of a frame of a file proves a measurement. */
-  proof: (id: number, file: WantedFile, index: number, about: EvidenceView['about']): Promise<ProofAnswer> =>
-    running.run(id, (signal) =>
+  proof: (
+    file: WantedFile,
+    index: number,
+    about: EvidenceView['about'],
+    until?: AbortSignal,
+  ): Promise<ProofAnswer> =>
+    job(until, (signal) =>
       withFile(file, signal, async (access) => {
         const last = countOf(file.kind.steps) - 1
         return { ok: true, proof: await evidenceViewOf(access, about, index, last, signal) }
       }),
     ),
   /** An area of a timeline's frame, composed by the exact kernels, with the planes of the sources decoded once. */
-  compose: (id: number, composition: Composition, area: Area): Promise<ComposedAnswer> =>
-    running.run(
-      id,
+  compose: (composition: Composition, area: Area, until?: AbortSignal): Promise<ComposedAnswer> =>
+    job(
+      until,
       async (signal): Promise<ComposedAnswer> => {
         const { picture, trouble } = await drawn(composition, area, signal)
         return transfer({ ok: true, picture, trouble }, [picture])
@@ -93,9 +97,8 @@ const service = {
       (late) => late.ok && late.picture.close(),
     ),
   /** When each frame of a file is on screen, walked through its headers; null where that cannot be told. */
-  walk: (id: number, locator: MediaLocator): Promise<FrameTimes | null> =>
-    running.run(id, (signal) => walkFrameTimes(locator, signal)),
-  end: running.end,
+  walk: (locator: MediaLocator, until?: AbortSignal): Promise<FrameTimes | null> =>
+    job(until, (signal) => walkFrameTimes(locator, signal)),
 }
 
 export type FrameService = typeof service

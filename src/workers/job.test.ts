@@ -1,87 +1,96 @@
+import * as Comlink from 'comlink'
 import { describe, expect, it, vi } from 'vitest'
-import { askFor, jobs } from './job'
+import { job, withSignals } from './job'
 
-const turn = () => new Promise((done) => setTimeout(done, 2))
+const turn = (ms = 2) => new Promise((done) => setTimeout(done, ms))
 
-describe('jobs of a worker', () => {
-  it('bring their result', async () => {
-    const running = jobs()
-    expect(await running.run(1, () => 7)).toBe(7)
-    expect(await running.run(1, async () => 8)).toBe(8)
+describe('a job', () => {
+  it('brings its result', async () => {
+    expect(await job(undefined, () => 7)).toBe(7)
+    expect(await job(new AbortController().signal, async () => 8)).toBe(8)
   })
 
-  it('that are ended before they begin do no work', async () => {
-    const running = jobs()
+  it('that is ended before it begins does no work', async () => {
+    const until = new AbortController()
     const work = vi.fn()
-    const job = running.run(1, work)
-    running.end(1)
-    await expect(job).rejects.toThrow()
+    const begun = job(until.signal, work)
+    until.abort()
+    await expect(begun).rejects.toThrow()
     expect(work).not.toHaveBeenCalled()
   })
 
-  it('drop what comes late where it was made', async () => {
-    const running = jobs()
+  it('drops what comes late where it was made', async () => {
+    const until = new AbortController()
     const dropped: string[] = []
     let finish = (_: string) => {}
-    const job = running.run(
-      1,
+    const begun = job(
+      until.signal,
       () => new Promise<string>((done) => (finish = done)),
       (late) => void dropped.push(late),
     )
     await turn()
-    running.end(1)
+    until.abort()
     finish('a frame')
-    await expect(job).rejects.toThrow()
+    await expect(begun).rejects.toThrow()
     expect(dropped).toEqual(['a frame'])
-    running.end(1)
-  })
-
-  it('hand the signal down', async () => {
-    const running = jobs()
-    const job = running.run(
-      1,
-      (signal) =>
-        new Promise((_, fail) => signal.addEventListener('abort', () => fail(signal.reason as Error))),
-    )
-    await turn()
-    running.end(1)
-    await expect(job).rejects.toThrow(/abort/i)
   })
 })
 
-describe('asking for a job', () => {
-  it('ends it in the worker when nobody wants it any more', async () => {
-    const running = jobs()
-    const ended: number[] = []
-    const service = {
-      end: (id: number) => {
-        ended.push(id)
-        running.end(id)
-      },
-    }
-    const controller = new AbortController()
-    const asked = askFor(service, (id) => running.run(id, () => new Promise(() => {})), controller.signal)
+/** A service behind a channel, as a worker’s is. */
+function served<Service extends object>(service: Service) {
+  const { port1, port2 } = new MessageChannel()
+  Comlink.expose(service, port2)
+  port1.start()
+  port2.start()
+  const close = () => (port1.close(), port2.close())
+  return { remote: withSignals(Comlink.wrap<Service>(port1)), close }
+}
+
+describe('a signal that goes over to a worker', () => {
+  it('ends the job there, and whoever asked is told its reason', async () => {
+    let seen: AbortSignal | null = null
+    const { remote, close } = served({
+      frame: (n: number, until?: AbortSignal) =>
+        job(until, async (signal) => {
+          seen = signal
+          await new Promise((_, fail) => signal.addEventListener('abort', () => fail(signal.reason as Error)))
+          return n
+        }),
+    })
+    const until = new AbortController()
+    const asked = remote.frame(7, until.signal)
+    await vi.waitFor(() => expect(seen).not.toBeNull())
+    expect(seen!.aborted).toBe(false)
+    until.abort(new Error('overtaken'))
+    await expect(asked).rejects.toThrow('overtaken')
+    expect(seen!.aborted).toBe(true)
+    close()
+  })
+
+  it('that has aborted begins nothing', async () => {
+    const frame = vi.fn((_until?: AbortSignal) => 7)
+    const { remote, close } = served({ frame })
+    await expect(remote.frame(AbortSignal.abort(new Error('overtaken')))).rejects.toThrow('overtaken')
     await turn()
-    controller.abort(new Error('overtaken'))
-    expect(ended).toHaveLength(1)
-    // The worker may never answer; whoever asked is told by the signal.
-    await expect(Promise.race([asked, turn().then(() => 'still waiting')])).resolves.toBe('still waiting')
+    expect(frame).not.toHaveBeenCalled()
+    close()
   })
 
-  it('is not even begun once the signal has aborted, and tells its reason', async () => {
-    const ask = vi.fn()
-    await expect(askFor({ end: () => {} }, ask, AbortSignal.abort(new Error('overtaken')))).rejects.toThrow(
-      'overtaken',
-    )
-    expect(ask).not.toHaveBeenCalled()
+  it('is left alone once the job is done, however long it lives', async () => {
+    const { remote, close } = served({ frame: (until?: AbortSignal) => job(until, () => 7) })
+    const until = new AbortController()
+    const removed = vi.spyOn(until.signal, 'removeEventListener')
+    for (let i = 0; i < 3; i++) expect(await remote.frame(until.signal)).toBe(7)
+    await vi.waitFor(() => expect(removed).toHaveBeenCalledTimes(3))
+    close()
   })
 
-  it('gives each its own number, and passes what fails on', async () => {
-    const ids: number[] = []
-    const service = { end: () => {} }
-    await askFor(service, async (id) => void ids.push(id))
-    await askFor(service, async (id) => void ids.push(id))
-    expect(ids[1]).not.toBe(ids[0])
-    await expect(askFor(service, () => Promise.reject(new Error('broken')))).rejects.toThrow('broken')
+  it('lets what fails through as it is, with and without one', async () => {
+    const { remote, close } = served({
+      frame: (until?: AbortSignal) => job(until, () => Promise.reject(new Error('broken'))),
+    })
+    await expect(remote.frame()).rejects.toThrow('broken')
+    await expect(remote.frame(new AbortController().signal)).rejects.toThrow('broken')
+    close()
   })
 })

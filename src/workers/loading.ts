@@ -5,7 +5,6 @@ import { readProjectFile } from '../core/stored/project-file'
 import { nextTurn } from '../media/turns'
 import { type LoadedProject, loadProject, takeInProject } from '../storage/projects'
 import { recoverAhead } from '../storage/recovery'
-import { askFor } from './job'
 import type { Handful, SomePlacements } from './loading.worker'
 import { loadingService } from './services'
 
@@ -33,7 +32,7 @@ export async function loadOffPage(
     if (known) for (const placement of placements) known.push(placement)
     else placed.set(key, [...placements])
   }
-  const loaded = await askFor(service, (id) => service.load(id, projectId, at, mayWrite, proxy(take)))
+  const loaded = await service.load(projectId, at, mayWrite, proxy(take))
   // What came is unpacked by now; what is painted of it begins with a turn of its own.
   await nextTurn()
   if (!loaded) return null
@@ -52,8 +51,7 @@ export async function loadOffPage(
 /** Brings into the database what a tab that is gone had written ahead of it, off the page. @see recoverAhead */
 export async function recoverOffPage(projectId: string, at: string): Promise<void> {
   if (typeof Worker === 'undefined') return recoverAhead(projectId, at)
-  const service = loadingService()
-  await askFor(service, (id) => service.recover(id, projectId, at))
+  await loadingService().recover(projectId, at)
 }
 
 /** Takes a project file in, off the page. @see LoadingService.takeIn */
@@ -67,8 +65,5 @@ export async function takeInOffPage(
     const result = readProjectFile(await file.text())
     return result.ok ? { id: await takeInProject(result, freshId, at, writer) } : { error: result.error }
   }
-  const service = loadingService()
-  return askFor<{ readonly id: string } | { readonly error: string }>(service, async (id) =>
-    service.takeIn(id, file, freshId, at, writer),
-  )
+  return loadingService().takeIn(file, freshId, at, writer)
 }

@@ -5,9 +5,7 @@ import type { Placement } from '../core/model/timeline'
 import { readProjectFile } from '../core/stored/project-file'
 import { type LoadedProject, loadProject, takeInProject } from '../storage/projects'
 import { recoverAhead } from '../storage/recovery'
-import { jobs } from './job'
-
-const running = jobs()
+import { job } from './job'
 
 /** So many clips, or placements, are handed over at once: more would hold the page up while they are unpacked. */
 const [clipsAtOnce, placementsAtOnce] = [250, 1000]
@@ -56,20 +54,20 @@ export type LoadedFrame = Omit<LoadedProject, 'doc'> & { readonly doc: Omit<Doc,
 
 const service = {
   /** Brings into the database what was written ahead of it. */
-  recover: (id: number, projectId: string, at: string): Promise<void> =>
-    running.run(id, () => recoverAhead(projectId, at)),
+  recover: (projectId: string, at: string, until?: AbortSignal): Promise<void> =>
+    job(until, () => recoverAhead(projectId, at)),
   /**
    * Reads a project from storage and sees that it makes sense, off the page.
    * @param tell takes the clips and what is placed, a handful at a time; the rest comes without them
    */
   load: (
-    id: number,
     projectId: string,
     at: string,
     mayWrite: boolean,
     tell: (handful: Handful) => Promise<void>,
+    until?: AbortSignal,
   ): Promise<LoadedFrame | null> =>
-    running.run(id, async (signal) => {
+    job(until, async (signal) => {
       const loaded = await loadProject(projectId, at, mayWrite)
       if (!loaded) return null
       // The next handful is packed while one is unpacked, and none waits beyond that.
@@ -91,17 +89,16 @@ const service = {
    * @returns its id, or what is wrong with the file
    */
   takeIn: (
-    id: number,
     file: Blob,
     freshId: string,
     at: string,
     writer: string,
+    until?: AbortSignal,
   ): Promise<{ readonly id: string } | { readonly error: string }> =>
-    running.run(id, async () => {
+    job(until, async () => {
       const result = readProjectFile(await file.text())
       return result.ok ? { id: await takeInProject(result, freshId, at, writer) } : { error: result.error }
     }),
-  end: running.end,
 }
 
 export type LoadingService = typeof service

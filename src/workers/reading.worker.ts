@@ -11,7 +11,7 @@ import {
   servedFrom,
   withEnds,
 } from '../media/source'
-import { jobs } from './job'
+import { job } from './job'
 import type { Ends } from '../core/card/ends'
 
 /** A file to be read, and the name under which its result comes back. */
@@ -34,22 +34,19 @@ const concurrency = 6
 /** Answers travel together: thousands of small files would otherwise be thousands of messages. */
 const handOverEvery = 50
 
-const running = jobs()
-
 const service = {
   /** Reads files, a few at a time, and tells of them in handfuls as they are read. One that fails does not stop the rest. */
   readAll: (
-    id: number,
     requests: readonly ReadRequest[],
     tell: (answers: readonly ReadAnswer[]) => void | Promise<void>,
-  ): Promise<void> => running.run(id, (signal) => readAll(requests, tell, signal)),
+    until?: AbortSignal,
+  ): Promise<void> => job(until, (signal) => readAll(requests, tell, signal)),
   /** Hashes heads and tails of files, a few at a time. @param tell takes how many are done */
   hashAll: (
-    id: number,
     files: readonly MediaLocator[],
     tell: (done: number) => void | Promise<void>,
-  ): Promise<(string | null)[]> => running.run(id, (signal) => hashAll(files, tell, signal)),
-  end: running.end,
+    until?: AbortSignal,
+  ): Promise<(string | null)[]> => job(until, (signal) => hashAll(files, tell, signal)),
 }
 
 async function hashAll(

@@ -5,13 +5,12 @@ import { type FrameAccess, openFrames } from '../media/frames'
 import { openAccesses } from '../media/open'
 import { composer } from '../media/render/composer'
 import type { Proof } from '../core/model/proof'
-import { verify } from '../media/render/verify'
+import { type ProofOrder, verify } from '../media/render/verify'
 import type { RenderOrder, RenderPlan, RenderProgress } from '../media/render/plan'
 import { type RenderResult, render } from '../media/render/render'
 import { mixer } from '../media/sound/mixing'
-import { jobs } from './job'
+import { job } from './job'
 
-const running = jobs()
 /** Decoders are dear: this many clips stay open, the least used one is closed. */
 const mostOpen = 8
 const open = openAccesses<FrameAccess>(mostOpen)
@@ -38,24 +37,23 @@ const goesOn = () => (waiting ? new Promise<void>((go) => waiting?.push(go)) : P
 
 const service = {
   /** Renders one file. */
-  render: (id: number, order: RenderOrder, tell: (progress: RenderProgress) => void): Promise<RenderResult> =>
-    running.run(id, (signal) => render(order, { planes, mix, goesOn }, tell, signal)),
+  render: (
+    order: RenderOrder,
+    tell: (progress: RenderProgress) => void,
+    until?: AbortSignal,
+  ): Promise<RenderResult> => job(until, (signal) => render(order, { planes, mix, goesOn }, tell, signal)),
   /** Reads a rendered file back and holds it against what was asked. */
   prove: (
-    id: number,
     order: RenderPlan,
-    file: File,
-    all: boolean,
-    at: string,
+    asked: ProofOrder,
     tell: (progress: RenderProgress) => void,
-  ): Promise<Proof> =>
-    running.run(id, (signal) => verify(order, file, all, at, { planes, mix }, tell, signal)),
+    until?: AbortSignal,
+  ): Promise<Proof> => job(until, (signal) => verify(order, asked, { planes, mix }, tell, signal)),
   pause(isPaused: boolean): void {
     const those = waiting
     waiting = isPaused ? (those ?? []) : null
     if (!isPaused) those?.forEach((go) => go())
   },
-  end: running.end,
 }
 
 export type RenderService = typeof service

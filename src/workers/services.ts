@@ -9,11 +9,12 @@ import type { ReadingService } from './reading.worker'
 import type { RenderService } from './render.worker'
 import type { SoundService } from './sound.worker'
 import type { WriteAheadService } from './write-ahead.worker'
+import { withSignals } from './job'
 
 /** Starts a worker the first time it is asked for. */
 function lazily<Service>(start: () => Worker): () => Remote<Service> {
   let remote: Remote<Service> | null = null
-  return () => (remote ??= wrap<Service>(start()))
+  return () => (remote ??= withSignals(wrap<Service>(start())))
 }
 
 export const readingService = lazily<ReadingService>(

@@ -3,7 +3,7 @@ import type { Loudness } from '../core/sound/loudness'
 import type { Channels } from '../core/sound/mix'
 import { type SoundSpan, spanLoudness } from '../media/sound/loudness'
 import { type MixOrder, type SoundFile, mixer } from '../media/sound/mixing'
-import { jobs } from './job'
+import { job } from './job'
 
 export interface Mixed {
   readonly channels: Channels
@@ -11,15 +11,14 @@ export interface Mixed {
   readonly trouble: string | null
 }
 
-const running = jobs()
 const { mix, peaks } = mixer()
 /** What is measured goes on while something is played. */
 const measuring = mixer()
 
 const service = {
   /** A stretch of a timeline's sound. */
-  mix: (id: number, order: MixOrder): Promise<Mixed> =>
-    running.run(id, async (signal) => {
+  mix: (order: MixOrder, until?: AbortSignal): Promise<Mixed> =>
+    job(until, async (signal) => {
       const mixed = await mix(order, signal)
       return transfer(
         mixed,
@@ -27,15 +26,14 @@ const service = {
       )
     }),
   /** The shape of a clip's sound. */
-  peaks: (id: number, files: readonly SoundFile[], seconds: number): Promise<Float32Array> =>
-    running.run(id, async (signal) => {
+  peaks: (files: readonly SoundFile[], seconds: number, until?: AbortSignal): Promise<Float32Array> =>
+    job(until, async (signal) => {
       const shape = await peaks(files, seconds, signal)
       return transfer(shape, [shape.buffer])
     }),
   /** How loud a stretch of sound is. */
-  loudness: (id: number, span: SoundSpan): Promise<Loudness> =>
-    running.run(id, (signal) => spanLoudness(measuring.mix, span, signal)),
-  end: running.end,
+  loudness: (span: SoundSpan, until?: AbortSignal): Promise<Loudness> =>
+    job(until, (signal) => spanLoudness(measuring.mix, span, signal)),
 }
 
 export type SoundService = typeof service

@@ -50,15 +50,19 @@ export function framesToCompare(
   return [...wanted].filter((n) => n >= from && n < to).sort((a, b) => a - b)
 }
 
-/**
- * Reads a rendered file back and holds it against what was asked: what it says of itself, its frames, levels and sound against the plan.
- * @param all compares every frame
- */
+/** A file that is to be read back. */
+export interface ProofOrder {
+  readonly file: File
+  /** Whether every frame is compared. */
+  readonly all: boolean
+  /** When it is. */
+  readonly at: string
+}
+
+/** Reads a rendered file back and holds it against what was asked: what it says of itself, its frames, levels and sound against the plan. */
 export async function verify(
   order: RenderPlan,
-  file: File,
-  all: boolean,
-  at: string,
+  { file, all, at }: ProofOrder,
   { planes, mix }: Pick<Makers, 'planes' | 'mix'>,
   tell: (progress: RenderProgress) => void,
   signal: AbortSignal,
