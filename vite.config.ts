@@ -1,11 +1,10 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
-import { saidTemplates } from './tools/scripts/said-templates.ts'
 
 export default defineConfig({
   plugins: [
-    vue({ template: { compilerOptions: { nodeTransforms: [saidTemplates()] } } }),
+    vue(),
     VitePWA({
       // The worker is ours; the plugin builds it and writes down what it keeps.
       strategies: 'injectManifest',

@@ -1,10 +1,9 @@
 import { availableParallelism } from 'node:os'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
-import { saidTemplates } from './tools/scripts/said-templates.ts'
 
 export default defineConfig({
-  plugins: [vue({ template: { compilerOptions: { nodeTransforms: [saidTemplates()] } } })],
+  plugins: [vue()],
   test: {
     include: ['{src,server,cli,test,tools}/**/*.test.ts'],
     testTimeout: 40_000,

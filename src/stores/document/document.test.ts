@@ -1,5 +1,6 @@
 import type { Patch } from 'immer'
 import { describe, expect, it, vi } from 'vitest'
+import { watch } from 'vue'
 import { useDocument } from './document'
 
 interface Book {
@@ -223,6 +224,16 @@ describe('what is found out', () => {
     history.undo()
     expect(history.doc.value).toEqual({ title: 'Tally, measured', pages: [1] })
     expect(history.undo()).toBeNull()
+  })
+})
+
+describe('what is unsaved', () => {
+  it('is told only once the document that is opened is the open one: who may write is settled by both', () => {
+    const { history } = opened()
+    const told: (string | undefined)[] = []
+    watch(history.unsaved, () => told.push(history.doc.value?.title), { flush: 'sync' })
+    history.show({ title: 'Another', pages: [] })
+    expect(told.filter((title) => title !== 'Another')).toEqual([])
   })
 })
 

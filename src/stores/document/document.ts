@@ -11,18 +11,21 @@ export function useDocument<Doc extends object>({ save, writeAhead, ...options }
   const saving = useSaving<Doc>({ save, ...(writeAhead && { writeAhead }) })
   const history = useHistory<Doc>({ ...options, changed: saving.changed })
   const { open: openInHistory, past, receive: receiveInHistory, ...edits } = history
-  const { open: openInSaving, resume: resumeInSaving, received, changed, ...writes } = saving
+  const { open: openInSaving, resume: resumeInSaving, received, changed, showUnsaved, ...writes } = saving
 
   /** Opens another document, with the history that it was left with. What is unsaved of the one before stays to be written. */
   function show(next: Doc | null, onlyToRead = false, stored: StoredPast | null = null): void {
     openInSaving(next, past())
     openInHistory(next, onlyToRead, stored && pastOf(stored))
+    // Who may write what is settled by what is open and what is unsaved: told when both are true.
+    showUnsaved()
   }
 
   /** Opens a document again that was left with something unsaved, as it was left. @returns false where it was not */
   function resume(isIt: (doc: Doc) => boolean): boolean {
     const resumed = resumeInSaving(isIt, past())
     if (resumed) openInHistory(resumed.doc, false, resumed.past)
+    showUnsaved()
     return resumed !== null
   }
 

@@ -148,9 +148,11 @@ export function useSaving<Doc extends object>({ save, writeAhead = () => 0 }: Sa
     if (current) current.past = past
     current = document
     if (document) documents.add(document)
-    showUnsaved()
   }
-  /** Opens another document. What is unsaved of the one before is still written. @param past the history that that one is left with */
+  /**
+   * Opens another document. What is unsaved of the one before is still written. Whoever opens calls `showUnsaved` once the document is shown.
+   * @param past the history that the one before is left with
+   */
   const open = (doc: Doc | null, past: Past): void =>
     setCurrent(doc && { doc, pending: [], failed: nothing, error: null, past: null }, past)
 
@@ -186,5 +188,6 @@ export function useSaving<Doc extends object>({ save, writeAhead = () => 0 }: Sa
     resume,
     received,
     forget,
+    showUnsaved,
   }
 }

@@ -19,7 +19,7 @@ export async function serveWorkshop(): Promise<{ readonly url: string; close(): 
     ],
     // A package that is found late loads the page anew, in the middle of a test: what workers take is found before.
     optimizeDeps: {
-      entries: ['e2e/workshop/index.html', 'src/workers/*.ts', 'src/media/**/*.worker.ts'],
+      entries: ['test/e2e/workshop/index.html', 'src/workers/*.ts', 'src/media/**/*.worker.ts'],
       exclude: ['@ffmpeg/core'],
     },
     server: {

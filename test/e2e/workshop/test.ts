@@ -24,7 +24,7 @@ export const test = base.extend<object, { workshop: Workshop }>({
       const { url, close } = await serveWorkshop()
       const context = await browser.newContext()
       const page = await context.newPage()
-      await page.goto(`${url}e2e/workshop/index.html`)
+      await page.goto(`${url}test/e2e/workshop/index.html`)
       await page.waitForFunction(() => document.title === 'ready')
       const served = (path: string): Served => ({
         url: `${url}${path}`,
