@@ -28,7 +28,7 @@ for (const [file, engine] of [
     const { page } = workshop
     const { url } = workshop.clip(file)
     const { seen, said } = await page.evaluate(
-      ([u, by, where]) => window.workshop.damaged(u, by, 0.45, 0.5, [0, 1, 2], where),
+      ([u, by, where]) => window.workshop.damaged(u, by, [0.45, 0.5], [0, 1, 2], where),
       [url, engine, plain] as const,
     )
     const first = file === 'archive_tape.mxf' ? [0, 2, 4] : [0, 1, 2]

@@ -15,7 +15,7 @@ function lateness(heard: readonly number[], drawn: (sample: number) => number, f
 for (const engine of ['browser', 'toolkit'] as const) {
   const heard = ({ page, clip, fixture }: Workshop, file: string, from: number, to: number) => {
     const { url, size } = file.startsWith('late') ? fixture(file) : clip(file)
-    return page.evaluate(([u, bytes, by, a, b]) => window.workshop.sound(u, bytes, by, 0, a, b), [
+    return page.evaluate(([u, bytes, by, a, b]) => window.workshop.sound(u, bytes, by, 0, [a, b]), [
       url,
       size,
       engine,

@@ -27,6 +27,8 @@ import { kindOfReading } from '../../../src/media/frame-locator'
 import { measureClip } from '../../../src/media/measure'
 import { byteSource } from '../../../src/media/source'
 
+type By = 'browser' | 'toolkit'
+type Span = readonly [from: number, to: number]
 const never = new AbortController().signal
 
 /** The clip that is looked at. */
@@ -203,14 +205,7 @@ const workshop = {
     return { told: outcome, mark }
   },
   /** The marks of frames of a file whose bytes between two shares of it are noise, and what measuring says of it. */
-  async damaged(
-    url: string,
-    engine: 'browser' | 'toolkit',
-    from: number,
-    to: number,
-    indices: number[],
-    where: Where,
-  ) {
+  async damaged(url: string, engine: By, [from, to]: Span, indices: number[], where: Where) {
     const bytes = new Uint8Array(await (await fetch(url)).arrayBuffer())
     const { kind } = await described(url, bytes.length)
     for (let i = Math.floor(bytes.length * from); i < bytes.length * to; i++)
@@ -258,14 +253,7 @@ const workshop = {
     return seen
   },
   /** Samples of a stream of sound from one up to another, the first channel, and when the stream begins. */
-  async sound(
-    url: string,
-    sizeBytes: number,
-    engine: 'browser' | 'toolkit',
-    stream: number,
-    from: number,
-    to: number,
-  ) {
+  async sound(url: string, sizeBytes: number, engine: By, stream: number, [from, to]: Span) {
     const locator = { kind: 'url', url, sizeBytes } as const
     const { reading } = await read(byteSource(locator))
     const facts = reading?.audio[stream]
