@@ -171,7 +171,7 @@ export const useCarrying = defineStore('carrying', () => {
   }
   const meanIt = () =>
     project.edit('mean the format as it is', (doc) =>
-      changeProject(doc, { meant: doc.project.format && formatKey(doc.project.format as Format) }),
+      changeProject(doc, { meant: doc.project.format && formatKey(doc.project.format) }),
     )
 
   return {

@@ -8,7 +8,7 @@ import type { Draft } from './draft'
 
 const { format } = parseFormat('1920x1080@25p')!
 const delivered = (count: number) => {
-  const doc = aDoc([]) as Draft<Doc>
+  const doc = aDoc([])
   for (let i = 0; i < count; i++) addDeliverable(doc, `d${i}`, format, 'cut')
   return doc
 }

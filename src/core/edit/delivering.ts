@@ -20,7 +20,7 @@ export function addDeliverable(doc: Draft<Doc>, id: string, format: Format, time
 /** Puts a deliverable in the place of the one of its id; what was proven was another file's. Nothing where there is none. */
 export function changeDeliverable(doc: Draft<Doc>, next: Deliverable): void {
   const at = doc.project.deliverables.findIndex(({ id }) => id === next.id)
-  if (at >= 0) doc.project.deliverables[at] = { ...next, proof: null } as Draft<Deliverable>
+  if (at >= 0) doc.project.deliverables[at] = { ...next, proof: null }
 }
 
 /** The same once more under another name, to be changed; nothing was made of it yet. */

@@ -32,7 +32,7 @@ export function readClipsAgain(
   fresh: ReadonlyMap<string, Clip>,
 ): void {
   for (const id of ids) {
-    const known = asIs(doc.clips[id] as Draft<Clip> | undefined)
+    const known = asIs(doc.clips[id])
     const by = known && readAgain(known, fresh)
     if (by) replaceClip(doc, id, by)
   }
