@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest'
 import { rational, toNumber } from '../rational/rational'
-import { aDoc, aStill, aVideo } from '../model/doc.fixture'
 import type { Draft } from '../edit/draft'
 import { layersAt } from './layers'
 import { addTimeline, setTimelineFormat } from '../edit/operations'

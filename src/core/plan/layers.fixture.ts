@@ -1,4 +1,3 @@
-import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../format/parse'
 import { toNumber } from '../rational/rational'
 import { aDoc, aStill, aVideo } from '../model/doc.fixture'

@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { rational } from '../rational/rational'
 import { correct } from '../edit/correction'
-import { aDoc, aStill, aVideo } from '../model/doc.fixture'
 import type { Draft } from '../edit/draft'
 import { layersAt, placementAt } from './layers'
 import { addTimeline, setTimelineFormat } from '../edit/operations'
