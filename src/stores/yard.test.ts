@@ -14,8 +14,7 @@ import { useDispatching } from './dispatching'
 // There are no workers here: the same ranking runs in place.
 vi.mock('../workers/services', () => ({
   choiceService: () => ({
-    rank: async (_id: number, blocs: readonly Bloc[], options: RankOptions) => rank(blocs, options),
-    end: () => {},
+    rank: async (blocs: readonly Bloc[], options: RankOptions) => rank(blocs, options),
   }),
 }))
 
