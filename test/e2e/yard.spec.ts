@@ -1,4 +1,4 @@
-import { expect, findPayer, openDemo, place, test } from './line'
+import { begun, expect, findPayer, openDemo, place, test } from './line'
 
 test('candidates are tried by keys, by mouse and by typing, and the figures follow', async ({ page }) => {
   await openDemo(page)
@@ -260,4 +260,34 @@ test('the keyboard says what it does, place by place', async ({ page }) => {
   await field.press('?')
   await expect(field).toHaveValue('?')
   await expect(sheet).toBeHidden()
+})
+
+test('a deliverable is taken out in the Yard by its name, alone, and what would go with it is said first', async ({
+  page,
+}) => {
+  await begun(page, '1920x1080@25p', ['pour_A007'])
+  await place(page, 'Dispatch')
+  for (let i = 0; i < 2; i++) {
+    await page.getByRole('button', { name: 'New…' }).click()
+    await page.getByLabel('Format to deliver').fill('1920x1080@50i')
+    await page.getByLabel('Format to deliver').press('Enter')
+  }
+  await page.getByLabel('Codec', { exact: true }).selectOption('ProRes')
+  await place(page, 'Yard')
+  const candidates = page.getByRole('complementary', { name: 'Candidates' })
+  const outs = candidates.getByRole('button', { name: /^Do not deliver / })
+  await expect(outs).toHaveCount(2)
+  await expect(outs.nth(0)).toHaveAccessibleName('Do not deliver 1920×1080 · 50i')
+  await expect(outs.nth(1)).toHaveAccessibleName(/^Do not deliver .*: its settings would go with it$/)
+  await outs.nth(1).click()
+  await expect(candidates.getByRole('alert')).toContainText('its settings would go with it')
+  await candidates.getByRole('button', { name: 'keep it' }).click()
+  await expect(outs).toHaveCount(2)
+  await outs.nth(1).click()
+  await candidates.getByRole('button', { name: 'Do not deliver it' }).click()
+  await expect(outs).toHaveCount(1)
+  await expect(outs).toHaveAccessibleName('Do not deliver 1920×1080 · 50i')
+  // It comes back as it was, with what was set of it.
+  await page.keyboard.press('Control+z')
+  await expect(outs.nth(1)).toHaveAccessibleName(/its settings would go with it$/)
 })
