@@ -1,10 +1,10 @@
 import { type Kept, blend, fieldMadeWhole } from '../src/core/fields/deinterlace'
-import { otherParity } from '../src/core/fields/plane'
 import { simdFields } from '../src/core/fields/simd'
 import { multiply, rational } from '../src/core/rational/rational'
 import { FieldMethod } from '../src/core/treatment/treatment'
 import { type Command, WrongUse, parseWords } from './command'
 import { remade } from './frames'
+import { otherParity } from '../src/core/picture/scan'
 
 const orders: Readonly<Record<string, 'top' | 'bottom'>> = {
   'top-first': 'top',

@@ -32,7 +32,7 @@ import { counted } from '../core/words/figures'
 import { useHand } from './hand'
 import { newId, useProject } from './document/project'
 import { useTimelines } from './timelines'
-import type { Act } from './document/history'
+import type { ActOptions } from './document/history'
 
 /** A clip that is looked at before it is placed, and what of it is wanted. */
 export interface Viewed {
@@ -56,7 +56,11 @@ export const useStrip = defineStore('strip', () => {
   const copiedTreatment = shallowRef<Override | null>(null)
   const viewed = shallowRef<Viewed | null>(null)
 
-  function edit(label: string, recipe: (doc: Draft<Doc>, timelineId: string) => void, how?: Act): void {
+  function edit(
+    label: string,
+    recipe: (doc: Draft<Doc>, timelineId: string) => void,
+    how?: ActOptions,
+  ): void {
     const timeline = timelines.current
     if (timeline) project.act(label, (doc) => recipe(doc, timeline.id), how)
   }
@@ -69,7 +73,7 @@ export const useStrip = defineStore('strip', () => {
   const idsOf = (placements: readonly Placement[]) => new Set(placements.map(({ id }) => id))
 
   /** Trims an end of a placement by frames. */
-  function trim(placement: Placement, end: 'start' | 'end', by: number, how: Act = {}): void {
+  function trim(placement: Placement, end: 'start' | 'end', by: number, how: ActOptions = {}): void {
     const does = end === 'start' ? trimStart : trimEnd
     edit(
       `trim ${timelines.nameOf(placement)}`,
@@ -77,13 +81,13 @@ export const useStrip = defineStore('strip', () => {
       { joins: `trim ${end} ${placement.id}`, ...how },
     )
   }
-  const slipBy = (placement: Placement, by: number, how: Act = {}) =>
+  const slipBy = (placement: Placement, by: number, how: ActOptions = {}) =>
     edit(`slip ${timelines.nameOf(placement)}`, (doc, id) => void slip(doc, id, placement.id, by), {
       joins: `slip ${placement.id}`,
       ...how,
     })
   /** Moves what is in hand by frames and tracks; what it comes to lie on is covered. */
-  const moveBy = (placements: readonly Placement[], frames: number, tracks = 0, how: Act = {}) =>
+  const moveBy = (placements: readonly Placement[], frames: number, tracks = 0, how: ActOptions = {}) =>
     edit(
       `move ${whom(placements)}`,
       (doc, id) => void movePlacements(doc, id, idsOf(placements), frames, tracks, newId),

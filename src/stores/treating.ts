@@ -25,7 +25,7 @@ import { conditionWords, overrideWords } from '../core/treatment/words'
 import { counted } from '../core/words/figures'
 import { newId, timeNow, useProject } from './document/project'
 import { useTimelines } from './timelines'
-import type { Act } from './document/history'
+import type { ActOptions } from './document/history'
 
 /** How the placements of the current timeline are treated: by themselves, by rules, by defaults. Every act is one step. */
 export const useTreating = defineStore('treating', () => {
@@ -36,7 +36,7 @@ export const useTreating = defineStore('treating', () => {
   function edit(
     label: string,
     recipe: (doc: Parameters<Parameters<typeof project.edit>[1]>[0], timelineId: string) => void,
-    how?: Act,
+    how?: ActOptions,
   ) {
     const timeline = timelines.current
     if (timeline) project.act(label, (doc) => recipe(doc, timeline.id), how)
@@ -50,7 +50,7 @@ export const useTreating = defineStore('treating', () => {
   const idsOf = (placements: readonly Placement[]) => placements.map(({ id }) => id)
 
   /** Sets something of how placements are treated. */
-  const set = (placements: readonly Placement[], override: Override, how?: Act) =>
+  const set = (placements: readonly Placement[], override: Override, how?: ActOptions) =>
     edit(
       `treat ${whom(placements)}: ${overrideWords(override)}`,
       (doc, id) => treat(doc, id, idsOf(placements), override),

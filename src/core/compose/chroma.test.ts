@@ -3,18 +3,28 @@ import type { Planes } from '../planes/planes'
 import { rational } from '../rational/rational'
 import { chromaSiting, resampling, wholeChroma } from '../resample/picture'
 import { compose } from './compose'
-import { drawn, fast, ground, halved, layer, meaning, pixel, raster, square } from './compose.fixture'
+import {
+  drawnPlanes,
+  fast,
+  ground,
+  halved,
+  layer,
+  meaning,
+  pixel,
+  raster,
+  squarePixels,
+} from './compose.fixture'
 import type { StoredPicture } from './stored'
 
 describe('a raster with less colour than luma', () => {
   it('has an untouched picture byte for byte, its colour too', () => {
-    const picture = drawn(24, 16)
+    const picture = drawnPlanes(24, 16)
     const planes = compose([layer(picture, { width: 24, height: 16 })], halved, raster(24, 16), fast)
     expect([planes.luma, planes.chroma]).toEqual([picture.planes.luma, picture.planes.chroma])
   })
 
   it('has a picture as it is made into that size alone', () => {
-    const picture = drawn(48, 32)
+    const picture = drawnPlanes(48, 32)
     const size = { width: 24, height: 16, filter: 'lanczos', sharpen: null } as const
     const alone = resampling({ width: 48, height: 32 }, picture.siting, size)(picture.planes)
     const planes = compose([layer(picture, { width: 24, height: 16 })], halved, raster(24, 16), fast)
@@ -22,7 +32,7 @@ describe('a raster with less colour than luma', () => {
   })
 
   it('keeps black where a picture that begins between two colours ends', () => {
-    const picture = drawn(12, 8)
+    const picture = drawnPlanes(12, 8)
     picture.planes.chroma?.cb.fill(200)
     const over = layer(
       picture,
@@ -40,7 +50,7 @@ describe('a raster with less colour than luma', () => {
   })
 
   it('has a picture of another matrix as the whole one has it, where colour lies', () => {
-    const picture = { ...drawn(16, 16, false), meaning: { ...meaning, matrix: 'bt601-625' as const } }
+    const picture = { ...drawnPlanes(16, 16, false), meaning: { ...meaning, matrix: 'bt601-625' as const } }
     const [whole, less] = [ground, halved].map((ground) =>
       compose([layer(picture, { width: 16, height: 16 })], ground, raster(16, 16), fast),
     ) as [Planes, Planes]
@@ -104,7 +114,7 @@ const oneToOneAt = ({
   bottom: number
 }) => ({
   kind: 'placed' as const,
-  ...{ scaleX: square, scaleY: square },
+  ...{ scaleX: squarePixels, scaleY: squarePixels },
   ...{ x: rational(left - right, 2), y: rational(top - bottom, 2) },
 })
 

@@ -17,10 +17,10 @@ export const ground = { meaning, bitDepth: 8, siting: wholeChroma }
 export const halved = { ...ground, siting: chromaSiting({ across: 2, down: 2 }, '') }
 export const plain = { resample: resamplePlane, fields: plainFields }
 export const fast = { resample: simdResample(), fields: simdFields() }
-export const square = rational(1)
+export const squarePixels = rational(1)
 
 /** A picture whose every sample is told by where it is. */
-export function drawn(width: number, height: number, subsampled = true, seed = 0): StoredPicture {
+export function drawnPlanes(width: number, height: number, subsampled = true, seed = 0): StoredPicture {
   const [across, down] = subsampled ? [2, 2] : [1, 1]
   const [w, h] = [Math.ceil(width / across), Math.ceil(height / down)]
   const plane = (columns: number, count: number, salt: number) =>
@@ -52,8 +52,8 @@ export function layer(
   return {
     shown: { kind: 'frame', index: 0 },
     rasterMap: mapToRaster(
-      { width, height, pixelAspect: square, rotation: 0 },
-      { ...frame, pixelAspect: square },
+      { width, height, pixelAspect: squarePixels, rotation: 0 },
+      { ...frame, pixelAspect: squarePixels },
       framing,
     ),
     inFields: null,

@@ -5,20 +5,30 @@ import { exactly, rational, toNumber } from '../rational/rational'
 import { resampling, wholeChroma } from '../resample/picture'
 import { conversionOf } from './colour'
 import { type Composed, compose } from './compose'
-import { drawn, fast, ground, layer, meaning, pixel, plain, raster, square } from './compose.fixture'
+import {
+  drawnPlanes,
+  fast,
+  ground,
+  layer,
+  meaning,
+  pixel,
+  plain,
+  raster,
+  squarePixels,
+} from './compose.fixture'
 import type { StoredPicture } from './stored'
 import { framesNeeded } from './field-arrangement'
 
 describe('a raster that is composed', () => {
   it('has a picture of its size as it is', () => {
-    const picture = drawn(24, 16, false)
+    const picture = drawnPlanes(24, 16, false)
     const planes = compose([layer(picture, { width: 24, height: 16 })], ground, raster(24, 16), plain)
     expect(planes.luma).toEqual(picture.planes.luma)
     expect(planes.chroma).toEqual(picture.planes.chroma)
   })
 
   it('scales as whole pictures are scaled, by each filter', () => {
-    const picture = drawn(48, 32, false)
+    const picture = drawnPlanes(48, 32, false)
     for (const filter of ['nearest', 'bilinear', 'bicubic', 'lanczos'] as const)
       for (const [width, height] of [
         [24, 16],
@@ -60,7 +70,11 @@ describe('a raster that is composed', () => {
         fc.nat(12),
         (w, h, subsampled, framing, x, y) => {
           const position = { x: exactly(framing.position.x), y: exactly(framing.position.y) }
-          const laying = layer(drawn(w, h, subsampled), { width: 32, height: 24 }, { ...framing, position })
+          const laying = layer(
+            drawnPlanes(w, h, subsampled),
+            { width: 32, height: 24 },
+            { ...framing, position },
+          )
           const all = compose([laying], ground, raster(32, 24), plain)
           const area = { x, y, width: 32 - x, height: 24 - y }
           const part = compose([laying], ground, area, fast)
@@ -74,7 +88,7 @@ describe('a raster that is composed', () => {
   })
 
   it('is black beside a picture, and shares an edge that cuts a pixel', () => {
-    const picture = drawn(10, 10, false)
+    const picture = drawnPlanes(10, 10, false)
     picture.planes.luma.fill(216)
     const laying = layer(picture, { width: 21, height: 10 }, { mode: { kind: 'one-to-one' } })
     const planes = compose([laying], ground, raster(21, 10), plain)
@@ -83,7 +97,7 @@ describe('a raster that is composed', () => {
   })
 
   it('crops where it is told, and does not let what is cut off bleed in', () => {
-    const picture = drawn(16, 16, false)
+    const picture = drawnPlanes(16, 16, false)
     picture.planes.luma.fill(50)
     for (let y = 0; y < 16; y++) picture.planes.luma.fill(235, y * 16, y * 16 + 4)
     const crop = { left: 4, right: 0, top: 0, bottom: 0 }
@@ -98,7 +112,7 @@ describe('a raster that is composed', () => {
       [1, 1],
     ] as const)
       for (const scale of [rational(1), rational(3, 2), rational(2, 3)]) {
-        const base = layer(drawn(48, 40), { width: 48, height: 40 }, { filter: 'bicubic' })
+        const base = layer(drawnPlanes(48, 40), { width: 48, height: 40 }, { filter: 'bicubic' })
         const shifted = { ...base.rasterMap, scaleX: scale, scaleY: scale, x: rational(1, 2), y: rational(0) }
         const cropped = { ...shifted, crop: { left, right: 0, top, bottom: 0 } }
         const [whole, part] = [shifted, cropped].map((rasterMap) =>
@@ -114,11 +128,18 @@ describe('a raster that is composed', () => {
   })
 
   it('is turned, each sample once', () => {
-    const picture = drawn(6, 4, false)
+    const picture = drawnPlanes(6, 4, false)
     const turned = (turn: 90 | 180 | 270, width: number, height: number) => {
       const laying = layer(picture, { width, height })
       const { crop } = laying.rasterMap
-      const rasterMap = { turn, crop, scaleX: square, scaleY: square, x: rational(0), y: rational(0) }
+      const rasterMap = {
+        turn,
+        crop,
+        scaleX: squarePixels,
+        scaleY: squarePixels,
+        x: rational(0),
+        y: rational(0),
+      }
       return compose([{ ...laying, rasterMap }], ground, raster(width, height), plain)
     }
     const at = (x: number, y: number) => pixel(picture.planes, x, y)
@@ -130,7 +151,7 @@ describe('a raster that is composed', () => {
   })
 
   it('lays a title over by its opacity, and what is not seen leaves no rim', () => {
-    const title = drawn(8, 8, false)
+    const title = drawnPlanes(8, 8, false)
     const alpha = new Uint8Array(64)
     title.planes.luma.forEach((_, i) => {
       const isSeen = i % 8 >= 4
@@ -138,7 +159,7 @@ describe('a raster that is composed', () => {
       title.planes.luma[i] = isSeen ? 200 : 16
     })
     const over = layer({ ...title, planes: { ...title.planes, alpha } }, { width: 32, height: 32 })
-    const under = drawn(32, 32, false)
+    const under = drawnPlanes(32, 32, false)
     under.planes.luma.fill(100)
     const planes = compose([layer(under, { width: 32, height: 32 }), over], ground, raster(32, 32), plain)
     expect([pixel(planes, 2, 9), pixel(planes, 29, 9)]).toEqual([100, 200])
@@ -147,7 +168,7 @@ describe('a raster that is composed', () => {
   })
 
   it('keeps detail at a zoom, or bakes it away', () => {
-    const picture = drawn(64, 64, false)
+    const picture = drawnPlanes(64, 64, false)
     picture.planes.luma.forEach((_, i) => (picture.planes.luma[i] = i % 2 ? 180 : 60))
     const spread = (reduction: 'kept' | 'baked') => {
       const laying = layer(picture, { width: 32, height: 32 }, { zoom: rational(2), reduction })
@@ -162,7 +183,7 @@ describe('a raster that is composed', () => {
 describe('fields on a raster', () => {
   /** A frame whose lines of one parity all have a value, and those of the other another. */
   function fielded(even: number, odd: number): StoredPicture {
-    const picture = drawn(16, 16, false)
+    const picture = drawnPlanes(16, 16, false)
     picture.planes.luma.forEach((_, i) => (picture.planes.luma[i] = Math.floor(i / 16) % 2 ? odd : even))
     return picture
   }
@@ -188,7 +209,7 @@ describe('fields on a raster', () => {
   })
 
   it('that stand on their own lines are left as they are, each sample', () => {
-    const picture = drawn(16, 16, false)
+    const picture = drawnPlanes(16, 16, false)
     const frameOf = (index: number) => (index === 0 ? picture : null)
     const base = { ...layer(picture, { width: 16, height: 16 }), frameOf }
     const inFields = (crossed: boolean) => ({ outOf: 'fields', crossed }) as const
@@ -261,7 +282,7 @@ describe('colour on a raster', () => {
   const pq: Meaning = { ...hlg, transfer: 'pq' }
   /** A grey of a signal in one meaning, as it comes out in another, 10 bits. */
   function grey(signal: number, from: Meaning, to: Meaning, colour: Composed['colour'] = 'auto'): number {
-    const picture = drawn(4, 4, false)
+    const picture = drawnPlanes(4, 4, false)
     const value = Math.round(64 + 876 * signal)
     const flat = (v: number) => new Uint16Array(16).fill(v)
     const planes = {

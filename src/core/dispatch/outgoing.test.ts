@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { deliverableOf } from '../model/deliverable'
 import { aDoc, aVideo } from '../model/doc.fixture'
 import { compose } from '../compose/compose'
-import { drawn, ground, plain, raster } from '../compose/compose.fixture'
+import { drawnPlanes, ground, plain, raster } from '../compose/compose.fixture'
 import type { StoredPicture } from '../compose/stored'
 import { layersAt } from '../plan/layers'
 import { addTimeline } from '../edit/operations'
@@ -173,9 +173,9 @@ describe('what goes out is scaled once and deinterlaced once', () => {
     const moment = (t: number, x: number, y: number) =>
       128 + 60 * Math.sin((x - 3 * t) / 5) + 40 * Math.sin(y / 3 + t / 2)
     const interlaced = (frame: number): StoredPicture => ({
-      ...drawn(width, height, false),
+      ...drawnPlanes(width, height, false),
       planes: {
-        ...drawn(width, height, false).planes,
+        ...drawnPlanes(width, height, false).planes,
         luma: Uint8Array.from({ length: width * height }, (_, i) => {
           const y = Math.floor(i / width)
           return moment(2 * frame + (y % 2), i % width, y)

@@ -1,5 +1,5 @@
 import { type NumberedFacts, type NumberedPicture, numberedFacts } from '../reading/numbered/facts'
-import { type ListedFile, type NumberedRun, numberOf, numberedRuns } from '../reading/numbered/names'
+import { type NamedFile, type NumberedRun, numberOf, numberedRuns } from '../reading/numbered/names'
 import type { ReadResult } from '../reading/read'
 import type { Origins } from '../reading/reading'
 import type { Rate } from '../rate/rate'
@@ -167,13 +167,13 @@ export function numberedAnew(clip: Clip, fresh: ReadonlyMap<string, Clip>): Clip
 }
 
 /** Pictures that go on where a clip of numbered ones ends, or fill what is left out in it. */
-export interface Continuing<File extends ListedFile> {
+export interface Continuing<File extends NamedFile> {
   readonly clip: Clip
   readonly pictures: readonly { readonly file: File; readonly number: number }[]
 }
 
 /** Which of the files go on with, or fill, clips of numbered pictures. */
-export function continuing<File extends ListedFile>(
+export function continuing<File extends NamedFile>(
   clips: readonly Clip[],
   files: readonly File[],
 ): Continuing<File>[] {

@@ -4,7 +4,7 @@ import { equal } from '../rational/rational'
 import { type CombingVerdict, type FieldOrderVerdict, fieldVerdictsOf } from './fields'
 import { type Holding, type RepeatsVerdict, holdingIn } from './holding'
 import type { Pulldown } from './pulldown'
-import { type Run, seriesOf } from './series'
+import { type SeriesRun, seriesOf } from './series'
 
 /** How sure a verdict has to be to count where nobody else speaks, or to contradict a claim. */
 export const sureEnough = 0.5
@@ -108,7 +108,7 @@ const unknownRepeats: RepeatsVerdict = {
  * @param rate of the clip as its wrapper says; null where it does not
  */
 export function evidenceOf(
-  runs: readonly Run[],
+  runs: readonly SeriesRun[],
   rate: Rate | null,
   { bars, detail, frames }: Pick<Evidence, 'bars' | 'detail' | 'frames'>,
 ): Evidence {

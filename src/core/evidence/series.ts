@@ -2,13 +2,13 @@ import { type PairSums, blockPixels, sadOf } from './pair'
 import { greatestLast, sorted } from './statistics'
 
 /** Consecutive frames of a clip, measured: pair `i` lies between frame `first + i` and the next. */
-export interface Run {
+export interface SeriesRun {
   readonly first: number
   readonly pairs: readonly PairSums[]
 }
 
 /** A run with what is known of it as a whole. */
-export interface Series extends Run {
+export interface Series extends SeriesRun {
   /** Noise of the clip, in codes a pixel: what differs where nothing moves. */
   readonly noise: number
   /** Whether a pair lies across a cut. */
@@ -21,7 +21,7 @@ export const coversArea = (blocks: number, { across, down }: Pick<PairSums, 'acr
   blocks > 0 && blocks >= leastArea * across * down
 
 /** The noise of a clip: the median of the lowest quarter of all its block differences. */
-export function noiseOf(runs: readonly Run[]): number {
+export function noiseOf(runs: readonly SeriesRun[]): number {
   // Differences are sums of whole codes: counted, not sorted.
   const counts = new Uint32Array(blockPixels * 256)
   let total = 0
@@ -42,7 +42,7 @@ export function noiseOf(runs: readonly Run[]): number {
 }
 
 /** The cuts of a run: pairs that differ over most of the picture, and far more than those around them. */
-export function cutsOf({ pairs }: Run): boolean[] {
+export function cutsOf({ pairs }: SeriesRun): boolean[] {
   const medians = pairs.map((pair) => {
     const sads = new Float64Array(pair.sadTop.length)
     for (let k = 0; k < sads.length; k++) sads[k] = sadOf(pair, k)
@@ -57,7 +57,7 @@ export function cutsOf({ pairs }: Run): boolean[] {
 }
 
 /** Runs with the noise of the clip and their own cuts. */
-export const seriesOf = (runs: readonly Run[]): Series[] => {
+export const seriesOf = (runs: readonly SeriesRun[]): Series[] => {
   const noise = noiseOf(runs)
   return runs.map((run) => ({ ...run, noise, cuts: cutsOf(run) }))
 }

@@ -1,15 +1,8 @@
 import type { Planes, Samples } from '../planes/planes'
 import type { FieldMethod } from '../treatment/treatment'
 import { movingBetween } from './moving'
-import {
-  type FieldPlane,
-  type Moving,
-  type Parity,
-  blended,
-  linesDoubled,
-  interpolated,
-  otherParity,
-} from './plane'
+import { type FieldPlane, type Moving, blended, interpolated, linesDoubled } from './plane'
+import { type Parity, otherParity } from '../picture/scan'
 
 /** A frame of woven fields with those before and after it; null at the ends of the clip. */
 export interface Around {

@@ -2,8 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Planes, Samples } from '../planes/planes'
 import { type Kept, blend, fieldMadeWhole, plainFields } from './deinterlace'
-import type { Parity } from './plane'
 import { simdFields } from './simd'
+import type { Parity } from '../picture/scan'
 
 const top: Kept = { parity: 'top', isFirst: true }
 const bottom: Kept = { parity: 'bottom', isFirst: false }

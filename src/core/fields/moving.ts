@@ -1,4 +1,5 @@
-import { type FieldPlane, type Moving, type Parity, movingBlockSide, firstLine } from './plane'
+import { type FieldPlane, type Moving, firstLine, movingBlockSide } from './plane'
+import type { Parity } from '../picture/scan'
 
 /** A block moves where so many of its samples differ by more than so many codes of 8 bits. */
 export const [leastDiffering, stillCodes] = [4, 12] as const

@@ -1,8 +1,6 @@
 import { type Samples, placeFor } from '../planes/planes'
+import type { Parity } from '../picture/scan'
 
-/** Which lines of a frame one of its fields has: even ones from the top, or odd ones. */
-export type Parity = 'top' | 'bottom'
-export const otherParity = (parity: Parity): Parity => (parity === 'top' ? 'bottom' : 'top')
 /** The first line of a field. */
 export const firstLine = (parity: Parity): 0 | 1 => (parity === 'top' ? 0 : 1)
 

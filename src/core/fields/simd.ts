@@ -3,7 +3,8 @@ import type { Samples } from '../planes/planes'
 import type { FieldKernels } from './deinterlace'
 import { fieldsModule } from './fields.wasm'
 import { grown, stillCodes } from './moving'
-import { type FieldPlane, type Parity, movingBlockSide, firstLine, roomLike } from './plane'
+import { type FieldPlane, firstLine, movingBlockSide, roomLike } from './plane'
+import type { Parity } from '../picture/scan'
 
 /** What the compiled module gives; `fields.kernel.ts` says what its words mean. */
 interface Exports extends KernelExports {

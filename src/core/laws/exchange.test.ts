@@ -12,7 +12,7 @@ import { speedOver } from '../motion/shown'
 import { runningIn } from '../plan/in-step'
 import { toNumber } from '../rational/rational'
 import { acts, textOf } from './history.fixture'
-import { begun, docOf, through } from './through.fixture'
+import { begun, docThrough, through } from './through.fixture'
 
 const runs = Number(process.env.LAWS ?? 300)
 const making = () => {
@@ -44,7 +44,7 @@ describe('law 4. comes back', () => {
   it('OTIO out and in is the same', () => {
     fc.assert(
       fc.property(begun, acts(8), (cut, drawn) => {
-        const doc = through(docOf(cut), drawn, () => {})
+        const doc = through(docThrough(cut), drawn, () => {})
         for (const timeline of Object.values(doc.timelines)) {
           if (!formatOf(doc, timeline)) continue
           const read = fromOtio(
@@ -68,7 +68,7 @@ describe('law 4. comes back', () => {
     let same = 0
     fc.assert(
       fc.property(begun, acts(8), fc.boolean(), (cut, drawn, alike) => {
-        const start = docOf(cut)
+        const start = docThrough(cut)
         // Reels and names that several clips bear, and such as mean black.
         const clips = Object.fromEntries(
           Object.entries(start.clips).map(([id, clip], i) => [

@@ -20,7 +20,7 @@ import { readProjectFile, writeProjectFile } from '../stored/project-file'
 import { type Shown, framesShown } from '../motion/shown'
 import { toNumber } from '../rational/rational'
 import { acts, diceOf, operationsDrawn, textOf } from './history.fixture'
-import { begun, docOf, through } from './through.fixture'
+import { begun, docThrough, through } from './through.fixture'
 
 /**
  * What holds after any operation on any document. Documents hold every kind of clip, linked with its sound; histories are drawn from
@@ -113,7 +113,7 @@ describe('a law', () => {
     let compared = 0
     fc.assert(
       fc.property(begun, acts(8), fc.array(fc.nat(), { minLength: 4, maxLength: 4 }), (cut, drawn, rolls) => {
-        const doc = through(docOf(cut), drawn, () => {})
+        const doc = through(docThrough(cut), drawn, () => {})
         for (const timeline of Object.values(doc.timelines))
           for (const { pictures, sounds } of linksOf(timeline))
             for (const [i, sound] of sounds.entries()) {
@@ -156,7 +156,7 @@ describe('a law', () => {
   it('2. links: a link joins one picture and its own sounds', () => {
     fc.assert(
       fc.property(begun, acts(10), (cut, drawn) => {
-        through(docOf(cut), drawn, (doc, act) => {
+        through(docThrough(cut), drawn, (doc, act) => {
           for (const timeline of Object.values(doc.timelines))
             for (const { pictures, sounds } of linksOf(timeline)) {
               expect(pictures.length, act).toBe(1)
@@ -178,7 +178,7 @@ describe('a law', () => {
         fc.nat(),
         fc.constantFrom('trimStart', 'trimEnd', 'slip', 'treat', 'remove'),
         (cut, drawn, at, by, what) => {
-          const doc = through(docOf(cut), drawn, () => {})
+          const doc = through(docThrough(cut), drawn, () => {})
           const id = counting()
           const timeline = Object.values(doc.timelines).find((timeline) =>
             linksOf(timeline).some(({ pictures }) => pictures[0]!.length > 1),
@@ -242,7 +242,7 @@ describe('a law', () => {
   })
 
   it('2. links: a sound that is pushed off its locked picture says what it said, and is linked no more', () => {
-    const doc = docOf({ format: '1920x1080@25p', placed: [{ clip: 0, from: 0, count: 10 }] })
+    const doc = docThrough({ format: '1920x1080@25p', placed: [{ clip: 0, from: 0, count: 10 }] })
     const id = counting()
     const placed = change(
       doc,
@@ -265,7 +265,7 @@ describe('a law', () => {
   it('3. can be kept: the project passes its own schema and comes back from its own file identical', () => {
     fc.assert(
       fc.property(begun, acts(12), (cut, drawn) => {
-        const doc = through(docOf(cut), drawn, () => {})
+        const doc = through(docThrough(cut), drawn, () => {})
         const back = readProjectFile(writeProjectFile(doc))
         if (!back.ok) throw new Error(back.error)
         expect(textOf(back.doc) === textOf(doc)).toBe(true)
@@ -305,7 +305,7 @@ describe('a law', () => {
       fc.property(begun, acts(10), (cut, drawn) => {
         let n = 0
         const id = () => `n${++n}`
-        const start = docOf(cut)
+        const start = docThrough(cut)
         let doc = start
         for (const act of drawn) {
           const changed = change(

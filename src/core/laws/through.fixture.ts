@@ -23,7 +23,7 @@ export const begun = fc.record({
     },
   ),
 })
-export function docOf({ format, placed }: typeof begun extends fc.Arbitrary<infer T> ? T : never): Doc {
+export function docThrough({ format, placed }: typeof begun extends fc.Arbitrary<infer T> ? T : never): Doc {
   const doc = everyKind()
   const newId = counting()
   const { format: own } = parseFormat(format)!

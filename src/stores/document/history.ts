@@ -31,7 +31,7 @@ export interface Past {
 }
 
 /** How something is done. */
-export interface Act {
+export interface ActOptions {
   /** Steps that follow each other with the same word are undone together. */
   readonly joins?: string | undefined
   /** It is a gesture that goes on: shown, and kept once it is committed. */
@@ -63,7 +63,10 @@ const produced = <Doc extends object>(doc: Doc, recipe: (draft: Draft<Doc>) => v
   ]
 
 /** Edits a document by a recipe, and by nothing else. */
-export function plainly<Doc extends object>(doc: Doc, recipe: (draft: Draft<Doc>) => void): Change<Doc> {
+export function changePlainly<Doc extends object>(
+  doc: Doc,
+  recipe: (draft: Draft<Doc>) => void,
+): Change<Doc> {
   const [next, patches, inverse] = produced(doc, recipe)
   return { ok: true, doc: next, patches, inverse }
 }
@@ -84,7 +87,7 @@ function joinedStep(step: HistoryStep, patches: Patch[], inverse: Patch[]): Hist
  * no other tab: it tells what changed.
  */
 export function useHistory<Doc extends object>(options: HistoryOptions<Doc>) {
-  const { change = plainly, follows = () => {}, clock = () => '', changed } = options
+  const { change = changePlainly, follows = () => {}, clock = () => '', changed } = options
   const doc = shallowRef<Doc | null>(null)
   const done = shallowRef<readonly HistoryStep[]>([])
   const undone = shallowRef<readonly HistoryStep[]>([])
@@ -175,7 +178,11 @@ export function useHistory<Doc extends object>(options: HistoryOptions<Doc>) {
     doc.value = outcome.ok ? outcome.doc : base
   }
   /** Does something, or shows what a gesture that goes on would do. */
-  function act(label: string, recipe: (draft: Draft<Doc>) => void, { joins, isPreview }: Act = {}): void {
+  function act(
+    label: string,
+    recipe: (draft: Draft<Doc>) => void,
+    { joins, isPreview }: ActOptions = {},
+  ): void {
     if (isPreview) preview(label, recipe)
     else edit(label, recipe, joins)
   }

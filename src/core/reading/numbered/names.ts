@@ -1,11 +1,11 @@
 /** A file of a listing. */
-export interface ListedFile {
+export interface NamedFile {
   readonly name: string
   readonly folder: string
 }
 
 /** Files of one folder whose names differ in one number alone, in the order of that number. */
-export interface NumberedRun<File extends ListedFile> {
+export interface NumberedRun<File extends NamedFile> {
   /** What stands before and after the number, the ending included. */
   readonly before: string
   readonly after: string
@@ -38,7 +38,7 @@ const mostMissing = 1 / 3
  * The runs of numbered pictures among files: one folder, one name around the last number. A few numbers may be missing; where many
  * are, another run begins.
  */
-export function numberedRuns<File extends ListedFile>(files: readonly File[]): NumberedRun<File>[] {
+export function numberedRuns<File extends NamedFile>(files: readonly File[]): NumberedRun<File>[] {
   const groups = new Map<
     string,
     { before: string; after: string; pictures: { file: File; number: number }[] }

@@ -5,7 +5,7 @@ import { type Format, formatName, makeFormat } from '../../../../core/format/for
 import { hasInterlacedStandard } from '../../../../core/format/standard'
 import { useYard } from '../../../../stores/yard'
 import YardGrid from './YardGrid.vue'
-import { cellOf, layOut } from './grid'
+import { cellOf, layOutGrid } from './grid'
 import { waysTo } from './grid-paths'
 
 /** The yard: footage in its cells, the candidate as a frame that is moved by mouse and arrow keys. */
@@ -16,7 +16,7 @@ const { width, height } = useElementSize(box)
 /** Rows and columns of what was tried stay, so that the yard does not shift under the hand. */
 const tried = shallowRef<readonly Format[]>([])
 const grid = computed(() =>
-  layOut(yard.ballot.blocs, tried.value, Math.max(300, width.value), Math.max(200, height.value)),
+  layOutGrid(yard.ballot.blocs, tried.value, Math.max(300, width.value), Math.max(200, height.value)),
 )
 watch(
   () => yard.candidate,

@@ -4,7 +4,7 @@ import { parseFormat } from '../../../../core/format/parse'
 import { defaultWeights } from '../../../../core/toll/policy'
 import { tollTable } from '../../../../core/toll/table'
 import { pictureOfFormat } from '../../../../core/format/format'
-import { layOut } from './grid'
+import { layOutGrid } from './grid'
 import { type Ways, waysTo } from './grid-paths'
 import type { Bloc } from '../../../../core/choice/bloc'
 
@@ -16,7 +16,7 @@ const bloc = (text: string, seconds: number): Bloc => ({
   weight: seconds,
 })
 const texts = ['3840x2160@25p', '1920x1080@50p', '1920x1080@59.94p', '720x576/64:45@50i', '1920x1080@50i']
-const grid = layOut(
+const grid = layOutGrid(
   texts.map((text, i) => bloc(text, 100 / (i + 1))),
   [],
   760,
@@ -52,7 +52,7 @@ describe('the ways to the candidate', () => {
   })
   it('keep every label inside the yard, and none covers another, however full it is', () => {
     const sizes = ['3840x2160', '1920x1080', '1280x720', '1080x1920', '720x576', '640x480']
-    const full = layOut(
+    const full = layOutGrid(
       sizes.flatMap((size, i) =>
         ['25p', '50i', '29.97p', '50p', '59.94p'].map((rate, j) => bloc(`${size}@${rate}`, 9 + i * j)),
       ),
@@ -78,7 +78,7 @@ describe('the ways to the candidate', () => {
     )
   })
   it('give the longest running time its label first', () => {
-    const cell = layOut(
+    const cell = layOutGrid(
       [bloc('1920x1080@50i', 3), bloc('1920x1080@25p', 9), bloc('3840x2160@50p', 2)],
       [],
       300,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { parseFormat } from '../../../../core/format/parse'
 import { pictureOfFormat } from '../../../../core/format/format'
-import { cellOf, layOut } from './grid'
+import { cellOf, layOutGrid } from './grid'
 import type { Bloc } from '../../../../core/choice/bloc'
 
 const format = (text: string) => parseFormat(text)!.format
@@ -17,7 +17,7 @@ const blocs = [
   bloc('1920x1080@50p', 25),
   bloc('720x576/64:45@50i', 4),
 ]
-const grid = layOut(blocs, [], 760, 420)
+const grid = layOutGrid(blocs, [], 760, 420)
 const blockOf = (nth: number) => grid.blocks.find((b) => b.bloc === blocs[nth])!
 
 describe('the grid of the yard', () => {
@@ -32,7 +32,7 @@ describe('the grid of the yard', () => {
     expect(area(2) / area(1)).toBeCloseTo(0.25, 6)
   })
   it('keeps what is very short visible, and gives what turned a row of its own', () => {
-    const turned = layOut(
+    const turned = layOutGrid(
       [bloc('1920x1080@25p', 3600), bloc('1920x1080@25p', 1, { rotation: 90 })],
       [],
       760,
@@ -43,7 +43,7 @@ describe('the grid of the yard', () => {
     expect([short.width, short.height]).toEqual([14, 9])
   })
   it('sets blocks of one cell side by side, the longest first', () => {
-    const { blocks } = layOut([bloc('1920x1080@50i', 4), bloc('1920x1080@25p', 9)], [], 760, 420)
+    const { blocks } = layOutGrid([bloc('1920x1080@50i', 4), bloc('1920x1080@25p', 9)], [], 760, 420)
     expect(blocks.map((b) => [b.bloc.picture.scan, b.column, b.row])).toEqual([
       ['progressive', 0, 0],
       ['interlaced', 0, 0],
@@ -57,7 +57,7 @@ describe('the grid of the yard', () => {
       bloc('1920x1080@25p', 45, { bitDepth: 10 }),
       bloc('3840x2160@50p', 90),
     ]
-    const { blocks, columns, step } = layOut(full, [], 500, 300)
+    const { blocks, columns, step } = layOutGrid(full, [], 500, 300)
     const cell = blocks.filter((b) => b.column === 0).sort((a, b) => a.x - b.x)
     for (const [i, b] of cell.slice(1).entries())
       expect(b.x - b.width / 2).toBeGreaterThanOrEqual(cell[i]!.x + cell[i]!.width / 2)
@@ -68,12 +68,14 @@ describe('the grid of the yard', () => {
     expect(alone.width).toBeCloseTo(first!.width, 9)
   })
   it('leaves out clips without a rate', () => {
-    expect(layOut([...blocs, bloc('640x480@25p', 9, { rate: null })], [], 760, 420).blocks).toHaveLength(4)
+    expect(layOutGrid([...blocs, bloc('640x480@25p', 9, { rate: null })], [], 760, 420).blocks).toHaveLength(
+      4,
+    )
   })
   it('has room for formats that no clip has, and tells which have none', () => {
     expect(cellOf(grid, format('3840x2160@50p'))).toEqual({ column: 1, row: 0 })
     expect(cellOf(grid, format('1998x1080@24p'))).toEqual({ column: -1, row: -1 })
-    const wider = layOut(blocs, [format('1998x1080@24p')], 760, 420)
+    const wider = layOutGrid(blocs, [format('1998x1080@24p')], 760, 420)
     expect(cellOf(wider, format('1998x1080@24p'))).toEqual({ column: 0, row: 1 })
     expect(cellOf(wider, format('720x576/16:15@25p')).row).toBe(-1)
   })

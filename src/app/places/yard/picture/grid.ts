@@ -63,7 +63,7 @@ export function axes(blocs: readonly Bloc[], also: readonly Format[]): { rates: 
 }
 
 /** Lays out the yard in a given space, in pixels. The block with the longest running time fills its cell. */
-export function layOut(
+export function layOutGrid(
   blocs: readonly Bloc[],
   tried: readonly Format[],
   width: number,
