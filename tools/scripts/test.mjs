@@ -15,7 +15,7 @@ const read = (name) => (existsSync(report(name)) ? JSON.parse(readFileSync(repor
 
 const [lint, licences, types, arrows] = await Promise.all([
   runBeside('npm', ['run', '--silent', 'lint']),
-  runBeside(process.execPath, [join(root, 'scripts', 'licences.mjs'), '--check']),
+  runBeside(process.execPath, [join(root, 'tools', 'scripts', 'licences.mjs'), '--check']),
   runBeside('npm', ['run', '--silent', 'types']),
   runBeside('npm', ['run', '--silent', 'arrows']),
 ])
