@@ -45,7 +45,7 @@ export default {
   concurrency: 2,
   timeoutMS: 10_000,
   mutate: [
-    'src/core/{choice,toll,edit,check,motion,framing,format,exchange,picture,treatment,words}/**/*.ts',
+    'src/core/{choice,toll,model,plan,edit,stored,inspect,check,motion,framing,format,exchange,picture,treatment,words}/**/*.ts',
     '!src/core/**/*.test.ts',
     '!src/core/**/*.fixture.ts',
   ],
