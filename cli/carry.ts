@@ -12,7 +12,10 @@ export const carryCommand: Command = {
   ],
   example: 'tally carry --from 25 --to 24 100 101',
   async run(args) {
-    const { positionals, values, json } = parseWords(args, { from: { type: 'string' }, to: { type: 'string' } })
+    const { positionals, values, json } = parseWords(args, {
+      from: { type: 'string' },
+      to: { type: 'string' },
+    })
     const [from, to] = [values.from, values.to].map((text) => parseRate(String(text ?? '')))
     if (!from || !to) throw new WrongUse('Two rates are needed, as in --from 25 --to 24.')
     for (const { message } of [from, to]) if (message) tell(message)

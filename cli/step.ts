@@ -71,7 +71,12 @@ export const EditStep = z.discriminatedUnion('do', [
     ripple: z.boolean().default(false),
     timeline: z.string().optional(),
   }),
-  z.strictObject({ do: z.literal('slip'), placement: EditTarget, frames: by, timeline: z.string().optional() }),
+  z.strictObject({
+    do: z.literal('slip'),
+    placement: EditTarget,
+    frames: by,
+    timeline: z.string().optional(),
+  }),
   z.strictObject({
     do: z.literal('move'),
     placement: EditTarget,

@@ -28,8 +28,10 @@ export interface Action {
 
 const fixed = (where: KeyScope, lines: readonly (readonly [key: string, does: string])[]): Action[] =>
   lines.map(([key, does]) => ({ id: `${where}.${does}`, where, key, does, fixed: true }))
-const own = (where: KeyScope, lines: readonly (readonly [id: string, key: string, does: string])[]): Action[] =>
-  lines.map(([id, key, does]) => ({ id: `${where}.${id}`, where, key, does, fixed: false }))
+const own = (
+  where: KeyScope,
+  lines: readonly (readonly [id: string, key: string, does: string])[],
+): Action[] => lines.map(([id, key, does]) => ({ id: `${where}.${id}`, where, key, does, fixed: false }))
 
 /** Everything that the keyboard does, place by place: the sheet of keys and every listener read it. */
 export const actions: readonly Action[] = [

@@ -60,7 +60,11 @@ function stepsFor(clip: Untreated, format: Format): readonly TreatmentStep[] {
   return format.scan === 'interlaced' ? fieldsIn(picture, rate, format) : deinterlaced(rate, format.rate)
 }
 
-function progressive({ captureRate, picture }: Untreated, rate: Rate, format: Format): readonly TreatmentStep[] {
+function progressive(
+  { captureRate, picture }: Untreated,
+  rate: Rate,
+  format: Format,
+): readonly TreatmentStep[] {
   const { rate: timeline, scan } = format
   if (equal(rate, timeline)) return []
   if (scan === 'interlaced') {

@@ -36,7 +36,11 @@ export const pricingOf = ({
   deliverables = [],
   mains = null,
   table,
-}: RankOptions): Pricing => ({ table: table ?? tollTable(weightsForRanking(policy, lean)), deliverables, mains })
+}: RankOptions): Pricing => ({
+  table: table ?? tollTable(weightsForRanking(policy, lean)),
+  deliverables,
+  mains,
+})
 
 /** Prices every candidate for the footage and puts the best first. Does not depend on the order of the blocs. */
 export function rank(all: readonly Bloc[], options: RankOptions): Candidate[] {

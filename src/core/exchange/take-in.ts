@@ -8,7 +8,11 @@ import type { Timeline } from '../model/timeline'
  * What of timelines that were read is added to a document, the main one last. What comes back into its own project stands beside
  * what it was, and shows what that shows.
  */
-export function addedTimelines(doc: Doc, read: readonly Timeline[], making: NewTimelineNames): readonly Timeline[] {
+export function addedTimelines(
+  doc: Doc,
+  read: readonly Timeline[],
+  making: NewTimelineNames,
+): readonly Timeline[] {
   const isThere = ({ id }: Timeline) => doc.timelines[id] !== undefined
   const main = read.at(-1)
   if (!main) return []

@@ -152,8 +152,12 @@ describe('tolls', () => {
 
   it('weigh unused detail by the lean', () => {
     const uhdInHd = (lean: Parameters<typeof weightsForRanking>[1]) =>
-      tollOf(clip('3840x2160@25p'), format('1920x1080@25p'), plainTreatment, weightsForRanking(defaultPolicy, lean))
-        .loss
+      tollOf(
+        clip('3840x2160@25p'),
+        format('1920x1080@25p'),
+        plainTreatment,
+        weightsForRanking(defaultPolicy, lean),
+      ).loss
     expect(uhdInHd('sharp')).toBeCloseTo(0.09, 12)
     expect(uhdInHd('balanced')).toBeCloseTo(0.225, 12)
     expect(uhdInHd('detail')).toBeCloseTo(0.75, 12)

@@ -23,7 +23,10 @@ describe('the weights in words', () => {
       bars: 0.25,
       blend: 0.1,
     })
-    expect(weightsForRanking(defaultPolicy, 'motion')).toEqual({ ...weightsForRanking(defaultPolicy, 'balanced'), skip: 0.3 })
+    expect(weightsForRanking(defaultPolicy, 'motion')).toEqual({
+      ...weightsForRanking(defaultPolicy, 'balanced'),
+      skip: 0.3,
+    })
     expect(weightsForRanking(defaultPolicy, 'sharp')).toMatchObject({ unused: 0.12, invented: 1, bars: 0.5 })
   })
 })

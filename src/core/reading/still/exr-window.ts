@@ -31,7 +31,10 @@ const numbers = (...values: readonly number[]) => {
  * @returns none where it is so already; none for files of several parts either, whose lines are told otherwise
  * @throws ReadingFault
  */
-export async function exrShowing(source: ByteSource, window: ExrWindow | null): Promise<readonly ReplacedBytes[]> {
+export async function exrShowing(
+  source: ByteSource,
+  window: ExrWindow | null,
+): Promise<readonly ReplacedBytes[]> {
   const header = exrHeader(await source.read(0, Math.min(source.size, mostHeader)))
   const [display, data] = [exrWindow(header, 'displayWindow'), exrWindow(header, 'dataWindow')]
   const { width, height } = window ?? display
