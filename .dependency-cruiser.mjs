@@ -61,9 +61,9 @@ export default {
       name: 'core-pure',
       severity: 'error',
       comment:
-        'The core imports nothing but itself, zod, immer for edits, fft.js and quickselect for measuring, papaparse for tables.',
+        'The core imports nothing but itself, zod, immer for edits, fft.js and quickselect for measuring, papaparse for tables, dequal for equality.',
       from: { path: '^src/core/', pathNot: tests },
-      to: { pathNot: '^src/core/|node_modules/(zod|immer|fft\\.js|quickselect|papaparse)/' },
+      to: { pathNot: '^src/core/|node_modules/(zod|immer|fft\\.js|quickselect|papaparse|dequal)/' },
     },
   ],
   options: {

@@ -1,3 +1,4 @@
+import { type Result, failure } from '../core/result'
 import { present } from '../core/assert'
 import { type Clip, type ClipFile, claimsOf, readingOfPart } from '../core/model/clip'
 import { partAt } from '../core/edit/parts'
@@ -17,23 +18,23 @@ import type { MediaLocator } from './source'
 export type Locate = (file: Clip | ClipFile) => Promise<MediaLocator | null> | MediaLocator | null
 
 /** A file and a frame in it; or why it cannot be had. */
-export type LocatedFrame = { readonly file: WantedFile; readonly within: number } | { readonly error: string }
+export type LocatedFrame = Result<{ file: WantedFile; within: number }>
 
 /** Where a frame of a clip as corrected lies: its file and its index there; or why it cannot be had. */
 export async function frameOfClip(clip: Clip, index: number, locate: Locate): Promise<LocatedFrame> {
   const { reading } = clip
-  if (!reading?.video || reading.kind === 'audio') return { error: 'This clip has no picture.' }
+  if (!reading?.video || reading.kind === 'audio') return failure('This clip has no picture.')
   const stored = storedIndexOf(clip, index)
   const lying = partAt(clip, stored)
   const { name } = lying?.part ?? clip
   const locator = await locate(lying?.part ?? clip)
-  if (!locator) return { error: `${name} is not at hand: take the file in again to see it.` }
+  if (!locator) return failure(`${name} is not at hand: take the file in again to see it.`)
   const kind = present(kindOf(clip, lying?.part), 'a clip with a picture is decoded')
   const within = Math.max(0, Math.min(countOf(kind.steps) - 1, lying?.index ?? stored))
   // Whatever changes what is decoded, or what it means, makes another source of it.
   const { premultiplied, window, meaning } = kind
   const key = `${contentKey(lying?.part ?? clip)} ${JSON.stringify({ premultiplied, window, meaning })}`
-  return { file: { key, locator, kind, rotation: reading.video.rotation }, within }
+  return { ok: true, file: { key, locator, kind, rotation: reading.video.rotation }, within }
 }
 
 /** A file by what it holds: a clip in whose place another was put is another file under the same name. */

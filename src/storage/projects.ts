@@ -1,7 +1,8 @@
+import { parseQuickly } from '../core/quick-check'
 import { Clip, LeftAside } from '../core/model/clip'
 import { Timeline } from '../core/model/timeline'
 import type { Patch } from 'immer'
-import type { Table } from 'dexie'
+import Dexie, { type Table } from 'dexie'
 import type * as z from 'zod'
 import { type PutAside, mend } from '../core/stored/mend'
 import { pictureOf } from '../core/picture/picture'
@@ -69,26 +70,20 @@ export async function listProjects(): Promise<ProjectEntry[]> {
   return (await Promise.all(entries)).sort((a, b) => (since(a) < since(b) ? 1 : -1))
 }
 
-/**
- * Keeps a project that was read from a file as one of its own: where one of its id is here already it gets another.
- * @returns its id
- */
+/** The id that a project is kept under: its own, or another where one of its id is here already. */
+export const freeId = async (id: string, freshId: string): Promise<string> =>
+  (await database.projects.get(id)) === undefined ? id : freshId
+export const withId = (doc: Doc, id: string): Doc => ({ ...doc, project: { ...doc.project, id } })
+
+/** Keeps a project that was read from a file, under an id that is free. */
 export async function takeInProject(
   { doc, putAside }: { readonly doc: Doc; readonly putAside: readonly PutAside[] },
-  freshId: string,
   at: string,
   writer: string,
-): Promise<string> {
-  const taken = (await database.projects.get(doc.project.id)) !== undefined
-  const id = taken ? freshId : doc.project.id
-  await saveTouched(
-    { ...doc, project: { ...doc.project, id } },
-    [{ op: 'replace', path: [], value: null }],
-    [],
-    writer,
-  )
-  if (putAside.length) await keepPutAside(id, at, putAside)
-  return id
+): Promise<Written> {
+  const written = await saveTouched(doc, [{ op: 'replace', path: [], value: null }], [], writer)
+  if (putAside.length) await keepPutAside(doc.project.id, at, putAside)
+  return written
 }
 
 /** Notes when a project was opened, and what footage it has. */
@@ -163,7 +158,12 @@ export async function loadProject(
   mayWrite = true,
 ): Promise<LoadedProject | null> {
   const { projects, clips, timelines, leftAside, putAside, steps, moreOfSteps, histories } = database
-  const rowsOf = <T>(table: Table<Owned<T>, [string, string]>) => table.where({ projectId }).toArray()
+  // By the primary key: the index beside it looks each row up once more.
+  const rowsOf = <T>(table: Table<Owned<T>, [string, string]>) =>
+    table
+      .where('[projectId+id]')
+      .between([projectId, Dexie.minKey], [projectId, Dexie.maxKey])
+      .toArray((rows) => rows.map(({ projectId: _, ...row }) => row))
   return database.transaction(
     'rw',
     [projects, clips, timelines, leftAside, putAside, steps, moreOfSteps, histories],
@@ -207,19 +207,28 @@ export async function keepPutAside(projectId: string, at: string, rows: readonly
   await database.putAside.bulkAdd(rows.map((row): PutAsideRow => ({ ...row, projectId, at })))
 }
 
-const owned = <T>(projectId: string, rows: Record<string, T>): Owned<T>[] =>
-  Object.values(rows).map((row) => ({ ...row, projectId }))
+/** A value as it is kept. @throws ZodError where it could not be read again */
+function kept<T>(schema: z.ZodType<T>, value: unknown): T {
+  const parsed = parseQuickly(schema, value)
+  if (!parsed.success) throw parsed.error
+  return parsed.data
+}
+const owned = <T extends object>(projectId: string, schema: z.ZodType<T>, row: unknown): Owned<T> => ({
+  ...kept(schema, row),
+  projectId,
+})
+const allOwned = <T extends object>(
+  projectId: string,
+  schema: z.ZodType<T>,
+  rows: Record<string, T>,
+): Owned<T>[] => Object.values(rows).map((row) => owned(projectId, schema, row))
 
 async function writeDoc(doc: Doc): Promise<void> {
   const projectId = doc.project.id
-  await database.projects.put(Project.parse(doc.project))
-  await database.clips.bulkPut(owned(projectId, doc.clips).map((row) => ({ ...Clip.parse(row), projectId })))
-  await database.timelines.bulkPut(
-    owned(projectId, doc.timelines).map((row) => ({ ...Timeline.parse(row), projectId })),
-  )
-  await database.leftAside.bulkPut(
-    owned(projectId, doc.leftAside).map((row) => ({ ...LeftAside.parse(row), projectId })),
-  )
+  await database.projects.put(kept(Project, doc.project))
+  await database.clips.bulkPut(allOwned(projectId, Clip, doc.clips))
+  await database.timelines.bulkPut(allOwned(projectId, Timeline, doc.timelines))
+  await database.leftAside.bulkPut(allOwned(projectId, LeftAside, doc.leftAside))
 }
 
 /** Writes a whole project. @throws ZodError where it could not be read again as it is; nothing is written then */
@@ -312,13 +321,11 @@ async function writeTouched(doc: Doc, patches: readonly Patch[]): Promise<void> 
     ids: string[],
   ) => {
     const gone = ids.filter((id) => !Object.hasOwn(rows, id)).map((id): [string, string] => [projectId, id])
-    const kept = ids
-      .filter((id) => Object.hasOwn(rows, id))
-      .map((id): Owned<T> => ({ ...schema.parse(rows[id]), projectId }))
+    const kept = ids.filter((id) => Object.hasOwn(rows, id)).map((id) => owned(projectId, schema, rows[id]))
     return [gone.length > 0 && table.bulkDelete(gone), kept.length > 0 && table.bulkPut(kept)]
   }
   await Promise.all([
-    patches.some((p) => p.path[0] === 'project') && projects.put(Project.parse(doc.project)),
+    patches.some((p) => p.path[0] === 'project') && projects.put(kept(Project, doc.project)),
     ...write(clips, Clip, doc.clips, touched('clips')),
     ...write(timelines, Timeline, doc.timelines, touched('timelines')),
     ...write(leftAside, LeftAside, doc.leftAside, touched('leftAside')),

@@ -33,14 +33,13 @@ export type ForeignMessage = z.infer<typeof ForeignMessage>
 /** This tab, among those that are open. */
 export const thisTab: string = globalThis.crypto.randomUUID().slice(0, 13)
 
-// Where there is no page there is nobody to talk to: the tests.
-const channel = typeof window === 'undefined' ? null : new BroadcastChannel('yard-tally')
+const channel = new BroadcastChannel('yard-tally')
 
 type Sent<T> = T extends unknown ? Omit<T, 'from' | 'version'> : never
 
 /** Tells all other tabs. */
 export const postToTabs = (message: Sent<TabMessage>): void =>
-  channel?.postMessage({ ...message, version: messageVersion, from: thisTab })
+  channel.postMessage({ ...message, version: messageVersion, from: thisTab })
 
 /** What is heard of other tabs. */
 export interface TabHearing {
@@ -60,6 +59,6 @@ export function hearMessage(data: unknown, { message, foreign }: TabHearing): vo
 /** Hears what other tabs tell. @returns stops it */
 export function onTabMessage(hearing: TabHearing): () => void {
   const listen = (event: MessageEvent<unknown>) => hearMessage(event.data, hearing)
-  channel?.addEventListener('message', listen)
-  return () => channel?.removeEventListener('message', listen)
+  channel.addEventListener('message', listen)
+  return () => channel.removeEventListener('message', listen)
 }

@@ -153,7 +153,7 @@ export const useCarrying = defineStore('carrying', () => {
   /** What speaks against the project's format; null where nothing does. */
   const wrong = shallowRef<WrongStart | null>(null)
   watch(
-    () => [project.doc?.project, project.doc?.clips] as const,
+    [() => project.doc?.project, () => project.doc?.clips],
     async () => {
       // What is asked for is shown first.
       await nextTurn()

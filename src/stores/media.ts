@@ -143,7 +143,7 @@ export const useMedia = defineStore('media', () => {
     exact = true,
   ): Promise<FrameAnswer> {
     const lies = await wanted(clip, index)
-    if ('error' in lies) return { ok: false, error: lies.error }
+    if (!lies.ok) return lies
     const { file, within } = lies
     return frameService().frameAt(file, within, maxWidth, exact, signal)
   }
@@ -156,7 +156,7 @@ export const useMedia = defineStore('media', () => {
     signal: AbortSignal,
   ): Promise<ProofAnswer> {
     const lies = await wanted(clip, index)
-    if ('error' in lies) return { ok: false, error: lies.error }
+    if (!lies.ok) return lies
     const { file, within } = lies
     return frameService().proof(file, within, about, signal)
   }

@@ -62,7 +62,7 @@ describe('habits', () => {
     habits.keep(format('1440x1080/4:3@50i'), 'Tape')
     const text = habits.exportFormats()
     habits.drop(habits.ownFormats[1]!.id)
-    expect(await habits.importFormats(file(text))).toEqual({ added: 1, known: 1 })
+    expect(await habits.importFormats(file(text))).toEqual({ ok: true, added: 1, known: 1 })
     expect(names(habits)).toEqual(['Foundry window', 'Tape'])
     expect(habits.exportFormats()).toBe(text)
   })
@@ -71,6 +71,7 @@ describe('habits', () => {
     const habits = await opened()
     habits.keep(format('1080x1350@25p'), 'Foundry window')
     expect(await habits.importFormats(file('[]'))).toEqual({
+      ok: false,
       error: 'own.json: The file is JSON, but not a list of formats of Yard Tally. Nothing was changed.',
     })
     expect(names(habits)).toEqual(['Foundry window'])
@@ -87,14 +88,15 @@ describe('habits', () => {
     habits.renameProfile(first!.id, 'For the hall')
     habits.dropProfile(second!.id)
     expect(habits.ownProfiles.map(({ name, burnIn }) => [name, burnIn])).toEqual([['For the hall', false]])
-    expect(await habits.importProfiles(file(text))).toEqual({ added: 2, known: 0 })
-    expect(await habits.importProfiles(file(text))).toEqual({ added: 0, known: 2 })
+    expect(await habits.importProfiles(file(text))).toEqual({ ok: true, added: 2, known: 0 })
+    expect(await habits.importProfiles(file(text))).toEqual({ ok: true, added: 0, known: 2 })
     expect(habits.ownProfiles.at(-1)).toMatchObject({
       wrapper: 'MXF',
       video: { codec: 'MPEG-2' },
       burnIn: true,
     })
     expect(await habits.importProfiles(file('{}'))).toEqual({
+      ok: false,
       error: 'own.json: The file is JSON, but not a list of profiles of Yard Tally. Nothing was changed.',
     })
     habits.undo()

@@ -1,3 +1,4 @@
+import { type Result, failure } from '../core/result'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import type { Deliverable } from '../core/model/deliverable'
@@ -7,7 +8,6 @@ import {
   type OwnProfile,
   defaultPreferences,
 } from '../core/model/preferences'
-import type { Opened } from '../core/stored/envelope'
 import { type NamedFormat, readFormatFile, writeFormatFile } from '../core/stored/format-file'
 import { type NamedProfile, readProfileFile, writeProfileFile } from '../core/stored/profile-file'
 import { type Format, formatName, sameFormat } from '../core/format/format'
@@ -74,19 +74,19 @@ export const usePreferences = defineStore('habits', () => {
   async function takeIn<Named>(
     file: File,
     what: string,
-    read: (text: string) => Opened<Named[]>,
+    read: (text: string) => Result<{ value: Named[] }>,
     isKnown: (named: Named) => boolean,
     keep: (draft: Draft<Preferences>, added: readonly Named[]) => void,
-  ): Promise<{ added: number; known: number } | { error: string }> {
+  ): Promise<Result<{ added: number; known: number }>> {
     const text = await file.text().catch(() => null)
-    if (text === null) return { error: `${file.name} could not be read. Nothing was changed.` }
+    if (text === null) return failure(`${file.name} could not be read. Nothing was changed.`)
     const result = read(text)
-    if (!result.ok) return { error: `${file.name}: ${result.error}` }
+    if (!result.ok) return failure(`${file.name}: ${result.error}`)
     const added = result.value.filter((named) => !isKnown(named))
     edit(`import ${added.length} ${what}`, (draft) => {
       keep(draft, added)
     })
-    return { added: added.length, known: result.value.length - added.length }
+    return { ok: true, added: added.length, known: result.value.length - added.length }
   }
   const importFormats = (file: File) =>
     takeIn(

@@ -1,3 +1,5 @@
+import { deepEqual } from '../core/equality'
+import { failure } from '../core/result'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { differencesBetween } from '../core/check/differences'
@@ -13,7 +15,9 @@ import {
   markDeleted,
   noteOpening,
   renameProject,
+  freeId,
   takeInProject,
+  withId,
 } from '../storage/projects'
 import { thisTab } from '../storage/tabs'
 import { storageError } from '../storage/error'
@@ -118,8 +122,8 @@ export const useProjects = defineStore('projects', () => {
   async function open(file: File): Promise<Restorable[]> {
     trouble.value = null
     const text = await file.text().catch(() => null)
-    const read = text === null ? { error: 'it could not be read. Nothing was changed.' } : readBackup(text)
-    if ('error' in read) {
+    const read = text === null ? failure('it could not be read. Nothing was changed.') : readBackup(text)
+    if (!read.ok) {
       trouble.value = `${file.name}: ${read.error}`
       return []
     }
@@ -137,7 +141,7 @@ export const useProjects = defineStore('projects', () => {
     const here = (await loadOffPage(id, timeNow(), false))?.doc
     if (!here || (await deletedProjects()).includes(id))
       return { project: projectFileResult, name, state: 'not-here', says: [] }
-    const same = writeProjectFile(here) === writeProjectFile(projectFileResult.doc)
+    const same = deepEqual(here, projectFileResult.doc)
     const says = same ? [] : differencesBetween(here, projectFileResult.doc)
     return {
       project: projectFileResult,
@@ -149,8 +153,11 @@ export const useProjects = defineStore('projects', () => {
   /** Takes projects of a backup in, each as one of its own: nothing here is overwritten. */
   const restore = (restorables: readonly Restorable[]) =>
     attempt(async () => {
-      for (const { project: projectFileResult } of restorables)
-        if (projectFileResult.ok) await takeInProject(projectFileResult, newId(), timeNow(), thisTab)
+      for (const { project: result } of restorables) {
+        if (!result.ok) continue
+        const doc = withId(result.doc, await freeId(result.doc.project.id, newId()))
+        await takeInProject({ doc, putAside: result.putAside }, timeNow(), thisTab)
+      }
     })
 
   /** The folder that backups go to by themselves, and how that stands. */

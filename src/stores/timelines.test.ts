@@ -182,7 +182,7 @@ describe('cuts of other programs', () => {
     timelines.place([clips.hall])
     const cut = timelines.current!
     const file = toOtio(project.opened, cut) as { tracks: { children: { children: unknown[] }[] } }
-    expect(timelines.takeIn(JSON.stringify(file), 'Cut')).toEqual({ notes: [] })
+    expect(timelines.takeIn(JSON.stringify(file), 'Cut')).toEqual({ ok: true, notes: [] })
     expect(timelines.current).toMatchObject({ name: `${cut.name}, taken in` })
     expect(timelines.current!.id).not.toBe(cut.id)
     expect(names(timelines.current!.tracks[0]!.placements)).toEqual(['hall'])
@@ -190,9 +190,10 @@ describe('cuts of other programs', () => {
     expect(project.timelines).toEqual([cut])
     file.tracks.children[0]!.children.push({ OTIO_SCHEMA: 'Transition.1' })
     expect(timelines.takeIn(JSON.stringify(file), 'Cut')).toEqual({
+      ok: true,
       notes: ['Not understood: 1 transition, a cut here.'],
     })
-    expect(timelines.takeIn(toEdl(project.opened, cut).text, 'List')).toEqual({ notes: [] })
+    expect(timelines.takeIn(toEdl(project.opened, cut).text, 'List')).toEqual({ ok: true, notes: [] })
     expect(names(timelines.current!.tracks[0]!.placements)).toEqual(['hall'])
     project.undo()
     expect(timelines.takeIn('[]', 'Cut')).toMatchObject({

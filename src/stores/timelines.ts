@@ -1,3 +1,4 @@
+import type { Result } from '../core/result'
 import { type Clip } from '../core/model/clip'
 import { timelinesWithin } from '../core/model/integrity'
 import { type FormatOrigin, type Placement, type Timeline } from '../core/model/timeline'
@@ -236,23 +237,20 @@ export const useTimelines = defineStore('timelines', () => {
    * Takes a cut of another program in, with what it shows.
    * @returns what of it was not understood; or why nothing was taken in
    */
-  function takeIn(
-    text: string,
-    name: string,
-  ): { readonly notes: readonly string[] } | { readonly error: string } {
+  function takeIn(text: string, name: string): Result<{ notes: readonly string[] }> {
     const making = { name, at: timeNow(), newId }
     const read = text.trimStart().startsWith('{')
       ? fromOtio(text, project.opened, making)
       : listed(fromEdl(text, project.opened, making))
-    if (!read.ok) return { error: read.error }
+    if (!read.ok) return read
     const added = addedTimelines(project.opened, read.timelines, making)
     const main = added.at(-1)
-    if (!main) return { notes: read.notes }
+    if (!main) return { ok: true, notes: read.notes }
     project.edit(`take in ${name}`, (doc) => {
       for (const timeline of added) addTimeline(doc, timeline)
     })
     selectedId.value = main.id
-    return { notes: read.notes }
+    return { ok: true, notes: read.notes }
   }
 
   /** Cuts placements in two at a frame; both halves show what they showed. */

@@ -1,3 +1,4 @@
+import { deepEqual } from '../core/equality'
 import { defineStore } from 'pinia'
 import { type Taken, take as takeAll } from '../core/check/proposals'
 import type { Cure, FindingGroup } from '../core/check/findings'
@@ -84,9 +85,7 @@ export const useTreating = defineStore('treating', () => {
   /** What all of some placements set of their own, alike; nothing where they differ. */
   function ownOf(placements: readonly Placement[]): Override {
     const [first, ...rest] = placements.map(({ treatment }) => treatment)
-    const alike = rest.every(
-      (other) => JSON.stringify(treated([other])) === JSON.stringify(treated([first ?? {}])),
-    )
+    const alike = rest.every((other) => deepEqual(treated([other]), treated([first ?? {}])))
     return first && alike ? first : {}
   }
   /** Makes what placements set of their own the timeline's default; it is theirs then no more. */

@@ -1,22 +1,13 @@
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { type RankOptions, rank } from '../core/choice/rank'
 import { aStill, aVideo } from '../core/model/doc.fixture'
 import { takeIn } from '../core/edit/operations'
 import { formatText } from '../core/format/format'
 import { parseFormat } from '../core/format/parse'
 import { useProject } from './document/project'
 import { useYard } from './yard'
-import type { Bloc } from '../core/choice/bloc'
 import { useDispatching } from './dispatching'
-
-// There are no workers here: the same ranking runs in place.
-vi.mock('../workers/services', () => ({
-  choiceService: () => ({
-    rank: async (blocs: readonly Bloc[], options: RankOptions) => rank(blocs, options),
-  }),
-}))
 
 const format = (text: string) => parseFormat(text)!.format
 const clips = [

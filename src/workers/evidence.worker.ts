@@ -1,3 +1,4 @@
+import { type Result, failure } from '../core/result'
 import { expose } from 'comlink'
 import type { Evidence } from '../core/evidence/evidence'
 import { simdKernels } from '../core/evidence/simd'
@@ -8,8 +9,7 @@ import { type DecodableFile, measureClip } from '../media/measure'
 import { job } from './job'
 
 /** What came of measuring a clip, or why nothing did, in a sentence. */
-export type EvidenceAnswer =
-  { readonly ok: true; readonly evidence: Evidence } | { readonly ok: false; readonly error: string }
+export type EvidenceAnswer = Result<{ evidence: Evidence }>
 
 const service = {
   /** Measures a clip. @param seen is told how many frames were looked at, of how many, and may hold it up */
@@ -24,10 +24,9 @@ const service = {
         return { ok: true, evidence: await measureClip(files, rate, simdKernels(), signal, seen) }
       } catch (error) {
         signal.throwIfAborted()
-        return {
-          ok: false,
-          error: error instanceof NoPicture ? error.message : `It could not be measured: ${reasonOf(error)}.`,
-        }
+        return failure(
+          error instanceof NoPicture ? error.message : `It could not be measured: ${reasonOf(error)}.`,
+        )
       }
     }),
 }

@@ -1,3 +1,4 @@
+import { type Failure, type Result, failure } from '../core/result'
 import { reasonOf } from '../core/words/reason'
 import { expose, transfer } from 'comlink'
 import { countOf } from '../core/motion/timing'
@@ -13,14 +14,9 @@ import type { MediaLocator } from '../media/source'
 import { walkFrameTimes } from '../media/frame-times'
 import { job } from './job'
 
-interface Failure {
-  readonly ok: false
-  readonly error: string
-}
-export type FrameAnswer = { readonly ok: true; readonly picture: ImageBitmap } | Failure
-export type ComposedAnswer =
-  { readonly ok: true; readonly picture: ImageBitmap; readonly trouble: string | null } | Failure
-export type ProofAnswer = { readonly ok: true; readonly proof: EvidenceView } | Failure
+export type FrameAnswer = Result<{ picture: ImageBitmap }>
+export type ComposedAnswer = Result<{ picture: ImageBitmap; trouble: string | null }>
+export type ProofAnswer = Result<{ proof: EvidenceView }>
 
 /** Decoders are dear: this many clips stay open, the least used one is closed. */
 const mostOpen = 6
@@ -31,29 +27,25 @@ const keyOf = ({ key, rotation }: WantedFile) => `${key} ${rotation}`
 const never = new AbortController().signal
 
 /** Does something with an open file; what fails closes it, and is told in a sentence. */
-async function withFile<Answer extends { readonly ok: true }>(
+async function withFile<T extends { readonly ok: true }>(
   file: WantedFile,
   signal: AbortSignal,
-  work: (access: FrameAccess) => Promise<Answer>,
-): Promise<Answer | Failure> {
+  work: (access: FrameAccess) => Promise<T>,
+): Promise<T | Failure> {
   try {
     const { locator, kind, rotation } = file
     return await work(await open.get(keyOf(file), () => openFrames(locator, kind, rotation, never)))
   } catch (error) {
     signal.throwIfAborted()
     open.drop(keyOf(file))
-    if (error instanceof NoPicture) return { ok: false, error: error.message }
-    return { ok: false, error: `The frame could not be decoded: ${reasonOf(error)}` }
+    if (error instanceof NoPicture) return failure(error.message)
+    return failure(`The frame could not be decoded: ${reasonOf(error)}`)
   }
 }
 
-const { drawn } = composer(async (file, index, signal) => {
-  const answer = await withFile(file, signal, async (access) => ({
-    ok: true as const,
-    decoded: await access.planes(index, signal),
-  }))
-  return answer.ok ? answer.decoded : answer.error
-})
+const { drawn } = composer((file, index, signal) =>
+  withFile(file, signal, async (access) => ({ ok: true, picture: await access.planes(index, signal) })),
+)
 
 const service = {
   /** A frame of a file, upright, at most `maxWidth` pixels wide; exactly that frame, or the key frame before it. */

@@ -1,3 +1,4 @@
+import { failure } from '../core/result'
 import { expose } from 'comlink'
 import { reasonOf } from '../core/words/reason'
 import { NoPicture } from '../media/decode/engine'
@@ -22,11 +23,13 @@ const mostKept = 128 * 2 ** 20
 const { planes } = composer(async ({ key, locator, kind, rotation }, index, signal) => {
   try {
     const access = await open.get(`${key} ${rotation}`, () => openFrames(locator, kind, rotation, never))
-    return await access.planes(index, signal)
+    return { ok: true, picture: await access.planes(index, signal) }
   } catch (error) {
     signal.throwIfAborted()
     open.drop(`${key} ${rotation}`)
-    return error instanceof NoPicture ? error.message : `A frame could not be decoded: ${reasonOf(error)}`
+    return failure(
+      error instanceof NoPicture ? error.message : `A frame could not be decoded: ${reasonOf(error)}`,
+    )
   }
 }, mostKept)
 const { mix } = mixer()

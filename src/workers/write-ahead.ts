@@ -15,9 +15,8 @@ export interface WriteAhead {
  * @param from the number of the last change that the database has of this tab
  */
 export async function openWriteAhead(projectId: string, writer: string, from: number): Promise<WriteAhead> {
-  // Where there are no workers there are no files to write at once either: the tests.
-  const service = typeof Worker === 'undefined' ? null : writeAheadService()
-  await service?.open(projectId, writer)
+  const service = writeAheadService()
+  await service.open(projectId, writer)
   let n = from
   return {
     write({ patches, journal }) {
@@ -25,10 +24,10 @@ export async function openWriteAhead(projectId: string, writer: string, from: nu
       n++
       // A whole project is new in the database: before it is there, nothing can follow it.
       if (patches.every(({ path }) => path.length > 0))
-        void service?.write(projectId, { n, patches, journal })
+        void service.write(projectId, { n, patches, journal })
       return n
     },
-    settled: (upTo) => void service?.settled(projectId, upTo),
-    close: () => void service?.close(projectId),
+    settled: (upTo) => void service.settled(projectId, upTo),
+    close: () => void service.close(projectId),
   }
 }

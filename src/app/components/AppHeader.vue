@@ -30,11 +30,12 @@ const seconds = computed(() =>
     0,
   ),
 )
+const faulty = computed(() => project.clips.filter((clip) => clip.fault).length)
 /** Open concerns of each place. */
 const concerns = computed<Record<Place, { count: number; what: string }>>(() => {
   return {
     arrivals: {
-      count: project.clips.filter((clip) => clip.fault).length + project.putAside.length,
+      count: faulty.value + project.putAside.length,
       what: 'files or parts not read',
     },
     yard: doc.value.project.format

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deepEqual } from '../../core/equality'
 import { onKeyStroke, usePreferredReducedMotion, useRafFn } from '@vueuse/core'
 import { Button } from 'ant-design-vue'
 import { computed, nextTick, onScopeDispose, ref, watch } from 'vue'
@@ -72,7 +73,7 @@ useRafFn(() => {
         height: `${Math.min(window.innerHeight - 2 * edge, found.height + 2 * edge)}px`,
       }
     : null
-  if (JSON.stringify(next) !== JSON.stringify(ring.value)) ring.value = next
+  if (!deepEqual(next, ring.value)) ring.value = next
   // The card never lies on what it points at: what is low is told from above.
   if (found?.width) isAbove.value = found.top > window.innerHeight / 2
 })

@@ -1,3 +1,4 @@
+import { deepEqual } from '../equality'
 import { type Doc, formatOf, sourceName, timelinesOf } from '../model/project'
 import { type Placement, type Timeline, leadsIn, placementsIn } from '../model/timeline'
 import { formatName } from '../format/format'
@@ -18,8 +19,6 @@ export function differencesBetween(before: Doc, after: Doc): string[] {
   ]
 }
 
-const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b)
-
 /** Names in a sentence: the first two, and how many more. */
 function named(names: readonly string[]): string {
   const more = names.length - 2
@@ -30,10 +29,10 @@ function projectDifferences({ project: a }: Doc, { project: b }: Doc): string[] 
   const formatIn = (format: typeof a.format) => (format ? formatName(format) : 'not chosen')
   const said: string[] = []
   if (a.name !== b.name) said.push(`called “${a.name}” → “${b.name}”`)
-  if (!same(a.format, b.format)) said.push(`project format ${formatIn(a.format)} → ${formatIn(b.format)}`)
+  if (!deepEqual(a.format, b.format)) said.push(`project format ${formatIn(a.format)} → ${formatIn(b.format)}`)
   if (a.lean !== b.lean) said.push(`ranked for ${rankingNames[a.lean]} → ${rankingNames[b.lean]}`)
-  if (!same(a.policy, b.policy)) said.push('own weights')
-  if (!same(a.deliverables, b.deliverables))
+  if (!deepEqual(a.policy, b.policy)) said.push('own weights')
+  if (!deepEqual(a.deliverables, b.deliverables))
     said.push(`deliverables ${a.deliverables.length} → ${b.deliverables.length}`)
   return said
 }
@@ -41,7 +40,7 @@ function projectDifferences({ project: a }: Doc, { project: b }: Doc): string[] 
 /** The facts that are corrected otherwise, in words. */
 const corrected = (a: Corrections, b: Corrections): string[] =>
   (Object.keys({ ...a, ...b }) as (keyof Corrections)[])
-    .filter((fact) => !same(a[fact], b[fact]))
+    .filter((fact) => !deepEqual(a[fact], b[fact]))
     .map((fact) => factWords[fact])
 const factWords: Readonly<Record<keyof Corrections, string>> = {
   rate: 'rate',
@@ -88,7 +87,7 @@ function timelineDifferences(a: Doc, b: Doc): string[] {
     if (was === timeline) continue
     if (was.name !== timeline.name) said.push(`“${was.name}” is called “${timeline.name}”`)
     const [from, to] = [formatOf(a, was), formatOf(b, timeline)]
-    if (!same(from, to))
+    if (!deepEqual(from, to))
       said.push(
         `“${timeline.name}”: ${from ? formatName(from) : 'no format'} → ${to ? formatName(to) : 'no format'}`,
       )
@@ -119,7 +118,7 @@ function placementDifferences(a: Doc, b: Doc, was: Timeline, is: Timeline): stri
       : []
   const treated = which(
     (then, after) =>
-      !same(then.treatment, after.treatment) || !same(then.framingByShape, after.framingByShape),
+      !deepEqual(then.treatment, after.treatment) || !deepEqual(then.framingByShape, after.framingByShape),
   )
   const [onlyTreated] = treated
   return [
@@ -131,7 +130,7 @@ function placementDifferences(a: Doc, b: Doc, was: Timeline, is: Timeline): stri
       b,
     ),
     ...list(
-      which((then, after) => then.length !== after.length || !same(then.sourceIn, after.sourceIn)),
+      which((then, after) => then.length !== after.length || !deepEqual(then.sourceIn, after.sourceIn)),
       'trimmed',
       b,
     ),
@@ -140,8 +139,8 @@ function placementDifferences(a: Doc, b: Doc, was: Timeline, is: Timeline): stri
           `${nameOf(b)(onlyTreated)} treated otherwise: ${overrideWords(onlyTreated.treatment) || 'as the timeline says'}`,
         ]
       : list(treated, 'treated otherwise', b)),
-    ...(same(was.rules, is.rules) ? [] : [`rules ${was.rules.length} → ${is.rules.length}`]),
-    ...(same(was.treatment, is.treatment) ? [] : ['other defaults']),
+    ...(deepEqual(was.rules, is.rules) ? [] : [`rules ${was.rules.length} → ${is.rules.length}`]),
+    ...(deepEqual(was.treatment, is.treatment) ? [] : ['other defaults']),
     ...(was.accepted.length === is.accepted.length
       ? []
       : [`findings accepted ${was.accepted.length} → ${is.accepted.length}`]),

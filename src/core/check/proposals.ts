@@ -1,3 +1,4 @@
+import { deepEqual } from '../equality'
 import { type Fixed, type Offered, type Proposed, proposed } from '../choice/proposed'
 import { type Untreated, plainly, untreatedOf } from '../choice/untreated'
 import type { Clip } from '../model/clip'
@@ -179,6 +180,5 @@ export function take(doc: Draft<Doc>, timelineId: string, taken: readonly Taken[
 
 const isPut = (corrections: object, change: CorrectionChange): boolean =>
   Object.entries(change).every(
-    ([fact, value]) =>
-      JSON.stringify((corrections as Record<string, unknown>)[fact]) === JSON.stringify(value),
+    ([fact, value]) => deepEqual((corrections as Record<string, unknown>)[fact], value),
   )

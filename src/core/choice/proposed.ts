@@ -1,3 +1,4 @@
+import { deepEqual } from '../equality'
 import type { Format } from '../format/format'
 import { fitPicture } from '../framing/framing'
 import type { Picture } from '../picture/picture'
@@ -68,16 +69,18 @@ export function proposed(
     reason: reasonOf(clip, { steps, framing, crop }, picture, format, settled, fixed),
     isInForce:
       Object.keys(change).length === 0 &&
-      JSON.stringify(settledNow.way) === JSON.stringify(settled.way) &&
-      JSON.stringify(fitPicture(picture, format, treated([set], inForce).framing)) ===
-        JSON.stringify(fitPicture(clip.picture, format, inForce.framing)),
+      deepEqual(settledNow.way, settled.way) &&
+      deepEqual(
+        fitPicture(picture, format, treated([set], inForce).framing),
+        fitPicture(clip.picture, format, inForce.framing),
+      ),
     less: lessThan(settled, clip, { picture, change }, format, inForce, weights, fixed),
   }
 }
 
 /** What of a treatment is another than the one in force. */
 function unlike({ motion, fields, framing }: Override, inForce: Treatment): Override {
-  const differs = (a: unknown, b: unknown) => a !== undefined && JSON.stringify(a) !== JSON.stringify(b)
+  const differs = (a: unknown, b: unknown) => a !== undefined && !deepEqual(a, b)
   return {
     ...(differs(motion, inForce.motion) ? { motion } : {}),
     ...(differs(fields, inForce.fields) ? { fields } : {}),

@@ -1,3 +1,4 @@
+import { type Result, failure } from '../result'
 import { type Patch, enablePatches, produceWithPatches } from 'immer'
 import type { Draft } from './draft'
 import { settleLinks } from './links'
@@ -7,9 +8,7 @@ import { wrongSince } from '../model/integrity'
 enablePatches()
 
 /** What came of an edit: the document after it and the patches to it and back; or why it was refused, and nothing is changed. */
-export type Changed =
-  | { readonly ok: true; readonly doc: Doc; readonly patches: Patch[]; readonly inverse: Patch[] }
-  | { readonly ok: false; readonly error: string }
+export type Changed = Result<{ doc: Doc; patches: Patch[]; inverse: Patch[] }>
 
 /** Thrown by a recipe that cannot do what is asked: why, in a sentence. Nothing is changed then. */
 export class Refused extends Error {}
@@ -32,7 +31,7 @@ export function change(doc: Doc, recipe: Recipe, newId: () => string): Changed {
   try {
     ;[edited, patches, inverse] = produced(doc, recipe)
   } catch (error) {
-    if (error instanceof Refused) return { ok: false, error: error.message }
+    if (error instanceof Refused) return failure(error.message)
     throw error
   }
   if (patches.length === 0) return { ok: true, doc, patches, inverse }

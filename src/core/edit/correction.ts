@@ -1,3 +1,4 @@
+import { deepEqual } from '../equality'
 import { type Steps, framesOf, positionAt, timeAt } from '../motion/timing'
 import { type Rational, add, equal, floor, rational, subtract } from '../rational/rational'
 import type { Evidence } from '../evidence/evidence'
@@ -144,6 +145,6 @@ function putFacts(into: Draft<Clip> | undefined, { reading, claimed, corrections
   if (!into) return
   const facts = { reading, claimed, corrections, evidence } as Partial<Draft<Clip>>
   for (const [name, value] of Object.entries(facts) as [keyof Clip, never][])
-    if (JSON.stringify(into[name]) !== JSON.stringify(value))
+    if (!deepEqual(into[name], value))
       (into as Record<keyof Clip, unknown>)[name] = value
 }

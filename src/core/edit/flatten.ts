@@ -1,3 +1,4 @@
+import { deepEqual } from '../equality'
 import { axesOf, composeMaps, mapToRaster, type RasterMap } from '../framing/raster-map'
 import { type Format, pictureOfFormat } from '../format/format'
 import { speedOf } from '../motion/shown'
@@ -56,7 +57,7 @@ export function fieldsInFull({
 export function beyond(wanted: Treatment, given: Treatment): Override {
   const differ = <T extends object>(a: T, b: T): Partial<T> =>
     Object.fromEntries(
-      Object.entries(a).filter(([key, value]) => JSON.stringify(value) !== JSON.stringify(b[key as keyof T])),
+      Object.entries(a).filter(([key, value]) => !deepEqual(value, b[key as keyof T])),
     ) as Partial<T>
   const { framing: wantedFraming, ...wantedRest } = wanted
   const { framing: givenFraming, ...givenRest } = given

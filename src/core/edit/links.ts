@@ -1,3 +1,4 @@
+import { deepEqual } from '../equality'
 import { sourceTimeAfter, speedOf } from '../motion/shown'
 import { divide, multiply, toNumber } from '../rational/rational'
 import type { Override } from '../treatment/treatment'
@@ -282,7 +283,7 @@ function write(into: Draft<Timeline>, as: Timeline, { set, added }: Fixes): void
       const written = track.placements[k]
       if (!fix || !written) return
       for (const [key, value] of Object.entries(fix) as [keyof Placement, never][])
-        if (JSON.stringify(placement[key]) !== JSON.stringify(value))
+        if (!deepEqual(placement[key], value))
           (written as Record<keyof Placement, unknown>)[key] = value
     })
     const more = added.filter(({ trackId }) => trackId === id)

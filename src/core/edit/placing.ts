@@ -7,7 +7,7 @@ import { uprightSize } from '../picture/turn'
 import { rational, subtract } from '../rational/rational'
 import { framesLasting } from './carry'
 import type { Clip } from '../model/clip'
-import { type Draft, asIs } from './draft'
+import { type Draft, asIs, readable } from './draft'
 import { timelineIn } from './operations'
 import type { Doc } from '../model/project'
 import { runningOf, timingOfPlacement } from '../plan/running'
@@ -121,9 +121,10 @@ export function formatOfClip(clip: Clip, colour: FormatColour): Format | null {
 
 /** Places one after the other at the end of the first track of their kind; where there is none, one is made. */
 export function append(doc: Draft<Doc>, timelineId: string, wanted: readonly Unplaced[]): void {
+  const { clips } = readable(doc)
   for (const placement of wanted) {
     const { source } = placement
-    const isSound = source.kind === 'clip' && doc.clips[source.clipId]?.reading?.kind === 'audio'
+    const isSound = source.kind === 'clip' && clips[source.clipId]?.reading?.kind === 'audio'
     const track = trackOf(timelineIn(doc, timelineId), isSound ? 'audio' : 'video')
     track.placements.push({ ...placement, start: endOf(track.placements) } as Draft<Placement>)
   }
@@ -198,7 +199,7 @@ export function behind(
   frame: number,
   id: string,
 ): Draft<Placement> {
-  const [frozen, plain, whole] = [doc as Doc, timeline as Timeline, placement as Placement]
+  const [frozen, plain, whole] = [readable(doc), timeline as Timeline, placement as Placement]
   const into = frame - placement.start
   const rate = present(plain.rate, 'what is placed has a rate')
   const sourceIn = sourceTimeAfter(

@@ -1,3 +1,4 @@
+import { deepEqual } from '../equality'
 import type { Clip } from '../model/clip'
 import { resettle } from './correction'
 import type { Draft } from './draft'
@@ -16,12 +17,11 @@ const sameContent = (a: Clip, b: Clip): boolean =>
  * go, those that went come back.
  */
 export function restore(doc: Draft<Doc>, point: Doc): void {
-  const unlike = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b)
   const { id } = doc.project
-  if (unlike({ ...doc.project, id: '' }, { ...point.project, id: '' }))
+  if (!deepEqual({ ...doc.project, id: '' }, { ...point.project, id: '' }))
     doc.project = { ...point.project, id } as Draft<Doc['project']>
-  putRows(doc.timelines, point.timelines, unlike)
-  putRows(doc.leftAside, point.leftAside, unlike)
+  putRows(doc.timelines, point.timelines)
+  putRows(doc.leftAside, point.leftAside)
   for (const clipId of Object.keys(doc.clips)) if (!point.clips[clipId]) delete doc.clips[clipId]
   const changed: string[] = []
   for (const [clipId, then] of Object.entries(point.clips)) {
@@ -31,7 +31,7 @@ export function restore(doc: Draft<Doc>, point: Doc): void {
       continue
     }
     if (clip.priority !== then.priority) clip.priority = then.priority
-    if (!unlike(clip.corrections, then.corrections)) continue
+    if (deepEqual(clip.corrections, then.corrections)) continue
     clip.corrections = then.corrections as Draft<Clip['corrections']>
     changed.push(clipId)
   }
@@ -41,8 +41,7 @@ export function restore(doc: Draft<Doc>, point: Doc): void {
 function putRows<Row>(
   into: Record<string, Draft<Row>>,
   point: Readonly<Record<string, Row>>,
-  unlike: (a: unknown, b: unknown) => boolean,
 ): void {
   for (const id of Object.keys(into)) if (!Object.hasOwn(point, id)) delete into[id]
-  for (const [id, row] of Object.entries(point)) if (unlike(into[id], row)) into[id] = row as Draft<Row>
+  for (const [id, row] of Object.entries(point)) if (!deepEqual(into[id], row)) into[id] = row as Draft<Row>
 }

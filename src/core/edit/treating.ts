@@ -7,7 +7,7 @@ import type { Condition, Rule } from '../treatment/rule'
 import type { FrameSize } from '../picture/size'
 import { type Override, type Treatment, overridden } from '../treatment/treatment'
 import { framesLeft } from '../motion/shown'
-import type { Draft } from './draft'
+import { type Draft, readable } from './draft'
 import { withLinked } from './linking'
 import { timelineIn } from './operations'
 import { type Doc, formatOf } from '../model/project'
@@ -64,13 +64,14 @@ function toTheirEnds(
   /** The placements meant that reach beyond the end of their source, with the frames that they have to show. */
   const beyond = (): Map<string, number> => {
     const timeline = timelineIn(doc, timelineId) as Timeline
-    const settle = settling(doc, timeline, formatOf(doc, timeline))
+    const now = readable(doc)
+    const settle = settling(now, timeline, formatOf(now, timeline))
     const found = new Map<string, number>()
     if (!timeline.rate || isMeant?.size === 0) return found
     for (const placement of placementsIn(timeline)) {
       if (isMeant && !isMeant.has(placement.id)) continue
       const course = { sourceIn: placement.sourceIn, way: settle(placement).way }
-      const left = framesLeft(course, timingOfPlacement(doc, placement), timeline.rate)
+      const left = framesLeft(course, timingOfPlacement(now, placement), timeline.rate)
       if (left !== null && left < placement.length) found.set(placement.id, left)
     }
     return found

@@ -1,6 +1,6 @@
 import { framesBefore, framesLeft, sourceTimeAfter } from '../motion/shown'
 import { type Rational, rational } from '../rational/rational'
-import { type Draft, asIs } from './draft'
+import { type Draft, asIs, readable } from './draft'
 import { timelineIn } from './operations'
 import type { Doc } from '../model/project'
 import { runningOf, timingOfPlacement } from '../plan/running'
@@ -56,7 +56,7 @@ function sourceAfter(
   placement: Draft<Placement>,
   frames: number,
 ): Rational {
-  const [frozen, plain] = [doc as Doc, timeline as Timeline]
+  const [frozen, plain] = [readable(doc), timeline as Timeline]
   if (!plain.rate) return placement.sourceIn
   const running = runningOf(frozen, plain, placement)
   const moment = sourceTimeAfter(running, timingOfPlacement(frozen, placement), plain.rate, frames)
@@ -66,7 +66,7 @@ function sourceAfter(
 
 /** How many frames there are before a placement's first in its source; null where its source has no beginning. */
 function framesAhead(doc: Draft<Doc>, timeline: Draft<Timeline>, placement: Draft<Placement>): number | null {
-  const [frozen, plain] = [doc as Doc, timeline as Timeline]
+  const [frozen, plain] = [readable(doc), timeline as Timeline]
   if (!plain.rate) return 0
   const running = runningOf(frozen, plain, placement)
   return framesBefore(running, timingOfPlacement(frozen, placement), plain.rate)
@@ -74,7 +74,7 @@ function framesAhead(doc: Draft<Doc>, timeline: Draft<Timeline>, placement: Draf
 
 /** How many frames a placement can have from its first on; null for what never ends. */
 function framesAfter(doc: Draft<Doc>, timeline: Draft<Timeline>, placement: Draft<Placement>): number | null {
-  const [frozen, plain] = [doc as Doc, timeline as Timeline]
+  const [frozen, plain] = [readable(doc), timeline as Timeline]
   if (!plain.rate) return placement.length
   const running = runningOf(frozen, plain, placement)
   return framesLeft(running, timingOfPlacement(frozen, placement), plain.rate)

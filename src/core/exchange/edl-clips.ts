@@ -1,3 +1,4 @@
+import { type Result, failure } from '../result'
 import { type Clip, claimsOf } from '../model/clip'
 import { secondsInFile } from '../model/timing'
 import type { Rate } from '../rate/rate'
@@ -42,7 +43,7 @@ export function clipFinder(clips: readonly Clip[]) {
     const still = clip.reading?.kind === 'still'
     return still || (moment.num >= 0 && toNumber(inFile(clip, moment)) <= lasts + 1 / toNumber(rate))
   }
-  return (line: EventLine, rate: Rate | null): Clip | string => {
+  return (line: EventLine, rate: Rate | null): Result<{ clip: Clip }> => {
     const called = line.name ?? line.reel
     const wanted = line.name === null ? [] : (named.get(line.name.toUpperCase()) ?? [])
     const file = line.file?.replace(/\\/g, '/')
@@ -53,15 +54,17 @@ export function clipFinder(clips: readonly Clip[]) {
     const within = (clips: readonly Clip[]) =>
       rate ? clips.filter((clip) => holds(clip, line.sourceIn.text, rate)) : clips
     const known = placed.length === 1 ? placed : wanted.length > 0 ? wanted : ofReel
-    if (known.length === 0) return `“${called}” is not among the clips`
+    if (known.length === 0) return failure(`“${called}” is not among the clips`)
     const narrowed = known.length > 1 ? known.filter((clip) => ofReel.includes(clip)) : known
     const left = narrowed.length > 0 ? narrowed : known
     const [only, second] = within(left)
     const [onlyClip] = within(known)
     const found = only ?? (narrowed.length > 0 ? onlyClip : undefined)
-    if (!found) return `“${called}” holds no ${line.sourceIn.text}`
+    if (!found) return failure(`“${called}” holds no ${line.sourceIn.text}`)
     if (second && rate)
-      return `${counted(within(left).length, 'clip')} are “${called}” and hold ${line.sourceIn.text}`
-    return found
+      return failure(
+        `${counted(within(left).length, 'clip')} are “${called}” and hold ${line.sourceIn.text}`,
+      )
+    return { ok: true, clip: found }
   }
 }

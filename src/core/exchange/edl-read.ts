@@ -1,3 +1,4 @@
+import { type Result, failure } from '../result'
 import { type Clip, claimsOf } from '../model/clip'
 import { withTimeline } from '../edit/carrying'
 import { fileClock, secondsInFile } from '../model/timing'
@@ -18,11 +19,9 @@ import { clipFinder } from './edl-clips'
 import { speedIn } from './edl-speed'
 import { type EdlText, type EventLine, type Label, readEdlText } from './edl-text'
 
-export type EdlRead =
-  | { readonly ok: true; readonly timeline: Timeline; readonly notes: readonly string[] }
-  | { readonly ok: false; readonly error: string }
+export type EdlRead = Result<{ timeline: Timeline; notes: readonly string[] }>
 
-const refused = (error: string): EdlRead => ({ ok: false, error: `${error} Nothing was changed.` })
+const refused = (error: string): EdlRead => failure(`${error} Nothing was changed.`)
 
 /** Where a line of the list stands on the timeline, in frames of the day on which it begins. */
 interface Placed {
@@ -67,13 +66,14 @@ export function fromEdl(
     if (/^(BL|BLACK)$/i.test(event.reel) || length === 0) continue
     if (!/^C$/i.test(event.edit)) softened++
     const found = find(event, rate)
-    if (typeof found === 'string') {
-      notes.push(`${at}: ${found}: a gap stands in its place.`)
+    if (!found.ok) {
+      notes.push(`${at}: ${found.error}: a gap stands in its place.`)
       continue
     }
     if (!event.picture && event.sounds.size === 0) notes.push(`${at}: it names no channel, and was left out.`)
-    const placement = placementOf(event, found, { start: start - first, length, rate }, making, at)
-    if (typeof placement === 'string') return refused(placement)
+    const result = placementOf(event, found.clip, { start: start - first, length, rate }, making, at)
+    if (!result.ok) return refused(result.error)
+    const { placement } = result
     const { motion } = placement.treatment
     if (event.effect && event.effect.perSecond <= 0)
       notes.push(`${at}: a speed that stands or runs backwards is not understood; it runs forwards.`)
@@ -90,7 +90,7 @@ export function fromEdl(
     if (event.picture && !put(onTrack.video, 0, 1, { ...placement, pairId }))
       notes.push(`${at}: it lies over another event and was left out.`)
     if (event.sounds.size > 0) {
-      const { track, channels } = channelsOf(event.sounds, found)
+      const { track, channels } = channelsOf(event.sounds, found.clip)
       const sound = { ...placement, id: making.newId(), channels, pairId }
       put(onTrack.audio, track, Infinity, sound)
     }
@@ -163,7 +163,7 @@ function rateProvenBy({ events }: EdlText, doc: Doc): Rate {
   const find = clipFinder(Object.values(doc.clips))
   for (const event of events) {
     const found = find(event, null)
-    const rate = typeof found === 'string' ? null : found.reading?.video?.rate
+    const rate = found.ok ? found.clip.reading?.video?.rate : null
     if (rate && can(rate)) return rate
   }
   const usual = [rational(25), ...standardRates]
@@ -174,9 +174,7 @@ function rateProvenBy({ events }: EdlText, doc: Doc): Rate {
 function onTheRecord(
   events: readonly EventLine[],
   rate: Rate,
-):
-  | { readonly ok: true; readonly placed: readonly Placed[]; readonly first: number; readonly day: number }
-  | { readonly ok: false; readonly error: string } {
+): Result<{ placed: readonly Placed[]; first: number; day: number }> {
   const day = framesOfDay(
     rate,
     events.some(({ recordIn }) => recordIn.drops),
@@ -186,7 +184,7 @@ function onTheRecord(
     const frames: number[] = []
     for (const label of [event.recordIn, event.recordOut]) {
       const frame = recordFrame(label.text, rate, label.drops)
-      if (frame === null) return { ok: false, error: `${noLabel(event, label, rate)} Nothing was changed.` }
+      if (frame === null) return failure(`${noLabel(event, label, rate)} Nothing was changed.`)
       frames.push(frame)
     }
     const [start = 0, end = 0] = frames
@@ -219,14 +217,14 @@ function placementOf(
   { start, length, rate }: { readonly start: number; readonly length: number; readonly rate: Rate },
   making: NewTimelineNames,
   at: string,
-): Placement | string {
+): Result<{ placement: Placement }> {
   const [from, to] = [event.sourceIn, event.sourceOut].map(({ text }) => momentOf(clip, text, rate))
-  if (!from) return `${at}: ${event.sourceIn.text} is no label of “${clip.name}”.`
+  if (!from) return failure(`${at}: ${event.sourceIn.text} is no label of “${clip.name}”.`)
   const lasting: Rational | null = to && to.num >= 0 ? rational(to.num, to.den) : null
   const source = lasting && { from, to: lasting }
   const correction = fileClock(clip).factor ?? rational(1)
   const factor = speedIn(event.effect?.perSecond ?? null, source, { length, rate, correction })
-  return {
+  const placement: Placement = {
     id: making.newId(),
     source: { kind: 'clip', clipId: clip.id },
     start,
@@ -240,6 +238,7 @@ function placementOf(
     channels: null,
     pairId: null,
   }
+  return { ok: true, placement }
 }
 
 /**

@@ -1,3 +1,4 @@
+import type { Result } from '../result'
 import * as z from 'zod'
 import type { Clip } from '../model/clip'
 import { fileClock } from '../model/timing'
@@ -48,9 +49,7 @@ import {
 } from './otio-objects'
 
 /** What came of an OpenTimelineIO file: timelines, those that others show first, and what of it was not understood. */
-export type OtioRead =
-  | { readonly ok: true; readonly timelines: readonly Timeline[]; readonly notes: readonly string[] }
-  | { readonly ok: false; readonly error: string }
+export type OtioRead = Result<{ timelines: readonly Timeline[]; notes: readonly string[] }>
 
 /** What only our own files say. */
 const OwnPlacement = Placement.unwrap().omit({ start: true, length: true, treatment: true })

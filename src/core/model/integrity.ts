@@ -1,3 +1,5 @@
+import { parseQuickly } from '../quick-check'
+import type * as z from 'zod'
 import { equal } from '../rational/rational'
 import { departure } from '../words/reason'
 import { Clip } from './clip'
@@ -123,13 +125,18 @@ function deliverableNonsense({ project, timelines }: Doc): string | null {
   })
 }
 
-/** The timelines that a timeline shows, each once. */
-export const timelinesWithin = ({ tracks }: Timeline): Set<string> =>
-  new Set(
-    tracks.flatMap(({ placements }) =>
-      placements.flatMap(({ source }) => (source.kind === 'timeline' ? [source.timelineId] : [])),
-    ),
-  )
+const shownBy = new WeakMap<Timeline, ReadonlySet<string>>()
+
+/** The timelines that a timeline shows, each once. Of one that is frozen, and does not change any more, it is looked for once. */
+export function timelinesWithin(timeline: Timeline): ReadonlySet<string> {
+  const known = shownBy.get(timeline)
+  if (known) return known
+  const shown = new Set<string>()
+  for (const { placements } of timeline.tracks)
+    for (const { source } of placements) if (source.kind === 'timeline') shown.add(source.timelineId)
+  if (Object.isFrozen(timeline)) shownBy.set(timeline, shown)
+  return shown
+}
 
 /** Whether a timeline shows another, or itself, at any depth. */
 export function showsTimeline(doc: Pick<Doc, 'timelines'>, id: string, sought: string): boolean {
@@ -191,14 +198,8 @@ export function wrongSince(before: Doc, after: Doc): string | null {
 const showsTimelines = ({ tracks }: Timeline): boolean =>
   tracks.some(({ placements }) => placements.some(({ source }) => source.kind === 'timeline'))
 
-const departed = (
-  what: string,
-  schema: {
-    safeParse(value: unknown): { success: true } | { success: false; error: Parameters<typeof departure>[0] }
-  },
-  value: unknown,
-): string | null => {
-  const parsed = schema.safeParse(value)
+const departed = (what: string, schema: z.ZodType, value: unknown): string | null => {
+  const parsed = parseQuickly(schema, value)
   return parsed.success ? null : `${what} could not be kept so: ${departure(parsed.error)}.`
 }
 

@@ -57,10 +57,14 @@ export interface Doc {
   readonly leftAside: Readonly<Record<string, LeftAside>>
 }
 
-export const clipsOf = (doc: Doc): Clip[] =>
-  doc.project.clipOrder.map((id) => present(doc.clips[id], 'clips that are listed are there'))
-export const timelinesOf = (doc: Doc): Timeline[] =>
-  doc.project.timelineOrder.map((id) => present(doc.timelines[id], 'timelines that are listed are there'))
+/** What a table of a project holds, in the order in which it is listed. */
+export const inOrder = <Row>(order: readonly string[], table: Readonly<Record<string, Row>>): Row[] =>
+  order.map((id) => present(table[id], 'what is listed is there'))
+
+export const clipsOf = ({ project, clips }: Pick<Doc, 'project' | 'clips'>): Clip[] =>
+  inOrder(project.clipOrder, clips)
+export const timelinesOf = ({ project, timelines }: Doc): Timeline[] =>
+  inOrder(project.timelineOrder, timelines)
 
 /** What is placed is called: by its clip, its timeline, or what it is. */
 export function sourceName(

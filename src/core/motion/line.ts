@@ -1,3 +1,4 @@
+import { deepEqual } from '../equality'
 import type { Shown, ShownField, ShownFrame } from './shown'
 
 /** What a frame of a timeline shows, and of what. */
@@ -62,7 +63,7 @@ export function motionLine(frames: readonly LineFrame[]): LineCell[] {
       reachNow && last && gap > 0 && gap <= longestSkip
         ? Array.from({ length: gap }, (_, k) => last[1] + 1 + k)
         : []
-    const isAgain = before !== undefined && !begins && JSON.stringify(before.shown) === JSON.stringify(shown)
+    const isAgain = before !== undefined && !begins && deepEqual(before.shown, shown)
     return { n, begins, lost, ...cellOf(shown, isAgain) }
   })
 }

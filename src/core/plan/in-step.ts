@@ -1,3 +1,4 @@
+import { deepEqual } from '../equality'
 import { type Course, sourceTimeAfter, speedOf } from '../motion/shown'
 import { type ClipTiming, countOf, endOfSteps, framesOf } from '../motion/timing'
 import { type Rational, compare, divide, equal, most, rational, subtract } from '../rational/rational'
@@ -13,14 +14,14 @@ export const sameSource = (a: PlacementSource, b: PlacementSource): boolean =>
   (a.kind === 'timeline' && b.kind === 'timeline' && a.timelineId === b.timelineId)
 
 /** What of a treatment decides how fast a placement runs. */
-const paceOf = ({ motion, fields }: Override) => JSON.stringify([motion ?? null, fields ?? null])
+const paceOf = ({ motion, fields }: Override) => [motion ?? null, fields ?? null]
 
 /** Whether a sound runs with a picture without anything to be worked out: both begin together, and are treated alike. */
 export const plainlyInStep = (picture: Placement, sound: Placement): boolean =>
   sameSource(picture.source, sound.source) &&
   picture.start === sound.start &&
   equal(picture.sourceIn, sound.sourceIn) &&
-  paceOf(picture.treatment) === paceOf(sound.treatment)
+  deepEqual(paceOf(picture.treatment), paceOf(sound.treatment))
 
 /** Where a placement shares frames with another; how far apart they are where they share none, negative. */
 export const overlap = (a: Placement, b: Placement): number =>

@@ -1,3 +1,4 @@
+import { type Result, failure } from '../result'
 import * as z from 'zod'
 import { type Doc } from '../model/project'
 import { type ProjectFileResult, readProjectFile, writeProjectFile } from './project-file'
@@ -24,19 +25,19 @@ export type BackedUp = ProjectFileResult
  */
 export function readBackup(
   text: string,
-): { readonly projects: readonly BackedUp[] } | { readonly error: string } {
+): Result<{ projects: readonly BackedUp[] }> {
   let value: unknown
   try {
     value = JSON.parse(text)
   } catch {
-    return { error: 'The file is no JSON: it is damaged, or something else. Nothing was changed.' }
+    return failure('The file is no JSON: it is damaged, or something else. Nothing was changed.')
   }
   if ((value as { kind?: unknown } | null)?.kind !== kind) {
     const projectFileResult = readProjectFile(text)
-    return projectFileResult.ok ? { projects: [projectFileResult] } : { error: projectFileResult.error }
+    return projectFileResult.ok ? { ok: true, projects: [projectFileResult] } : projectFileResult
   }
   const parsed = Backup.safeParse(value)
   if (!parsed.success)
-    return { error: 'The backup was written by a newer version, or is damaged. Nothing was changed.' }
-  return { projects: parsed.data.projects.map((project) => readProjectFile(JSON.stringify(project))) }
+    return failure('The backup was written by a newer version, or is damaged. Nothing was changed.')
+  return { ok: true, projects: parsed.data.projects.map((project) => readProjectFile(JSON.stringify(project))) }
 }

@@ -1,3 +1,4 @@
+import { type Result, failure } from '../result'
 import type * as z from 'zod'
 import { issueWords } from '../words/reason'
 
@@ -12,41 +13,31 @@ export interface Kind {
   readonly migrate?: (file: Record<string, unknown>, version: number) => Record<string, unknown> | null
 }
 
-export type Opened<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: string }
-
-export const refused = (error: string): { readonly ok: false; readonly error: string } => ({
-  ok: false,
-  error,
-})
-
 /** Opens a file of a kind and brings it to the version of today. What is wrong is told; nothing is guessed. */
 export function openEnvelope(
   text: string,
   { kind, what, version: newest, migrate }: Kind,
-):
-  | { readonly ok: false; readonly error: string }
-  | { readonly ok: true; readonly value: unknown; readonly version: number } {
+): Result<{ value: unknown; version: number }> {
   let raw: unknown
   try {
     raw = JSON.parse(text)
   } catch (error) {
-    return refused(`The file is not JSON: ${(error as Error).message}. Nothing was changed.`)
+    return failure(`The file is not JSON: ${(error as Error).message}. Nothing was changed.`)
   }
   if (typeof raw !== 'object' || raw === null || (raw as { kind?: unknown }).kind !== kind)
-    return refused(`The file is JSON, but not ${what} of Yard Tally. Nothing was changed.`)
+    return failure(`The file is JSON, but not ${what} of Yard Tally. Nothing was changed.`)
   const file = raw as Record<string, unknown>
   const version = Number(file.version)
   if (!Number.isInteger(version) || version < 1)
-    return refused('The file does not say its version. Nothing was changed.')
+    return failure('The file does not say its version. Nothing was changed.')
   if (version > newest) {
-    return refused(
+    return failure(
       `The file is of version ${version}; this Yard Tally reads up to version ${newest}. Open it with a newer one. Nothing was changed.`,
     )
   }
   const brought = version === newest ? file : (migrate?.(file, version) ?? null)
   return brought === null
-    ? refused(`The file is of version ${version}, which is not known. Nothing was changed.`)
+    ? failure(`The file is of version ${version}, which is not known. Nothing was changed.`)
     : { ok: true, value: brought, version }
 }
 

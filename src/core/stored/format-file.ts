@@ -1,7 +1,8 @@
+import { type Result, failure } from '../result'
 import * as z from 'zod'
 import { OwnFormat } from '../model/preferences'
 import { objections } from '../format/standard'
-import { type Kind, type Opened, damage, openEnvelope, refused } from './envelope'
+import { type Kind, damage, openEnvelope } from './envelope'
 
 const kind: Kind = { kind: 'yard-tally-formats', what: 'a list of formats', version: 1 }
 
@@ -23,14 +24,14 @@ export function writeFormatFile(formats: readonly NamedFormat[]): string {
 }
 
 /** Reads own formats back; all of them or none. One that no project could run in is refused with the reason. */
-export function readFormatFile(text: string): Opened<NamedFormat[]> {
+export function readFormatFile(text: string): Result<{ value: NamedFormat[] }> {
   const opened = openEnvelope(text, kind)
   if (!opened.ok) return opened
   const parsed = FormatFile.safeParse(opened.value)
-  if (!parsed.success) return refused(damage(parsed.error))
+  if (!parsed.success) return failure(damage(parsed.error))
   for (const { name, format } of parsed.data.formats) {
     const [objection] = objections(format)
-    if (objection) return refused(`“${name}” cannot be used: ${objection} Nothing was changed.`)
+    if (objection) return failure(`“${name}” cannot be used: ${objection} Nothing was changed.`)
   }
   return { ok: true, value: parsed.data.formats }
 }

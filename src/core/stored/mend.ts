@@ -1,3 +1,4 @@
+import { parseQuickly } from '../quick-check'
 import type * as z from 'zod'
 import { equal } from '../rational/rational'
 import { Clip, LeftAside } from '../model/clip'
@@ -70,7 +71,7 @@ function read<T extends { readonly id: string }>(
 ): Record<string, T> {
   const kept: Record<string, T> = {}
   for (const row of rows) {
-    const parsed = schema.safeParse(row)
+    const parsed = parseQuickly(schema, row)
     if (parsed.success) kept[parsed.data.id] = parsed.data
     else {
       const name = text(row, 'name') ?? text(row, 'id') ?? 'nameless'
@@ -122,7 +123,7 @@ const agreeing = (order: readonly string[], held: Record<string, unknown>): stri
 
 /** The project's own row; facts of it that cannot be read are as in a new project. */
 function mendProject(row: unknown, putAside: PutAside[]): Project | null {
-  const parsed = Project.safeParse(row)
+  const parsed = parseQuickly(Project, row)
   if (parsed.success) return parsed.data
   const id = text(row, 'id')
   if (!id) return null

@@ -1,6 +1,7 @@
+import { type Result, failure } from '../result'
 import * as z from 'zod'
 import { OwnProfile } from '../model/preferences'
-import { type Kind, type Opened, damage, openEnvelope, refused } from './envelope'
+import { type Kind, damage, openEnvelope } from './envelope'
 
 const kind: Kind = { kind: 'yard-tally-profiles', what: 'a list of profiles', version: 1 }
 
@@ -28,9 +29,9 @@ export function writeProfileFile(profiles: readonly NamedProfile[]): string {
 }
 
 /** Reads own profiles back; all of them or none. */
-export function readProfileFile(text: string): Opened<NamedProfile[]> {
+export function readProfileFile(text: string): Result<{ value: NamedProfile[] }> {
   const opened = openEnvelope(text, kind)
   if (!opened.ok) return opened
   const parsed = ProfileFile.safeParse(opened.value)
-  return parsed.success ? { ok: true, value: parsed.data.profiles } : refused(damage(parsed.error))
+  return parsed.success ? { ok: true, value: parsed.data.profiles } : failure(damage(parsed.error))
 }

@@ -1,3 +1,5 @@
+import { parseQuickly } from '../quick-check'
+import { type Result, failure } from '../result'
 import { Clip, LeftAside } from '../model/clip'
 import { Timeline } from '../model/timeline'
 import * as z from 'zod'
@@ -5,7 +7,7 @@ import { type PutAside, mend } from './mend'
 import { canMigrate, migrated, storedVersion } from './migrate'
 import { type Doc, Project, clipsOf, timelinesOf } from '../model/project'
 import { nonsenseOf } from '../model/integrity'
-import { type Kind, damage, openEnvelope, refused } from './envelope'
+import { type Kind, damage, openEnvelope } from './envelope'
 
 const kind: Kind = {
   kind: 'yard-tally-project',
@@ -48,9 +50,7 @@ export function writeProjectFile(doc: Doc): string {
   return JSON.stringify(file, null, 1)
 }
 
-export type ProjectFileResult =
-  | { readonly ok: true; readonly doc: Doc; readonly putAside: readonly PutAside[] }
-  | { readonly ok: false; readonly error: string }
+export type ProjectFileResult = Result<{ doc: Doc; putAside: readonly PutAside[] }>
 
 /**
  * Reads a project file back to the state it was written from. What is wrong with it is told, and nothing is guessed; only
@@ -60,14 +60,14 @@ export function readProjectFile(text: string): ProjectFileResult {
   const opened = openEnvelope(text, kind)
   if (!opened.ok) return opened
   const file = opened.value as Record<string, unknown>
-  const parsed = ProjectFile.safeParse(file)
+  const parsed = parseQuickly(ProjectFile, file)
   if (!parsed.success) {
     const older = opened.version < kind.version && outlived(parsed.error)
-    return older ? readOlder(file) : refused(damage(parsed.error, namesIn(file)))
+    return older ? readOlder(file) : failure(damage(parsed.error, namesIn(file)))
   }
   const { project, clips, timelines, leftAside } = parsed.data
   const twice = doubled('clip', clips) ?? doubled('timeline', timelines)
-  if (twice) return refused(`${twice} Nothing was changed.`)
+  if (twice) return failure(`${twice} Nothing was changed.`)
   const doc: Doc = {
     project,
     clips: Object.fromEntries(clips.map((clip) => [clip.id, clip])),
@@ -75,7 +75,7 @@ export function readProjectFile(text: string): ProjectFileResult {
     leftAside: Object.fromEntries(leftAside.map((file) => [file.id, file])),
   }
   const nonsense = nonsenseOf(doc)
-  return nonsense ? refused(`${nonsense} Nothing was changed.`) : { ok: true, doc, putAside: [] }
+  return nonsense ? failure(`${nonsense} Nothing was changed.`) : { ok: true, doc, putAside: [] }
 }
 
 /** What is there more than once, in a sentence. */
@@ -93,7 +93,7 @@ function readOlder(file: Record<string, unknown>): ProjectFileResult {
   const mended = mend(rowsIn(file))
   return mended
     ? { ok: true, ...mended }
-    : refused('The file holds no project that can be read. Nothing was changed.')
+    : failure('The file holds no project that can be read. Nothing was changed.')
 }
 
 /** What a place in the file is called by: `hall_wide.mp4` for the third clip. */

@@ -1,3 +1,4 @@
+import { type Result, failure } from '../../core/result'
 import { present } from '../../core/assert'
 import { type ComposeKernels, compose } from '../../core/compose/compose'
 import type { Area } from '../../core/compose/layer-raster'
@@ -15,7 +16,11 @@ import { type DecodedPicture, keeper } from './kept-pictures'
 import type { Composition, Source, SourcedLayer } from './composition'
 
 /** A frame of a file, or why there is none. */
-type FrameOfFile = (file: WantedFile, index: number, signal: AbortSignal) => Promise<DecodedPicture | string>
+type FrameOfFile = (
+  file: WantedFile,
+  index: number,
+  signal: AbortSignal,
+) => Promise<Result<{ picture: DecodedPicture }>>
 
 /** Decoded frames are kept for the next wish up to so many bytes: another treatment is tried on the same ones. */
 const usuallyKept = 256 * 2 ** 20
@@ -47,54 +52,56 @@ export function composer(frameOfFile: FrameOfFile, mostKept = usuallyKept) {
     file: WantedFile,
     within: number,
     signal: AbortSignal,
-  ): Promise<StoredPicture | string> {
+  ): Promise<Result<{ picture: StoredPicture }>> {
     const key = `${file.key} ${within}`
     const known = decoded.get(key)
-    const picture = known ?? (await frameOfFile(file, within, signal))
-    if (typeof picture === 'string') return picture
+    const result = known ? { ok: true as const, picture: known } : await frameOfFile(file, within, signal)
+    if (!result.ok) return result
+    const { picture } = result
     if (!known) decoded.put(key, picture)
-    return { ...picture, siting: chromaSiting(picture.planes, sitingName(file.kind)) }
+    return { ok: true, picture: { ...picture, siting: chromaSiting(picture.planes, sitingName(file.kind)) } }
   }
 
   /** The frames of a source that a layer needs, or why one of them cannot be had. */
   async function framesOf(
     layer: SourcedLayer,
     signal: AbortSignal,
-  ): Promise<ReadonlyMap<number, StoredPicture> | string> {
+  ): Promise<Result<{ frames: ReadonlyMap<number, StoredPicture> }>> {
     const { needed, helpful } = framesNeeded(layer)
     const frames = new Map<number, StoredPicture>()
     for (const index of [...needed, ...helpful].sort((a, b) => a - b)) {
       const isNeeded = needed.includes(index)
-      const picture = await frameOf(layer.source, index, signal)
+      const result = await frameOf(layer.source, index, signal)
       signal.throwIfAborted()
-      if (typeof picture !== 'string') frames.set(index, picture)
-      else if (isNeeded) return picture
+      if (result.ok) frames.set(index, result.picture)
+      else if (isNeeded) return result
     }
-    return frames
+    return { ok: true, frames }
   }
 
   async function frameOf(
     source: Source,
     index: number,
     signal: AbortSignal,
-  ): Promise<StoredPicture | string> {
-    const none = `Frame ${index} is not there.`
+  ): Promise<Result<{ picture: StoredPicture }>> {
+    const none = failure(`Frame ${index} is not there.`)
     switch (source.kind) {
       case 'file': {
-        if (source.trouble !== null) return source.trouble
+        if (source.trouble !== null) return failure(source.trouble)
         const lies = source.frames.get(index)
         return lies ? ofFile(lies.file, lies.within, signal) : none
       }
       case 'figure': {
         const planes = figure(source.figure)(index)
-        return { planes, meaning: figureMeaning, siting: chromaSiting(planes, '') }
+        return { ok: true, picture: { planes, meaning: figureMeaning, siting: chromaSiting(planes, '') } }
       }
       case 'composition': {
         const inner = source.frames.get(index)
         if (!inner) return none
         const { width, height } = inner
         const { planes } = await planesFor(inner, { x: 0, y: 0, width, height }, signal)
-        return { planes, meaning: inner.ground.meaning, siting: chromaSiting(planes, '') }
+        const { meaning } = inner.ground
+        return { ok: true, picture: { planes, meaning, siting: chromaSiting(planes, '') } }
       }
     }
   }
@@ -104,9 +111,9 @@ export function composer(frameOfFile: FrameOfFile, mostKept = usuallyKept) {
     let trouble: string | null = null
     const ready = []
     for (const { source, ...layer } of layers) {
-      const frames = await framesOf({ source, ...layer }, signal)
-      if (typeof frames === 'string') trouble = frames
-      else ready.push({ ...layer, frameOf: (index: number) => frames.get(index) ?? null })
+      const result = await framesOf({ source, ...layer }, signal)
+      if (!result.ok) trouble = result.error
+      else ready.push({ ...layer, frameOf: (index: number) => result.frames.get(index) ?? null })
     }
     return { planes: compose(ready, ground, area, kernels), trouble }
   }

@@ -80,13 +80,13 @@ export async function compositionOf(
       return { kind: 'composition', frames }
     }
     const clip = doc.clips[source.clipId]
-    const frames = new Map<number, Exclude<LocatedFrame, { error: string }>>()
+    const frames = new Map<number, Extract<LocatedFrame, { ok: true }>>()
     let trouble: string | null = clip ? null : 'This clip is not in the project any more.'
     const count = clip ? countOf(framesOf(timingOf(clip))) : 0
     for (const index of [...needed, ...helpful]) {
       if (!clip || index >= count) continue
       const lies = await wanted(clip, index)
-      if ('error' in lies) trouble = lies.error
+      if (!lies.ok) trouble = lies.error
       else frames.set(index, lies)
     }
     return { kind: 'file', frames, trouble }

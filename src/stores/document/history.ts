@@ -1,3 +1,4 @@
+import type { Result } from '../../core/result'
 import { type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Draft } from '../../core/edit/draft'
@@ -39,9 +40,7 @@ export interface ActOptions {
 }
 
 /** What came of an edit: the document after it with patches to it and back, or why it was refused. */
-export type Change<Doc> =
-  | { readonly ok: true; readonly doc: Doc; readonly patches: Patch[]; readonly inverse: Patch[] }
-  | { readonly ok: false; readonly error: string }
+export type Change<Doc> = Result<{ doc: Doc; patches: Patch[]; inverse: Patch[] }>
 
 export interface HistoryOptions<Doc> {
   /** Edits a document by a recipe, and by what follows from it. */

@@ -52,7 +52,7 @@ describe('the open project', () => {
     const { project, id } = await begun()
     const text = project.exportFile()
     const result = await project.importFile(fileOf(text))
-    expect(result).toEqual({ id: expect.not.stringMatching(id) })
+    expect(result).toEqual({ ok: true, id: expect.not.stringMatching(id) })
     expect(project.clips).toHaveLength(1)
     await project.list()
     expect(project.entries.map((entry) => [entry.name, entry.clips])).toEqual([
@@ -62,12 +62,13 @@ describe('the open project', () => {
     await useProjects().remove(id, 'The Ninth Bell')
     await deleteProject(id)
     // What was removed may come in under its own id.
-    expect(await project.importFile(fileOf(text))).toEqual({ id })
+    expect(await project.importFile(fileOf(text))).toEqual({ ok: true, id })
   })
 
   it('is left alone by a file that is none', async () => {
     const { project, id } = await begun()
     expect(await project.importFile(fileOf('Dear founder'))).toEqual({
+      ok: false,
       error: expect.stringMatching(/^bell\.json: /),
     })
     expect(project.doc?.project.id).toBe(id)

@@ -1,3 +1,4 @@
+import { type Result, failure } from '../../core/result'
 import { type Clip } from '../../core/model/clip'
 import { type Timeline } from '../../core/model/timeline'
 import type { Patch } from 'immer'
@@ -7,8 +8,8 @@ import { present } from '../../core/assert'
 import { type Beginning, begin } from '../../core/edit/begin'
 import { change } from '../../core/edit/change'
 import { resettle } from '../../core/edit/correction'
-import { type Doc, clipsOf, timelinesOf } from '../../core/model/project'
-import { readProjectFile, writeProjectFile } from '../../core/stored/project-file'
+import { type Doc, inOrder, timelinesOf } from '../../core/model/project'
+import { writeProjectFile } from '../../core/stored/project-file'
 import { copyMedia } from '../../storage/media'
 import type { PutAsideRow } from '../../storage/database'
 import { type LoadedProject, type ProjectEntry, listProjects, saveTouched } from '../../storage/projects'
@@ -72,7 +73,12 @@ export const useProject = defineStore('project', () => {
 
   /** The open project. @throws Error where none is: its places are only shown while one is */
   const opened = computed<Doc>(() => present(doc.value, 'a project is open while its places are shown'))
-  const clips = computed<Clip[]>(() => (doc.value ? clipsOf(doc.value) : []))
+  // An edit of a timeline leaves the clips what they are: of 25 000, whoever looks through them does not do so at each step.
+  const clipTable = computed(() => doc.value?.clips)
+  const clipOrder = computed(() => doc.value?.project.clipOrder)
+  const clips = computed<Clip[]>(() =>
+    clipTable.value && clipOrder.value ? inOrder(clipOrder.value, clipTable.value) : [],
+  )
   const timelines = computed<Timeline[]>(() => (doc.value ? timelinesOf(doc.value) : []))
   const format = computed(() => doc.value?.project.format ?? null)
 
@@ -80,13 +86,24 @@ export const useProject = defineStore('project', () => {
   async function open(id: string): Promise<boolean> {
     if (doc.value?.project.id === id && !history.readOnly.value) return true
     await settled()
+    leaveOpen()
+    // What could not be written is only here: it is opened as it was left.
+    if (resume(({ project }) => project.id === id)) return true
+    return openLoaded(id, (mayWrite) => loadOffPage(id, timeNow(), mayWrite))
+  }
+
+  function leaveOpen(): void {
     writing.stopFollowing()
     wasCleared.value = false
     putAside.value = []
-    // What could not be written is only here: it is opened as it was left.
-    if (resume(({ project }) => project.id === id)) return true
+  }
+  /** Opens a project as it is loaded; false where there is nothing to load. */
+  async function openLoaded(
+    id: string,
+    load: (mayWrite: boolean) => Promise<LoadedProject | null>,
+  ): Promise<boolean> {
     const mayWrite = await writing.takeLeave(id)
-    const loaded = await loadOffPage(id, timeNow(), mayWrite)
+    const loaded = await load(mayWrite)
     if (loaded) showLoaded(loaded, mayWrite)
     else show(null)
     if (!loaded) writing.giveBack()
@@ -121,20 +138,16 @@ export const useProject = defineStore('project', () => {
    * Takes a project file in as a project of its own, and opens it; where nothing can be kept it is opened all the same.
    * @returns its id, or what is wrong with the file
    */
-  async function importFile(file: File): Promise<{ id: string } | { error: string }> {
+  async function importFile(file: File): Promise<Result<{ id: string }>> {
     await settled()
-    const taken = await takeInOffPage(file, newId(), timeNow(), thisTab).catch(() => inMemory(file))
-    if ('error' in taken) return { error: `${file.name}: ${taken.error}` }
-    await open(taken.id)
-    return taken
-  }
-  async function inMemory(file: File): Promise<{ id: string } | { error: string }> {
-    const text = await file.text().catch(() => null)
-    if (text === null) return { error: 'it could not be read. Nothing was changed.' }
-    const result = readProjectFile(text)
-    if (!result.ok) return { error: result.error }
-    await begun(result.doc)
-    return { id: result.doc.project.id }
+    const taken = await takeInOffPage(file, newId(), timeNow(), thisTab)
+    if (!taken.ok) return failure(`${file.name}: ${taken.error}`)
+    const { loaded, isKept } = taken
+    const { id } = loaded.doc.project
+    leaveOpen()
+    if (isKept) await openLoaded(id, async () => loaded)
+    else await begun(loaded.doc)
+    return { ok: true, id }
   }
   /** The open project as a file, or another document. */
   const exportFile = (document = doc.value): string => (document ? writeProjectFile(document) : '')

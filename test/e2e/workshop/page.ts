@@ -1,4 +1,5 @@
 /** Both engines by themselves, for tests and the bench: a page that is served from the sources and never ships. */
+import { failure } from '../../../src/core/result'
 import { readMark } from '../../../tools/demo/frame-mark'
 import { samplesOf, screenSamplesOf } from '../../fixtures/samples'
 import type { Clip } from '../../../src/core/model/clip'
@@ -139,15 +140,17 @@ const workshop = {
     const format = timeline && formatOf(doc, timeline)
     if (!timeline || !format) throw new Error('the timeline has no format')
     const open = openAccesses<FrameAccess>(4)
-    const { drawn: compose } = composer(async ({ key, locator, kind, rotation }, index, signal) =>
-      (await open.get(key, () => openFrames(locator, kind, rotation, signal))).planes(index, signal),
-    )
+    const { drawn: compose } = composer(async ({ key, locator, kind, rotation }, index, signal) => {
+      const access = await open.get(key, () => openFrames(locator, kind, rotation, signal))
+      return { ok: true, picture: await access.planes(index, signal) }
+    })
     const wanted = async (clip: Clip, index: number) => {
       const there = served[clip.name]
-      if (!there) return { error: `${clip.name} is not served` }
+      if (!there) return failure(`${clip.name} is not served`)
       const { locator, kind } = await described(there.url, there.size)
       const stored = storedIndexOf(clip, index)
       return {
+        ok: true as const,
         file: { key: clip.id, locator, kind, rotation: clip.reading?.video?.rotation ?? 0 },
         within: Math.min(countOf(kind.steps) - 1, stored),
       }

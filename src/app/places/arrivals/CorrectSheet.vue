@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deepEqual } from '../../../core/equality'
 import { leadsIn } from '../../../core/model/timeline'
 import { Button, Input, Modal } from 'ant-design-vue'
 import { computed, reactive } from 'vue'
@@ -88,7 +89,7 @@ const trouble = computed(() => {
 /** The colour that all clips have as far as it is not changed here; null where they differ, and nothing can be said of their range alone. */
 const sharedColour = computed<Colour | null>(() => {
   const [first, ...rest] = props.clips.map(({ reading }) => reading?.video?.colour ?? null)
-  return first && rest.every((other) => JSON.stringify(other) === JSON.stringify(first)) ? first : null
+  return first && rest.every((other) => deepEqual(other, first)) ? first : null
 })
 /** The colour that is set: by name, its range, or both; undefined where it stays, null where the claim holds again. */
 function colourChange(): Colour | null | undefined {

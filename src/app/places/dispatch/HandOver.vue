@@ -55,14 +55,14 @@ const notes = ref<readonly string[] | null>(null)
 async function takeIn(file: File) {
   const text = await file.text().catch(() => '')
   const result = timelines.takeIn(text, file.name.replace(/\.[^.]*$/, ''))
-  trouble.value = 'error' in result ? `${file.name}: ${result.error}` : null
-  notes.value = 'notes' in result ? result.notes : null
+  trouble.value = result.ok ? null : `${file.name}: ${result.error}`
+  notes.value = result.ok ? result.notes : null
 }
 
 async function importProject(file: File) {
   const result = await project.importFile(file)
-  trouble.value = 'error' in result ? result.error : null
-  if ('id' in result) await router.push({ name: 'dispatch', params: { id: result.id } })
+  trouble.value = result.ok ? null : result.error
+  if (result.ok) await router.push({ name: 'dispatch', params: { id: result.id } })
 }
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deepEqual } from '../../../core/equality'
 import { computed, ref, watch } from 'vue'
 import {
   endingOf,
@@ -98,9 +99,13 @@ function setLoudness(text: string) {
 }
 /** The own profile that it is set as; none where it differs from all. */
 const profileId = computed(() => {
-  const set = ({ wrapper, video, sound, burnIn }: Omit<OwnProfile, 'id' | 'name'>) =>
-    JSON.stringify([wrapper, video, sound, burnIn])
-  return habits.ownProfiles.find((own) => set(own) === set(chosen.value))?.id ?? ''
+  const set = ({ wrapper, video, sound, burnIn }: Omit<OwnProfile, 'id' | 'name'>) => [
+    wrapper,
+    video,
+    sound,
+    burnIn,
+  ]
+  return habits.ownProfiles.find((own) => deepEqual(set(own), set(chosen.value)))?.id ?? ''
 })
 function takeProfile(id: string) {
   const own = habits.ownProfiles.find((profile) => profile.id === id)

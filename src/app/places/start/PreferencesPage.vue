@@ -51,9 +51,9 @@ const exportFile = () => download('own-formats.json', habits.exportFormats(), 'a
 type Imported = Awaited<ReturnType<typeof habits.importFormats>>
 const tellImported = (result: Imported, what: string) =>
   (said.value =
-    'error' in result
-      ? result.error
-      : `${counted(result.added, what)} came in${result.known ? `, ${result.known} were here already` : ''}.`)
+    result.ok
+      ? `${counted(result.added, what)} came in${result.known ? `, ${result.known} were here already` : ''}.`
+      : result.error)
 const importFile = async (file: File) => tellImported(await habits.importFormats(file), 'format')
 const importProfiles = async (file: File) => tellImported(await habits.importProfiles(file), 'profile')
 const exportProfiles = () => download('own-profiles.json', habits.exportProfiles(), 'application/json')

@@ -98,7 +98,7 @@ async function drop(event: DragEvent) {
 
 async function importProject(file: File) {
   const result = await project.importFile(file)
-  if ('error' in result) trouble.value = result.error
+  if (!result.ok) trouble.value = result.error
   else await router.push({ name: 'arrivals', params: { id: result.id } })
 }
 </script>
