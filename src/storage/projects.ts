@@ -4,7 +4,7 @@ import { Timeline } from '../core/model/timeline'
 import type { Patch } from 'immer'
 import Dexie, { type Table } from 'dexie'
 import type * as z from 'zod'
-import { type PutAside, mend } from '../core/stored/mend'
+import { type PutAside, mending } from '../core/stored/mend'
 import { pictureOf } from '../core/picture/picture'
 import { displaySize } from '../core/picture/size'
 import { uprightSize } from '../core/picture/turn'
@@ -151,32 +151,41 @@ export interface LoadedProject {
  * aside as it was, and the rest opens.
  * @param at when, for what is put aside
  * @param mayWrite whether what is put aside is moved there at once; a reader leaves everything where it lies
+ * @param early is told the clips while the timelines are still on their way
  */
 export async function loadProject(
   projectId: string,
   at: string,
   mayWrite = true,
+  early: (clips: readonly Clip[]) => void = () => {},
 ): Promise<LoadedProject | null> {
   const { projects, clips, timelines, leftAside, putAside, steps, moreOfSteps, histories } = database
   // By the primary key: the index beside it looks each row up once more.
-  const rowsOf = <T>(table: Table<Owned<T>, [string, string]>) =>
-    table
-      .where('[projectId+id]')
-      .between([projectId, Dexie.minKey], [projectId, Dexie.maxKey])
-      .toArray((rows) => rows.map(({ projectId: _, ...row }) => row))
+  const rowsOf = (table: Table<Owned<object>, [string, string]>) =>
+    table.where('[projectId+id]').between([projectId, Dexie.minKey], [projectId, Dexie.maxKey])
+  const bare = ({ projectId: _, ...row }: Owned<object>) => row
   return database.transaction(
     'rw',
     [projects, clips, timelines, leftAside, putAside, steps, moreOfSteps, histories],
     async () => {
-      const [project, clipRows, timelineRows, leftRows, before] = await Promise.all([
+      const rows = mending()
+      const readClips = rowsOf(clips).toArray((stored) => {
+        const read = stored.flatMap((row) => rows.clip(bare(row)) ?? [])
+        early(read)
+      })
+      const readTimelines = rowsOf(timelines).toArray((stored) =>
+        stored.flatMap((row) => rows.timeline(bare(row)) ?? []),
+      )
+      const [project, before, leftRows] = await Promise.all([
         projects.get(projectId),
-        rowsOf(clips),
-        rowsOf(timelines),
-        rowsOf(leftAside),
         putAside.where({ projectId }).toArray(),
+        rowsOf(leftAside).toArray(),
+        readTimelines,
+        readClips,
       ])
       if (!project) return null
-      const mended = mend({ project, clips: clipRows, timelines: timelineRows, leftAside: leftRows })
+      for (const row of leftRows) rows.leftAside(bare(row))
+      const mended = rows.mended(project)
       if (!mended) return null
       const { doc } = mended
       const fresh = mended.putAside.map((putAside): PutAsideRow => ({ ...putAside, projectId, at }))

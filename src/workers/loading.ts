@@ -1,42 +1,58 @@
 import { proxy } from 'comlink'
-import { freeze } from 'immer'
 import type { Clip } from '../core/model/clip'
-import type { Placement, Timeline } from '../core/model/timeline'
+import type { Timeline, Track } from '../core/model/timeline'
 import type { Result } from '../core/result'
 import { nextTurn } from '../media/turns'
 import type { LoadedProject } from '../storage/projects'
-import type { Handful, LoadedFrame, SomePlacements } from './loading-service'
+import type { BareTimeline, Handful, LoadedFrame } from './loading-service'
 import { loadingService } from './services'
+
+/**
+ * A timeline whose tracks are unpacked when they are first looked at: of two hundred the page shows one. What lies on them is frozen one by
+ * one, or the first edit would do it for all at once and hold the page up.
+ */
+function packed(timeline: BareTimeline, text: string): Timeline {
+  let tracks: readonly Track[] | null = null
+  const unpack = () =>
+    Object.freeze(
+      (JSON.parse(text) as Track[]).map((track) =>
+        Object.freeze({ ...track, placements: Object.freeze(track.placements.map(Object.freeze)) }),
+      ),
+    ) as readonly Track[]
+  const whole = Object.defineProperty({ ...timeline }, 'tracks', {
+    enumerable: true,
+    get: () => (tracks ??= unpack()),
+  })
+  return Object.freeze(whole) as Timeline
+}
 
 /** Puts a project together out of the handfuls in which it comes. */
 function gatherer() {
   const clips: Record<string, Clip> = {}
-  const placed = new Map<string, Placement[]>()
+  const tracks = new Map<string, string>()
   const take = async (handful: Handful) => {
-    // Values do not change. An edit would freeze all of them at once, and hold the page up for 300 ms.
-    freeze(handful, true)
-    if ('clips' in handful) for (const clip of handful.clips) clips[clip.id] = clip
-    else for (const somePlacements of handful.placed) place(somePlacements)
-  }
-  function place({ timelineId, trackId, placements }: SomePlacements): void {
-    const key = `${timelineId} ${trackId}`
-    const known = placed.get(key)
-    if (known) for (const placement of placements) known.push(placement)
-    else placed.set(key, [...placements])
+    if ('tracks' in handful) tracks.set(handful.timelineId, handful.tracks)
+    else for (const clip of JSON.parse(handful.clips) as Clip[]) clips[clip.id] = Object.freeze(clip)
   }
   function whole(frame: LoadedFrame): LoadedProject {
     const timelines = Object.fromEntries(
-      Object.values(frame.doc.timelines).map((timeline): [string, Timeline] => {
-        const tracks = timeline.tracks.map((track) => ({
-          ...track,
-          placements: placed.get(`${timeline.id} ${track.id}`) ?? [],
-        }))
-        return [timeline.id, freeze({ ...timeline, tracks }, true)]
-      }),
+      frame.doc.timelines.map((timeline): [string, Timeline] => [
+        timeline.id,
+        packed(timeline, tracks.get(timeline.id) ?? '[]'),
+      ]),
     )
+    void unpackInTurn(Object.values(timelines))
     return { ...frame, doc: { ...frame.doc, clips, timelines } }
   }
   return { take: proxy(take), whole }
+}
+
+/** Unpacks what nobody has looked at yet, one after the other, once the page has nothing more urgent to do. */
+async function unpackInTurn(timelines: readonly Timeline[]): Promise<void> {
+  for (const timeline of timelines) {
+    await new Promise((idle) => globalThis.requestIdleCallback(idle))
+    void timeline.tracks
+  }
 }
 
 /**

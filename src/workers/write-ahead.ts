@@ -14,9 +14,10 @@ export interface WriteAhead {
  * Opens the log of a project.
  * @param from the number of the last change that the database has of this tab
  */
-export async function openWriteAhead(projectId: string, writer: string, from: number): Promise<WriteAhead> {
+export function openWriteAhead(projectId: string, writer: string, from: number): WriteAhead {
   const service = writeAheadService()
-  await service.open(projectId, writer)
+  // What is written follows it in the worker; nobody waits for the file.
+  void service.open(projectId, writer)
   let n = from
   return {
     write({ patches, journal }) {

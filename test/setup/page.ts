@@ -16,6 +16,7 @@ vi.mock('../../src/workers/services', async () => {
 })
 
 if (!('navigator' in globalThis)) Object.defineProperty(globalThis, 'navigator', { value: {} })
+globalThis.requestIdleCallback ??= ((act: IdleRequestCallback) => setTimeout(act, 0)) as never
 /** Tabs of one browser hear each other; tests that run beside each other must not. */
 globalThis.BroadcastChannel = class extends EventTarget {
   postMessage() {}

@@ -29,56 +29,73 @@ const text = (row: unknown, key: string): string | null => {
 }
 
 /**
- * Reads stored rows into a document. A clip or a timeline that does not pass its schema, or whose names lead nowhere, is put
- * aside with the reason, and the rest opens; of the project's own row, what cannot be read is as in a new one.
- * @returns null where there is no project at all
+ * Reads stored rows into a document, each as it comes. A clip or a timeline that does not pass its schema, or whose names lead nowhere, is
+ * put aside with the reason, and the rest opens; of the project's own row, what cannot be read is as in a new one.
  */
-export function mend(stored: StoredRows): Mended | null {
+export function mending() {
   const putAside: PutAside[] = []
-  const project = mendProject(stored.project, putAside)
-  if (!project) return null
-  const clips = read('clip', stored.clips, Clip, putAside)
-  const all = read('timeline', stored.timelines, Timeline, putAside)
-  const leftAside = read('left-aside', stored.leftAside, LeftAside, putAside)
-  const timelines: Record<string, Timeline> = {}
-  for (const timeline of Object.values(all)) {
-    const mended = mendTimeline(timeline, { project, clips, timelines: all, leftAside }, putAside)
-    if (mended) timelines[timeline.id] = mended
-  }
-  const doc: Doc = {
-    project: {
-      ...project,
-      clipOrder: agreeing(project.clipOrder, clips),
-      timelineOrder: agreeing(project.timelineOrder, timelines),
-      deliverables: project.deliverables.map((deliverable) =>
-        deliverable.timelineId !== null && !Object.hasOwn(timelines, deliverable.timelineId)
-          ? { ...deliverable, timelineId: null }
-          : deliverable,
-      ),
-    },
-    clips,
-    timelines,
-    leftAside,
-  }
-  return { doc, putAside }
-}
-
-function read<T extends { readonly id: string }>(
-  what: PutAside['what'],
-  rows: readonly unknown[],
-  schema: z.ZodType<T>,
-  putAside: PutAside[],
-): Record<string, T> {
-  const kept: Record<string, T> = {}
-  for (const row of rows) {
-    const parsed = parseQuickly(schema, row)
-    if (parsed.success) kept[parsed.data.id] = parsed.data
-    else {
+  const clips: Record<string, Clip> = {}
+  const all: Record<string, Timeline> = {}
+  const leftAside: Record<string, LeftAside> = {}
+  const reader =
+    <T extends { readonly id: string }>(
+      what: PutAside['what'],
+      schema: z.ZodType<T>,
+      into: Record<string, T>,
+    ) =>
+    (row: unknown): T | null => {
+      const parsed = parseQuickly(schema, row)
+      if (parsed.success) return (into[parsed.data.id] = parsed.data)
       const name = text(row, 'name') ?? text(row, 'id') ?? 'nameless'
       putAside.push({ what, name, why: departure(parsed.error), row })
+      return null
     }
+
+  /** The document of all that was read. @returns null where there is no project at all */
+  function mended(row: unknown): Mended | null {
+    const ofProject: PutAside[] = []
+    const project = mendProject(row, ofProject)
+    if (!project) return null
+    const timelines: Record<string, Timeline> = {}
+    for (const timeline of Object.values(all)) {
+      const mended = mendTimeline(timeline, { project, clips, timelines: all, leftAside }, putAside)
+      if (mended) timelines[timeline.id] = mended
+    }
+    const doc: Doc = {
+      project: {
+        ...project,
+        clipOrder: agreeing(project.clipOrder, clips),
+        timelineOrder: agreeing(project.timelineOrder, timelines),
+        deliverables: project.deliverables.map((deliverable) =>
+          deliverable.timelineId !== null && !Object.hasOwn(timelines, deliverable.timelineId)
+            ? { ...deliverable, timelineId: null }
+            : deliverable,
+        ),
+      },
+      clips,
+      timelines,
+      leftAside,
+    }
+    return { doc, putAside: [...ofProject, ...putAside] }
   }
-  return kept
+
+  return {
+    /** Reads the row of a clip. @returns null where it is put aside */
+    clip: reader('clip', Clip, clips),
+    /** Reads the row of a timeline, which may be mended still once all are there. */
+    timeline: reader('timeline', Timeline, all),
+    leftAside: reader('left-aside', LeftAside, leftAside),
+    mended,
+  }
+}
+
+/** Reads stored rows into a document, all at once. @see mending */
+export function mend({ project, clips, timelines, leftAside }: StoredRows): Mended | null {
+  const rows = mending()
+  clips.forEach(rows.clip)
+  timelines.forEach(rows.timeline)
+  leftAside.forEach(rows.leftAside)
+  return rows.mended(project)
 }
 
 /**

@@ -67,7 +67,7 @@ export function useWriting(open: Writable) {
     // Where nothing can be kept, nobody else keeps anything either.
     await recoverOffPage(id, new Date().toISOString()).catch(() => {})
     const inThere = await takeForWriting(id, thisTab).catch(() => 0)
-    const log = await openWriteAhead(id, thisTab, inThere)
+    const log = openWriteAhead(id, thisTab, inThere)
     desks.set(id, { leave, log })
     void leave.lost.then(() => {
       if (desks.get(id)?.leave !== leave) return

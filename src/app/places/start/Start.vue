@@ -2,6 +2,7 @@
 import FileButton from '../../components/FileButton.vue'
 import { Button, Input } from 'ant-design-vue'
 import { onMounted, ref } from 'vue'
+import { loadingService } from '../../../workers/services'
 import { useRouter } from 'vue-router'
 import { usualRate } from '../../../core/model/preferences'
 import { rateName } from '../../../core/rate/rate'
@@ -35,6 +36,8 @@ const trouble = ref<string | null>(null)
 const about = ref(false)
 
 onMounted(() => {
+  // Whoever looks at the list is about to open one: the worker that reads it starts meanwhile.
+  loadingService()
   project.list().catch((error: unknown) => (trouble.value = storageError(error)))
   void countDemo()
 })
