@@ -1,3 +1,5 @@
+import { LRUCache } from 'lru-cache'
+
 /** Something that holds a file or a decoder open. */
 interface Closable {
   close(): void
@@ -13,22 +15,16 @@ export interface OpenAccesses<Access extends Closable> {
 
 /** @param most how many stay open */
 export function openAccesses<Access extends Closable>(most: number): OpenAccesses<Access> {
-  const open = new Map<string, Promise<Access>>()
-  const close = (access: Promise<Access>) => void access.then((opened) => opened.close()).catch(() => {})
-  const drop = (key: string) => {
-    const access = open.get(key)
-    open.delete(key)
-    if (access) close(access)
-  }
+  const open = new LRUCache<string, Promise<Access>>({
+    max: most,
+    dispose: (access) => void access.then((opened) => opened.close()).catch(() => {}),
+  })
   return {
     get(key, opening) {
       const access = open.get(key) ?? opening()
-      // The newest stand last.
-      open.delete(key)
-      open.set(key, access)
-      for (const oldest of open.keys()) if (open.size > most) drop(oldest)
+      if (open.peek(key) !== access) open.set(key, access)
       return access
     },
-    drop,
+    drop: (key) => void open.delete(key),
   }
 }

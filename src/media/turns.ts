@@ -1,12 +1,10 @@
+import PQueue from 'p-queue'
+
 /** Lets everything else that waits have its turn: messages, painting, clicks. */
 export const nextTurn = (): Promise<void> => new Promise((turn) => setTimeout(turn))
 
-/** One after the other, each begun when the one before is done: for what stands at one place only. */
+/** One after the other, each begun when the one before is done, however that ended: for what stands at one place only. */
 export function turns() {
-  let queue: Promise<unknown> = Promise.resolve()
-  return <T>(work: () => Promise<T>): Promise<T> => {
-    const turn = queue.then(work)
-    queue = turn.catch(() => {})
-    return turn
-  }
+  const queue = new PQueue({ concurrency: 1 })
+  return <T>(work: () => Promise<T>): Promise<T> => queue.add(work)
 }

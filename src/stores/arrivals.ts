@@ -14,6 +14,7 @@ import {
   placeOf,
 } from '../core/model/clip'
 import { cardUrl } from '../media/source'
+import { turns } from '../media/turns'
 import type { ReadAnswer } from '../workers/reading.worker'
 import { readingService } from '../workers/services'
 import { useBackground } from './background'
@@ -55,7 +56,7 @@ export const useArrivals = defineStore('arrivals', () => {
     set: (follow) => (follower.value = follow ? (project.doc?.project.id ?? null) : null),
   })
   /** Cards are read one after the other: what is taken in meanwhile waits its turn. */
-  let line: Promise<void> = Promise.resolve()
+  const inTurn = turns()
   /** Files of the siding that were asked for and are not listed yet, by project. */
   const onTheWay = shallowRef<ReadonlyMap<string, ReadonlySet<string>>>(new Map())
   function setOnTheWay(projectId: string, change: (ids: Set<string>) => void) {
@@ -148,12 +149,8 @@ export const useArrivals = defineStore('arrivals', () => {
   })
 
   /** Reads files and lists them as one step that can be undone; what was read before a cancel stays. */
-  function takeAll(arriving: readonly Arriving[], joins?: string): Promise<void> {
-    const turn = line.then(() => takeNow(arriving, joins))
-    // One that fails does not hold up the next.
-    line = turn.catch(() => {})
-    return turn
-  }
+  const takeAll = (arriving: readonly Arriving[], joins?: string): Promise<void> =>
+    inTurn(() => takeNow(arriving, joins))
 
   async function takeNow(arriving: readonly Arriving[], joins = newId()): Promise<void> {
     const projectId = project.doc?.project.id

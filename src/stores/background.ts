@@ -2,94 +2,93 @@ import { defineStore } from 'pinia'
 import type { Clip } from '../core/model/clip'
 import { hasToBeWalked } from '../core/model/timing'
 import { isSlowlyDecoded } from '../core/toll/noted'
+import { learnFrameTimes } from '../core/edit/correction'
 import { nextTurn } from '../media/turns'
+import { useProject } from './document/project'
+import { type Job, useJobQueue } from './job-queue'
 import { useMeasuring } from './measuring'
 import { useMedia } from './media'
-import { useProject } from './document/project'
-import { learnFrameTimes } from '../core/edit/correction'
+
+/** So many clips are looked through before others have their turn. */
+const clipsAtOnce = 1000
 
 /** What is made of clips while the editor does something else: posters, the frame times of those that list none, and then what their pictures say. */
 export const useBackground = defineStore('background', () => {
   const project = useProject()
   const media = useMedia()
   const measuring = useMeasuring()
-  /** The lines that run, and those that are to look again: clips may have come meanwhile. */
-  const running = new Set<boolean>()
-  const wanted = new Set<boolean>()
   /** Clips whose frames could not be walked in this session. */
   const unwalkable = new Set<string>()
   /** Clips whose rows are seen now: theirs are made first. */
   let seen: ReadonlySet<string> = new Set()
-  const inWork = new Map<string, AbortController>()
+  // Both engines work at once, each on one clip.
+  const engines = [engine(false), engine(true)]
 
   /** Makes what the open project lacks; a second call while it runs looks again when it is through. */
   async function work(): Promise<void> {
     // What is measured afterwards is told now, and can be paused or left before it begins.
     measuring.count()
-    // Both engines work at once, each on one clip.
-    await Promise.all([lineOf(false), lineOf(true)])
-    if (running.size === 0) measuring.work()
+    await Promise.all(engines.map((each) => each.work()))
+    if (!engines.some((each) => each.isAtWork())) measuring.work()
   }
 
-  async function lineOf(slowly: boolean): Promise<void> {
-    wanted.add(slowly)
-    if (running.has(slowly)) return
-    running.add(slowly)
-    try {
-      while (wanted.delete(slowly)) await line(slowly)
-    } finally {
-      running.delete(slowly)
-    }
-  }
-
-  /** Works on the clips of one engine until nothing is left to do; clips may come meanwhile. */
-  async function line(slowly: boolean): Promise<void> {
-    if (!project.doc) return
-    const projectId = project.doc.project.id
+  /** What one engine makes, one clip after the other. */
+  function engine(slowly: boolean) {
+    const jobs = useJobQueue()
+    let [isAtWork, looksAgain] = [false, false]
     const isMine = (clip: Clip | undefined): clip is Clip =>
-      clip !== undefined && isSlowlyDecoded(clip.reading) === slowly && isWanting(clip)
-    const isOpen = () => project.doc?.project.id === projectId
-    /** Those that are seen go before all others, whenever they come into sight. */
-    async function makeSeen(): Promise<void> {
-      for (let clip = seenFirst(isMine); clip && isOpen(); clip = seenFirst(isMine))
-        await make(projectId, clip)
-    }
-    for (let done = 1; done > 0 && isOpen();) {
-      done = 0
-      await makeSeen()
-      for (const [i, { id }] of project.clips.entries()) {
-        // Whoever looks through thousands lets others have their turn.
-        if (i % 1000 === 999) await nextTurn()
-        const clip = project.doc?.clips[id]
-        if (!isMine(clip)) continue
-        if (!isOpen()) return
-        await make(projectId, clip)
-        done++
-        await makeSeen()
+      clip !== undefined &&
+      isSlowlyDecoded(clip.reading) === slowly &&
+      !jobs.errors.has(clip.id) &&
+      isWanting(clip)
+    const clipOf = (id: string) => project.doc?.clips[id]
+
+    async function work(): Promise<void> {
+      looksAgain = true
+      if (isAtWork) return
+      isAtWork = true
+      try {
+        while (looksAgain) {
+          looksAgain = false
+          const wanting = await listed()
+          await jobs.feed(() => next(wanting))
+        }
+      } finally {
+        isAtWork = false
       }
     }
+    /** The clips that lack something, the first last. */
+    async function listed(): Promise<string[]> {
+      const wanting: string[] = []
+      for (const [i, clip] of project.clips.entries()) {
+        if (i % clipsAtOnce === clipsAtOnce - 1) await nextTurn()
+        if (isMine(clip)) wanting.push(clip.id)
+      }
+      return wanting.reverse()
+    }
+    function next(wanting: string[]): Job | undefined {
+      // Those that are seen go before all others, whenever they come into sight.
+      let clip = [...seen].map(clipOf).find(isMine)
+      while (!clip && wanting.length > 0) {
+        const listed = clipOf(wanting.pop() ?? '')
+        if (isMine(listed)) clip = listed
+      }
+      const projectId = project.doc?.project.id
+      if (!clip || !projectId) return undefined
+      // What is made of one may be wanting more: after its picture its frame times.
+      looksAgain = true
+      return { key: clip.id, work: (signal) => make(projectId, clip, signal) }
+    }
+    /** What was taken out is not finished. */
+    function leaveGone(): void {
+      for (const { key } of jobs.running.value) if (!clipOf(key)) jobs.cancel(key)
+    }
+    return { work, leaveGone, isAtWork: () => isAtWork }
   }
 
-  /** A clip that is seen and still wants something. */
-  function seenFirst(isMine: (clip: Clip | undefined) => boolean): Clip | undefined {
-    for (const id of seen) {
-      const clip = project.doc?.clips[id]
-      if (clip && isMine(clip) && !inWork.has(id)) return clip
-    }
-    return undefined
-  }
-
-  async function make(projectId: string, clip: Clip): Promise<void> {
-    const leave = new AbortController()
-    inWork.set(clip.id, leave)
-    try {
-      if (wantsPoster(clip)) await media.makePoster(projectId, clip, !project.readOnly, leave.signal)
-      else await walk(projectId, clip, leave.signal)
-    } catch (error) {
-      if (!leave.signal.aborted) throw error
-    } finally {
-      inWork.delete(clip.id)
-    }
+  async function make(projectId: string, clip: Clip, signal: AbortSignal): Promise<void> {
+    if (wantsPoster(clip)) await media.makePoster(projectId, clip, !project.readOnly, signal)
+    else await walk(projectId, clip, signal)
   }
 
   const isWanting = (clip: Clip) => wantsPoster(clip) || wantsWalk(clip)
@@ -109,10 +108,10 @@ export const useBackground = defineStore('background', () => {
     project.learn((doc) => learnFrameTimes(doc, clip.id, frameTimes))
   }
 
-  /** Tells which rows are seen. What is being made for others goes on; what was taken out is not finished. */
+  /** Tells which rows are seen. What is being made for others goes on. */
   function look(ids: Iterable<string>): void {
     seen = new Set(ids)
-    for (const [id, leave] of inWork) if (!project.doc?.clips[id]) leave.abort()
+    for (const each of engines) each.leaveGone()
   }
 
   return { work, look }

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, reactive, ref } from 'vue'
+import { computed, ref, shallowReactive } from 'vue'
 import type { Clip } from '../core/model/clip'
 import { heardIn } from '../core/plan/heard'
 import { secondsInFile } from '../core/model/timing'
@@ -7,21 +7,21 @@ import { type Placement, type Timeline, lengthOf, placementsIn } from '../core/m
 import { nearestRational, rational } from '../core/rational/rational'
 import { type Loudness, gainTo, loudnessName } from '../core/sound/loudness'
 import { type SoundLayout, samplesAt } from '../core/sound/mix'
-import { reasonOf } from '../core/words/reason'
 import type { SoundSpan } from '../media/sound/loudness'
 import { contentKey } from '../media/frame-locator'
 import { soundService } from '../workers/services'
 import { useProject } from './document/project'
+import { useJobQueue } from './job-queue'
 import { useSounds } from './sounds'
 import { useStrip } from './strip'
 import { useTimelines } from './timelines'
 
 /** How loud something is, or why that cannot be told. */
-export type MeasuredLoudness = Loudness | { readonly trouble: string }
+export type MeasuredLoudness = Loudness | { readonly error: string }
 
 /** How loud something is, once it is measured. */
 export const loudnessWords = (found: MeasuredLoudness | undefined): string =>
-  !found ? 'is measured…' : 'trouble' in found ? found.trouble : loudnessName(found)
+  !found ? 'is measured…' : 'error' in found ? found.error : loudnessName(found)
 
 /** The loudness that EBU R 128 asks of a programme. */
 const usualTarget = -23
@@ -34,13 +34,10 @@ export const useLoudness = defineStore('loudness', () => {
   const strip = useStrip()
   /** The loudness that clips are evened to, in LUFS. */
   const target = ref(usualTarget)
-  const known = reactive(new Map<string, MeasuredLoudness>())
-  const asked = new Set<string>()
-  const open = ref(0)
-  let line: Promise<unknown> = Promise.resolve()
-
+  const jobs = useJobQueue()
+  const known = shallowReactive(new Map<string, Loudness>())
   /** What was asked last about the same thing: once it is another, nobody waits for it any more. */
-  const lastAsked = new Map<string, { readonly key: string; readonly leave: AbortController }>()
+  const lastAsked = new Map<string, string>()
 
   /**
    * What was found under a name; it is measured, one after the other, where it was not yet.
@@ -51,28 +48,20 @@ export const useLoudness = defineStore('loudness', () => {
     key: string,
     span: () => Promise<SoundSpan | null>,
   ): MeasuredLoudness | undefined {
-    if (asked.has(key)) return known.get(key)
+    const found = known.get(key)
+    const error = jobs.errors.get(key)
+    if (found) return found
+    if (error !== undefined) return { error }
     const before = lastAsked.get(about)
-    if (before && !known.has(before.key)) {
-      before.leave.abort()
-      asked.delete(before.key)
-    }
-    asked.add(key)
-    const leave = new AbortController()
-    lastAsked.set(about, { key, leave })
-    line = line.then(async () => {
-      if (leave.signal.aborted) return
-      open.value++
-      try {
+    if (before !== undefined && before !== key) jobs.cancel(before)
+    lastAsked.set(about, key)
+    void jobs.add({
+      key,
+      async work(signal) {
         const wanted = await span()
         // What has come by then is measured when it is asked for again.
-        if (!wanted) return void asked.delete(key)
-        known.set(key, await soundService().loudness(wanted, leave.signal))
-      } catch (error) {
-        if (!leave.signal.aborted) known.set(key, { trouble: reasonOf(error) })
-      } finally {
-        open.value--
-      }
+        if (wanted) known.set(key, await soundService().loudness(wanted, signal))
+      },
     })
     return undefined
   }
@@ -133,7 +122,7 @@ export const useLoudness = defineStore('loudness', () => {
   /** The gain that brings a clip to the loudness that is aimed at; null while it is not known. */
   function evening(clip: Clip): ReturnType<typeof gainTo> {
     const found = ofClip(clip)
-    return found && !('trouble' in found) ? gainTo(found, target.value) : null
+    return found && !('error' in found) ? gainTo(found, target.value) : null
   }
   /** Gives all placements of a clip the gain that evens it, in one step. */
   function even(clip: Clip): void {
@@ -143,7 +132,7 @@ export const useLoudness = defineStore('loudness', () => {
 
   return {
     target,
-    isBusy: computed(() => open.value > 0),
+    isBusy: jobs.isBusy,
     clips,
     ofClip,
     ofTimeline,

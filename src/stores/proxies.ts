@@ -14,6 +14,7 @@ import { byteSource } from '../media/source'
 import { keptProxies } from '../storage/kept-files'
 import { storageError } from '../storage/error'
 import { proxyService } from '../workers/services'
+import { useJobQueue } from './job-queue'
 import { useMedia } from './media'
 import { useProject } from './document/project'
 
@@ -36,21 +37,25 @@ export const useProxies = defineStore('proxies', () => {
   const proxyFiles = shallowReactive(new Map<string, File>())
   /** Frames a second that were decoded of a clip, by what it holds. */
   const paces = reactive(new Map<string, number>())
-  const troubles = reactive(new Map<string, string>())
   /** Whether they are played where they are there. */
   const plays = ref(true)
-  const inWork = ref<ProxyInWork | null>(null)
-  const waiting = ref(0)
+  const jobs = useJobQueue({
+    errorOf: (error) => (error instanceof DOMException ? storageError(error) : reasonOf(error)),
+  })
+  /** The one that is being made. */
+  const inWork = computed((): ProxyInWork | null => {
+    const [job] = jobs.running.value
+    const clip = job && project.doc?.clips[job.key]
+    return clip ? { clip, frames: job.done, total: job.total } : null
+  })
   const bytes = computed(() => [...proxyFiles.values()].reduce((sum, { size }) => sum + size, 0))
-  let stop = new AbortController()
-  let line: Promise<unknown> = Promise.resolve()
 
   watch(
     () => project.doc?.project.id,
     async (id) => {
-      stop.abort()
+      jobs.cancel()
       proxyFiles.clear()
-      troubles.clear()
+      jobs.errors.clear()
       if (!id) return
       const { whole } = await keptProxies.find(id).catch(() => ({ whole: [] }))
       if (project.doc?.project.id === id) for (const { name, file } of whole) proxyFiles.set(name, file)
@@ -74,26 +79,15 @@ export const useProxies = defineStore('proxies', () => {
 
   /** Makes proxies of clips, one after the other. */
   function make(clips: readonly Clip[]): void {
-    if (stop.signal.aborted) stop = new AbortController()
-    const { signal } = stop
-    for (const clip of clips) {
-      if (has(clip) || speaksAgainst(clip)) continue
-      waiting.value++
-      troubles.delete(clip.id)
-      line = line.then(async () => {
-        try {
-          if (!signal.aborted) await makeOf(clip, signal)
-        } catch (error) {
-          if (!signal.aborted)
-            troubles.set(clip.id, error instanceof DOMException ? storageError(error) : reasonOf(error))
-        } finally {
-          waiting.value--
-          inWork.value = null
-        }
-      })
-    }
+    for (const clip of clips)
+      if (!has(clip) && !speaksAgainst(clip))
+        void jobs.add({ key: clip.id, work: (signal, tell) => makeOf(clip, signal, tell) })
   }
-  async function makeOf(clip: Clip, signal: AbortSignal): Promise<void> {
+  async function makeOf(
+    clip: Clip,
+    signal: AbortSignal,
+    tell: (frames: number, total: number) => void,
+  ): Promise<void> {
     const projectId = project.opened.project.id
     const hasFields = clip.reading?.video?.scan === 'interlaced'
     for (const file of filesOf(clip)) {
@@ -102,11 +96,10 @@ export const useProxies = defineStore('proxies', () => {
       const locator = await media.locate(file)
       if (proxyFiles.has(name) || !kind) continue
       if (!locator) throw new Error(`${file.name} is not at hand: take the file in again.`)
-      const tell = proxy((frames: number, total: number) => void (inWork.value = { clip, frames, total }))
-      inWork.value = { clip, frames: 0, total: countOf(kind.steps) }
+      tell(0, countOf(kind.steps))
       try {
         const into = await keptProxies.begin(projectId, name)
-        await proxyService().make({ locator, kind, hasFields, into }, tell, signal)
+        await proxyService().make({ locator, kind, hasFields, into }, proxy(tell), signal)
         proxyFiles.set(name, await keptProxies.finish(projectId, name))
       } catch (error) {
         await keptProxies.dropUnfinished(projectId, name)
@@ -114,7 +107,7 @@ export const useProxies = defineStore('proxies', () => {
       }
     }
   }
-  const end = () => stop.abort()
+  const end = () => jobs.cancel()
 
   /** Throws all of them away. */
   async function throwAway(): Promise<void> {
@@ -126,17 +119,14 @@ export const useProxies = defineStore('proxies', () => {
 
   /** Measures how fast clips are decoded here, one after the other. */
   function measure(clips: readonly Clip[]): void {
-    for (const clip of clips)
-      line = line.then(async () => {
-        const [first] = filesOf(clip)
-        const locator = first && (await media.locate(first))
-        const kind = kindOf(clip, clip.parts[0])
-        if (!locator || !kind) return
-        const pace = await proxyService()
-          .pace(locator, kind)
-          .catch(() => null)
-        if (pace !== null) paces.set(contentKey(clip), pace)
-      })
+    for (const clip of clips) void jobs.add({ key: `pace of ${clip.id}`, work: () => paceOf(clip) })
+  }
+  async function paceOf(clip: Clip): Promise<void> {
+    const [first] = filesOf(clip)
+    const locator = first && (await media.locate(first))
+    const kind = kindOf(clip, clip.parts[0])
+    const pace = locator && kind ? await proxyService().pace(locator, kind) : null
+    if (pace !== null) paces.set(contentKey(clip), pace)
   }
 
   /** The proxies of a clip as what is decoded for playing; null where its own files are. */
@@ -162,9 +152,9 @@ export const useProxies = defineStore('proxies', () => {
   return {
     plays,
     inWork,
-    waiting,
+    isBusy: jobs.isBusy,
     bytes,
-    troubles,
+    errors: jobs.errors,
     weight,
     has,
     sizeOf,

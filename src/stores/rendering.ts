@@ -8,7 +8,7 @@ import { type Outgoing, outgoing } from '../core/dispatch/outgoing'
 import { type Proof, verdictWords } from '../core/model/proof'
 import { wrapped } from '../core/dispatch/usual'
 import type { Deliverable } from '../core/model/deliverable'
-import type { Draft } from '../core/edit/draft'
+import { keepProof } from '../core/edit/delivering'
 import { timelinesWithin } from '../core/model/integrity'
 import { type Timeline, placementsIn, timecodeAt } from '../core/model/timeline'
 import { layoutOf } from '../core/sound/mix'
@@ -21,6 +21,7 @@ import type { MediaLocator } from '../media/source'
 import { keptRenders } from '../storage/kept-files'
 import { storageError } from '../storage/error'
 import { renderService } from '../workers/services'
+import { useJobQueue } from './job-queue'
 import { useMedia } from './media'
 import { newId, timeNow, useProject } from './document/project'
 import { useSounds } from './sounds'
@@ -31,20 +32,42 @@ export interface RenderedFile {
   readonly rendered: RenderResult | null
 }
 
-/** A render that waits, is made, or is over. */
+/** How a render stands: what there is of it goes with that. */
+export type RenderState =
+  /** A file that was made elsewhere is there already, and waits to be read back. */
+  | { readonly kind: 'waits'; readonly file: RenderedFile | null }
+  | { readonly kind: 'renders'; readonly progress: RenderProgress | null }
+  /** The file is read back. Its proof of before, of fewer frames, stands meanwhile. */
+  | {
+      readonly kind: 'proves'
+      readonly progress: RenderProgress | null
+      readonly file: RenderedFile
+      readonly proof: Proof | null
+    }
+  /** The file is there; it has no proof where it was not read back to its end, and `error` says why. */
+  | {
+      readonly kind: 'whole'
+      readonly file: RenderedFile
+      readonly proof: Proof | null
+      readonly error: string | null
+    }
+  | { readonly kind: 'failed'; readonly error: string }
+  | { readonly kind: 'ended' }
+
+/** A deliverable that is to be made, is made, or is over. */
 export interface QueuedRender {
   readonly id: string
   readonly projectId: string
   readonly deliverable: Deliverable
   readonly fileName: string
-  readonly state: 'waits' | 'renders' | 'proves' | 'whole' | 'failed' | 'ended'
-  readonly progress: RenderProgress | null
-  /** Why there is no file. */
-  readonly why: string | null
-  readonly file: RenderedFile | null
-  /** What was found in the file; null while it was not read back. */
-  readonly proof: Proof | null
+  readonly state: RenderState
 }
+
+/** Whether nothing more is done for a render. */
+export const isOver = ({ state: { kind } }: QueuedRender): boolean =>
+  kind === 'whole' || kind === 'failed' || kind === 'ended'
+export const fileOf = ({ state }: QueuedRender): RenderedFile | null => ('file' in state ? state.file : null)
+export const proofOf = ({ state }: QueuedRender): Proof | null => ('proof' in state ? state.proof : null)
 
 /** Deliverables that are being made, one after the other. */
 export const useRendering = defineStore('rendering', () => {
@@ -58,15 +81,20 @@ export const useRendering = defineStore('rendering', () => {
   /** Files that a crash had left unfinished, and that were taken away. */
   const removed = shallowRef<readonly string[]>([])
   const found = shallowRef<readonly { readonly name: string; readonly file: File }[]>([])
-  const isBusy = computed(() =>
-    queue.value.some(({ state }) => state !== 'whole' && state !== 'failed' && state !== 'ended'),
-  )
+  const isBusy = computed(() => queue.value.some((queued) => !isOver(queued)))
+  const jobs = useJobQueue()
 
-  function change(id: string, what: Partial<QueuedRender>): void {
-    queue.value = queue.value.map((queued) => (queued.id === id ? { ...queued, ...what } : queued))
+  const stateOf = (id: string): RenderState | undefined =>
+    queue.value.find((queued) => queued.id === id)?.state
+  function put(id: string, state: RenderState): void {
+    queue.value = queue.value.map((queued) => (queued.id === id ? { ...queued, state } : queued))
   }
-  const ends = new Map<string, AbortController>()
-  let line: Promise<void> = Promise.resolve()
+  /** Takes over how far a render is, as long as that is what it does. */
+  const tellOf = (id: string) =>
+    proxy((progress: RenderProgress) => {
+      const state = stateOf(id)
+      if (state && 'progress' in state) put(id, { ...state, progress })
+    })
 
   /** What lies here of the open project, and what a crash has left. */
   async function find(): Promise<void> {
@@ -80,118 +108,118 @@ export const useRendering = defineStore('rendering', () => {
   const fileFor = ({ name, wrapper }: Deliverable): string =>
     `${fileNameOf(project.opened.project.name, name)}.${endingOf[wrapperNamed(wrapper) ?? 'MP4']}`
 
-  /** Puts a deliverable into the line. */
+  /** Puts a deliverable into the queue. */
   function add(wanted: Deliverable): void {
     const set = queued(wanted, null)
-    if (set) line = line.then(() => make(set.entry, set.out, set.signal))
+    if (set) void jobs.add({ key: set.entry.id, work: (signal) => make(set.entry, set.out, signal) })
   }
 
   /** Holds a file that was made elsewhere against a deliverable, in its turn. */
   function hold(wanted: Deliverable, file: File): void {
-    const set = queued(wanted, { file, rendered: null })
+    const rendered: RenderedFile = { file, rendered: null }
+    const set = queued(wanted, rendered)
     if (!set) return
-    const { entry, out, signal } = set
-    line = line.then(async () => {
-      try {
-        plans.set(entry.id, await planOf(out, entry.deliverable))
-        await prove(entry.id, false, signal)
-      } catch (error) {
-        change(entry.id, { state: 'whole', why: signal.aborted ? null : whyOf(error) })
-      } finally {
-        ends.delete(entry.id)
-      }
+    const { entry, out } = set
+    void jobs.add({
+      key: entry.id,
+      async work(signal) {
+        try {
+          plans.set(entry.id, await planOf(out, entry.deliverable))
+          await verify(entry, rendered, false, signal)
+        } catch (error) {
+          put(entry.id, { kind: 'whole', file: rendered, proof: null, error: errorOf(error, signal) })
+        }
+      },
     })
   }
 
   /** Puts a deliverable into the queue, in the place of what is over of it. */
-  function queued(wanted: Deliverable, renderedFile: RenderedFile | null) {
+  function queued(wanted: Deliverable, file: RenderedFile | null) {
     const deliverable = wrapped(wanted)
-    const id = newId()
     const { doc } = project
     const out = doc && outgoing(doc, deliverable)
     if (!doc || !out) return null
     const entry: QueuedRender = {
-      id,
+      id: newId(),
       projectId: doc.project.id,
       deliverable,
-      fileName: renderedFile?.file.name ?? fileFor(deliverable),
-      state: 'waits',
-      progress: null,
-      why: null,
-      file: renderedFile,
-      proof: null,
+      fileName: file?.file.name ?? fileFor(deliverable),
+      state: { kind: 'waits', file },
     }
     queue.value = [
-      ...queue.value.filter((queued) => queued.deliverable.id !== wanted.id || queued.state === 'renders'),
+      ...queue.value.filter(
+        (queued) => queued.deliverable.id !== wanted.id || queued.state.kind === 'renders',
+      ),
       entry,
     ]
-    const end = new AbortController()
-    ends.set(id, end)
-    return { entry, out, signal: end.signal }
+    return { entry, out }
   }
 
-  async function make(
-    { id, projectId, deliverable, fileName }: QueuedRender,
-    out: Outgoing,
-    signal: AbortSignal,
-  ) {
-    if (signal.aborted) return change(id, { state: 'ended' })
-    change(id, { state: 'renders' })
+  async function make(entry: QueuedRender, out: Outgoing, signal: AbortSignal): Promise<void> {
+    const { id, projectId, deliverable, fileName } = entry
+    put(id, { kind: 'renders', progress: null })
+    /** What is whole stays, also where it was not read back to the end. */
+    let whole: RenderedFile | null = null
     try {
       const file = await keptRenders.begin(projectId, fileName)
       const plan = await planOf(out, deliverable)
-      const tell = proxy((progress: RenderProgress) => void change(id, { progress }))
-      const rendered = await renderService().render({ ...plan, file }, tell, signal)
-      const whole = await keptRenders.finish(projectId, fileName)
-      const written = folder.value ? await putInto(folder.value, projectId, fileName, whole, signal) : whole
-      change(id, { state: 'proves', file: { file: written, rendered }, progress: null })
+      const rendered = await renderService().render({ ...plan, file }, tellOf(id), signal)
+      const kept = await keptRenders.finish(projectId, fileName)
+      const written = folder.value ? await putInto(folder.value, projectId, fileName, kept, signal) : kept
+      whole = { file: written, rendered }
       plans.set(id, plan)
-      await prove(id, false, signal)
+      await verify(entry, whole, false, signal)
     } catch (error) {
-      // What is whole stays, also where it was not read back to the end.
-      const isWhole = queue.value.some((queued) => queued.id === id && queued.file)
-      if (isWhole) return change(id, { state: 'whole', why: signal.aborted ? null : whyOf(error) })
+      if (whole) return put(id, { kind: 'whole', file: whole, proof: null, error: errorOf(error, signal) })
       await keptRenders.dropUnfinished(projectId, fileName)
-      change(id, signal.aborted ? { state: 'ended' } : { state: 'failed', why: whyOf(error) })
-    } finally {
-      ends.delete(id)
+      const reason = errorOf(error, signal)
+      put(id, reason === null ? { kind: 'ended' } : { kind: 'failed', error: reason })
     }
   }
   /** What each whole file was made from. */
   const plans = new Map<string, RenderPlan>()
   /** Reads a whole file back. @param all compares every frame of it */
-  async function prove(id: string, all: boolean, signal: AbortSignal): Promise<void> {
-    const [queued, plan] = [queue.value.find((entry) => entry.id === id), plans.get(id)]
-    if (!queued?.file || !plan) return
-    change(id, { state: 'proves', progress: null })
-    const { file } = queued.file
-    const tell = proxy((progress: RenderProgress) => void change(id, { progress }))
-    const proof = await renderService().prove(plan, { file, all, at: timeNow() }, tell, signal)
-    change(id, { state: 'whole', proof })
-    keep(queued, proof)
+  async function verify(
+    entry: QueuedRender,
+    file: RenderedFile,
+    all: boolean,
+    signal: AbortSignal,
+  ): Promise<void> {
+    const { id } = entry
+    const plan = plans.get(id)
+    if (!plan) return
+    put(id, { kind: 'proves', progress: null, file, proof: proofOf(entry) })
+    const options = { file: file.file, all, at: timeNow() }
+    const proof = await renderService().verify(plan, options, tellOf(id), signal)
+    put(id, { kind: 'whole', file, proof, error: null })
+    keep(entry, proof)
   }
   /** Keeps a proof with its deliverable, as long as that is what was made. */
   function keep({ projectId, deliverable }: QueuedRender, proof: Proof): void {
     const stored = project.doc?.project
     if (stored?.id !== projectId || !stored.deliverables.some(({ id }) => id === deliverable.id)) return
-    project.edit(`proof of ${deliverable.name}: ${verdictWords(proof)}`, (doc) => {
-      for (const other of doc.project.deliverables)
-        if (other.id === deliverable.id) other.proof = proof as Draft<Proof>
-    })
+    project.edit(`proof of ${deliverable.name}: ${verdictWords(proof)}`, (doc) =>
+      keepProof(doc, deliverable.id, proof),
+    )
   }
   /** Compares every frame of a whole file, in its turn. */
   function proveAll(id: string): void {
-    const end = new AbortController()
-    ends.set(id, end)
-    line = line.then(() =>
-      prove(id, true, end.signal)
-        .catch((error: unknown) =>
-          change(id, { state: 'whole', why: end.signal.aborted ? null : whyOf(error) }),
-        )
-        .finally(() => ends.delete(id)),
-    )
+    const entry = queue.value.find((queued) => queued.id === id)
+    const file = entry && fileOf(entry)
+    if (!entry || !file) return
+    void jobs.add({
+      key: id,
+      work: (signal) =>
+        verify(entry, file, true, signal).catch((error: unknown) =>
+          put(id, { kind: 'whole', file, proof: proofOf(entry), error: errorOf(error, signal) }),
+        ),
+    })
   }
-  const whyOf = (error: unknown) => (error instanceof DOMException ? storageError(error) : reasonOf(error))
+  /** Why something failed; null where it was ended. */
+  function errorOf(error: unknown, { aborted }: AbortSignal): string | null {
+    if (aborted) return null
+    return error instanceof DOMException ? storageError(error) : reasonOf(error)
+  }
 
   /** Puts a whole file into a folder, a piece after the other; it stands there once it is whole, and no longer here. */
   async function putInto(
@@ -241,7 +269,10 @@ export const useRendering = defineStore('rendering', () => {
   }
   function end(id: string): void {
     if (isPaused.value) pause(false)
-    ends.get(id)?.abort()
+    jobs.cancel(id)
+    const state = stateOf(id)
+    if (state?.kind !== 'waits') return
+    put(id, state.file ? { kind: 'whole', file: state.file, proof: null, error: null } : { kind: 'ended' })
   }
   /** Takes a file away that was made before. */
   async function drop(name: string): Promise<void> {
@@ -254,7 +285,7 @@ export const useRendering = defineStore('rendering', () => {
     if (isBusy.value) event.preventDefault()
   })
   const forget = (id: string) =>
-    (queue.value = queue.value.filter((queued) => queued.id !== id || ends.has(id)))
+    (queue.value = queue.value.filter((queued) => queued.id !== id || !isOver(queued)))
 
   return {
     folder,

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { reactive } from 'vue'
+import { shallowReactive } from 'vue'
 import type { Clip } from '../core/model/clip'
 import { type Heard, heardIn } from '../core/plan/heard'
 import type { Doc } from '../core/model/project'
@@ -19,15 +19,14 @@ import type { AudioFacts, Reading } from '../core/reading/reading'
 import type { MixOrder, MixPart, SoundFile } from '../media/sound/mixing'
 import { soundService } from '../workers/services'
 import { contentKey } from '../media/frame-locator'
+import { useJobQueue } from './job-queue'
 import { useMedia } from './media'
 
 /** What sounds: the shape of clips' sound, and what of a timeline is heard when. */
 export const useSounds = defineStore('sounds', () => {
   const media = useMedia()
-  const shapes = reactive(new Map<string, Float32Array>())
-  /** Clips whose shape is made, or could not be. */
-  const asked = new Set<string>()
-  let line: Promise<unknown> = Promise.resolve()
+  const shapes = shallowReactive(new Map<string, Float32Array>())
+  const jobs = useJobQueue()
 
   /** The streams of a clip's sound, each with its place among all of them; none where one of its files is offline. */
   async function filesOf(clip: Clip): Promise<SoundFile[]> {
@@ -53,20 +52,17 @@ export const useSounds = defineStore('sounds', () => {
     })
   }
 
-  /** The shape of a clip's sound; undefined while it is not made yet, one clip after the other. */
+  /** The shape of a clip's sound; undefined while it is not made yet, one clip after the other, and where it cannot be. */
   function shapeOf(clip: Clip): Float32Array | undefined {
     const key = contentKey(clip)
     const known = shapes.get(key)
-    if (known || asked.has(key)) return known
-    asked.add(key)
-    line = line.then(async () => {
-      const files = await filesOf(clip)
-      if (files.length === 0) return
-      const seconds = secondsInFile(clip)
-      const shape = await soundService()
-        .peaks(files, seconds)
-        .catch(() => null)
-      if (shape) shapes.set(key, shape)
+    if (known || jobs.errors.has(key)) return known
+    void jobs.add({
+      key,
+      async work(signal) {
+        const files = await filesOf(clip)
+        if (files.length > 0) shapes.set(key, await soundService().peaks(files, secondsInFile(clip), signal))
+      },
     })
     return undefined
   }

@@ -11,8 +11,7 @@ import { job } from './job'
 const clipsAtOnce = 250
 
 /** A part of a project as JSON text, which a page unpacks in half the time that a copied value takes it. */
-export type Handful =
-  { readonly clips: string } | { readonly timelineId: string; readonly tracks: string }
+export type Handful = { readonly clips: string } | { readonly timelineId: string; readonly tracks: string }
 
 /** Takes a handful of a project. */
 type TakeHandful = (handful: Handful) => Promise<void>

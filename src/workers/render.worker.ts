@@ -46,7 +46,7 @@ const service = {
     until?: AbortSignal,
   ): Promise<RenderResult> => job(until, (signal) => render(order, { planes, mix, goesOn }, tell, signal)),
   /** Reads a rendered file back and holds it against what was asked. */
-  prove: (
+  verify: (
     order: RenderPlan,
     asked: ProofOrder,
     tell: (progress: RenderProgress) => void,

@@ -24,8 +24,7 @@ export function openWriteAhead(projectId: string, writer: string, from: number):
       if (patches.length === 0 && journal.length === 0) return n
       n++
       // A whole project is new in the database: before it is there, nothing can follow it.
-      if (patches.every(({ path }) => path.length > 0))
-        void service.write(projectId, { n, patches, journal })
+      if (patches.every(({ path }) => path.length > 0)) void service.write(projectId, { n, patches, journal })
       return n
     },
     settled: (upTo) => void service.settled(projectId, upTo),

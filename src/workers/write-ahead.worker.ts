@@ -1,4 +1,5 @@
 import { expose } from 'comlink'
+import { turns } from '../media/turns'
 import { aheadFolder, aheadLine } from '../storage/write-ahead'
 import type { AheadEntry } from '../storage/schema'
 
@@ -51,12 +52,12 @@ async function close(projectId: string): Promise<void> {
   if (log.saved >= log.last) await log.folder.removeEntry(log.writer)
 }
 
-let turn: Promise<void> = Promise.resolve()
+const queue = turns()
 /** Does one after the other; where the browser keeps no files, or has no room, the database alone keeps what is done, and tells. */
 const inTurn =
   <Given extends unknown[]>(act: (...given: Given) => void | Promise<void>) =>
   (...given: Given): Promise<void> =>
-    (turn = turn.then(() => act(...given)).catch(() => {}))
+    queue(async () => act(...given)).catch(() => {})
 
 const service = {
   /** Opens the log of a project. */

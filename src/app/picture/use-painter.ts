@@ -4,6 +4,7 @@ import type { Layer } from '../../core/plan/layers'
 import type { Format } from '../../core/format/format'
 import { composeArea } from '../../stores/composing'
 import { contentKey } from '../../media/frame-locator'
+import { turns } from '../../media/turns'
 import { useMedia } from '../../stores/media'
 import { useProject } from '../../stores/document/project'
 import { type Painting, needsLines, paint, putExactly } from '../../media/play/paint'
@@ -112,15 +113,15 @@ export function usePainter(canvas: Ref<HTMLCanvasElement | null>, wish: () => Wi
     }
   }
   // One after the other: what is held belongs to one at a time.
-  let line = Promise.resolve()
+  const inTurn = turns()
   const next = () => {
     wanted.abort()
-    line = line.then(follow)
+    void inTurn(follow)
   }
   watch([wish, canvas], next, { immediate: true, flush: 'post' })
   onBeforeUnmount(() => {
     wanted.abort()
-    void line.then(() => held.forEach((picture) => picture.close()))
+    void inTurn(async () => held.forEach((picture) => picture.close()))
   })
   return { trouble, painted, exact }
 }

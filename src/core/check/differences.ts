@@ -29,7 +29,8 @@ function projectDifferences({ project: a }: Doc, { project: b }: Doc): string[] 
   const formatIn = (format: typeof a.format) => (format ? formatName(format) : 'not chosen')
   const said: string[] = []
   if (a.name !== b.name) said.push(`called “${a.name}” → “${b.name}”`)
-  if (!deepEqual(a.format, b.format)) said.push(`project format ${formatIn(a.format)} → ${formatIn(b.format)}`)
+  if (!deepEqual(a.format, b.format))
+    said.push(`project format ${formatIn(a.format)} → ${formatIn(b.format)}`)
   if (a.lean !== b.lean) said.push(`ranked for ${rankingNames[a.lean]} → ${rankingNames[b.lean]}`)
   if (!deepEqual(a.policy, b.policy)) said.push('own weights')
   if (!deepEqual(a.deliverables, b.deliverables))

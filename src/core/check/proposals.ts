@@ -179,6 +179,6 @@ export function take(doc: Draft<Doc>, timelineId: string, taken: readonly Taken[
 }
 
 const isPut = (corrections: object, change: CorrectionChange): boolean =>
-  Object.entries(change).every(
-    ([fact, value]) => deepEqual((corrections as Record<string, unknown>)[fact], value),
+  Object.entries(change).every(([fact, value]) =>
+    deepEqual((corrections as Record<string, unknown>)[fact], value),
   )

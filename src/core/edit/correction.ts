@@ -145,6 +145,5 @@ function putFacts(into: Draft<Clip> | undefined, { reading, claimed, corrections
   if (!into) return
   const facts = { reading, claimed, corrections, evidence } as Partial<Draft<Clip>>
   for (const [name, value] of Object.entries(facts) as [keyof Clip, never][])
-    if (!deepEqual(into[name], value))
-      (into as Record<keyof Clip, unknown>)[name] = value
+    if (!deepEqual(into[name], value)) (into as Record<keyof Clip, unknown>)[name] = value
 }

@@ -2,6 +2,7 @@ import { formatName } from '../format/format'
 import type { Format } from '../format/format'
 import { type Deliverable, deliverableOf } from '../model/deliverable'
 import type { Doc } from '../model/project'
+import type { Proof } from '../model/proof'
 import { freeName } from '../words/free-name'
 import type { Draft } from './draft'
 
@@ -21,6 +22,12 @@ export function addDeliverable(doc: Draft<Doc>, id: string, format: Format, time
 export function changeDeliverable(doc: Draft<Doc>, next: Deliverable): void {
   const at = doc.project.deliverables.findIndex(({ id }) => id === next.id)
   if (at >= 0) doc.project.deliverables[at] = { ...next, proof: null }
+}
+
+/** Keeps what was found in the file of a deliverable. Nothing where there is none. */
+export function keepProof(doc: Draft<Doc>, id: string, proof: Proof): void {
+  const deliverable = doc.project.deliverables.find((other) => other.id === id)
+  if (deliverable) deliverable.proof = proof as Draft<Proof>
 }
 
 /** The same once more under another name, to be changed; nothing was made of it yet. */

@@ -283,8 +283,7 @@ function write(into: Draft<Timeline>, as: Timeline, { set, added }: Fixes): void
       const written = track.placements[k]
       if (!fix || !written) return
       for (const [key, value] of Object.entries(fix) as [keyof Placement, never][])
-        if (!deepEqual(placement[key], value))
-          (written as Record<keyof Placement, unknown>)[key] = value
+        if (!deepEqual(placement[key], value)) (written as Record<keyof Placement, unknown>)[key] = value
     })
     const more = added.filter(({ trackId }) => trackId === id)
     if (more.length > 0)

@@ -38,10 +38,7 @@ export function restore(doc: Draft<Doc>, point: Doc): void {
   resettle(doc, changed)
 }
 
-function putRows<Row>(
-  into: Record<string, Draft<Row>>,
-  point: Readonly<Record<string, Row>>,
-): void {
+function putRows<Row>(into: Record<string, Draft<Row>>, point: Readonly<Record<string, Row>>): void {
   for (const id of Object.keys(into)) if (!Object.hasOwn(point, id)) delete into[id]
   for (const [id, row] of Object.entries(point)) if (!deepEqual(into[id], row)) into[id] = row as Draft<Row>
 }

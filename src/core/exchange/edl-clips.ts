@@ -62,9 +62,7 @@ export function clipFinder(clips: readonly Clip[]) {
     const found = only ?? (narrowed.length > 0 ? onlyClip : undefined)
     if (!found) return failure(`“${called}” holds no ${line.sourceIn.text}`)
     if (second && rate)
-      return failure(
-        `${counted(within(left).length, 'clip')} are “${called}” and hold ${line.sourceIn.text}`,
-      )
+      return failure(`${counted(within(left).length, 'clip')} are “${called}” and hold ${line.sourceIn.text}`)
     return { ok: true, clip: found }
   }
 }

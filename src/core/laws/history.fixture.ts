@@ -313,6 +313,17 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
         burnIn: dice.number(2) > 0,
       })
   },
+  keepProof: (doc, dice) =>
+    delivering.keepProof(doc, anyDeliverableId(doc, dice), {
+      at: '2026-05-01T10:00:00Z',
+      file: 'bell.mp4',
+      lines: [
+        { what: 'frames', asked: '25', found: `${dice.number(30)}`, holds: dice.of([true, false, null]) },
+      ],
+      holds: dice.of([true, false]),
+      framesCompared: 8,
+      frames: 25,
+    }),
   removeDeliverable: (doc, dice) => delivering.removeDeliverable(doc, anyDeliverableId(doc, dice)),
   changeProject: (doc, dice) =>
     settings.changeProject(doc, {

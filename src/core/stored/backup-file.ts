@@ -23,9 +23,7 @@ export type BackedUp = ProjectFileResult
  * Reads a backup back, or the file of one project. One project that cannot be read is told and leaves the others.
  * @returns a sentence where the text is neither
  */
-export function readBackup(
-  text: string,
-): Result<{ projects: readonly BackedUp[] }> {
+export function readBackup(text: string): Result<{ projects: readonly BackedUp[] }> {
   let value: unknown
   try {
     value = JSON.parse(text)
@@ -39,5 +37,8 @@ export function readBackup(
   const parsed = Backup.safeParse(value)
   if (!parsed.success)
     return failure('The backup was written by a newer version, or is damaged. Nothing was changed.')
-  return { ok: true, projects: parsed.data.projects.map((project) => readProjectFile(JSON.stringify(project))) }
+  return {
+    ok: true,
+    projects: parsed.data.projects.map((project) => readProjectFile(JSON.stringify(project))),
+  }
 }

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache'
 import { type Result, failure } from '../../core/result'
 import { present } from '../../core/assert'
 import { type ComposeKernels, compose } from '../../core/compose/compose'
@@ -37,13 +38,12 @@ const sitingName = ({ codec, height }: ClipKind): string =>
 export function composer(frameOfFile: FrameOfFile, mostKept = usuallyKept) {
   const kernels: ComposeKernels = { resample: simdResample(), fields: simdFields() }
   const decoded = keeper(mostKept)
-  const figures = new Map<string, (index: number) => Planes>()
+  const figures = new LRUCache<string, (index: number) => Planes>({ max: 4 })
 
   /** A figure's ground is drawn once. */
   function figure(kind: FigureKind): (index: number) => Planes {
     const key = JSON.stringify(kind)
     const known = figures.get(key) ?? figureOf(kind)
-    if (figures.size > 4) figures.clear()
     figures.set(key, known)
     return known
   }

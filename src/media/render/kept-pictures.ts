@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache'
 import type { StoredPicture } from '../../core/compose/stored'
 import { type Planes, bytesOfLayout } from '../../core/planes/planes'
 
@@ -11,38 +12,23 @@ const keptIdle = 4
 const bytesOf = ({ alpha, chroma, ...planes }: Planes): number =>
   bytesOfLayout({ ...planes, planeCount: alpha ? 4 : chroma ? 3 : 1 })
 
-/** What was decoded, the least used let go first. @param mostKept bytes of them */
+/** What was decoded, the least used let go first. @param mostKept bytes of them; one that is larger is kept alone */
 export function keeper(mostKept: number) {
-  const kept = new Map<string, DecodedPicture>()
-  let bytes = 0
+  const kept = new LRUCache<string, DecodedPicture>({
+    maxSize: mostKept,
+    sizeCalculation: ({ planes }) => Math.min(bytesOf(planes), mostKept),
+  })
   let resting: ReturnType<typeof setTimeout> | undefined
 
-  /** Lets go of the least used, as long as there are too many. */
-  function letGo(areTooMany: () => boolean): void {
-    for (const [oldest, old] of kept) {
-      if (!areTooMany()) break
-      kept.delete(oldest)
-      bytes -= bytesOf(old.planes)
-    }
-  }
   function used(): void {
     clearTimeout(resting)
-    resting = setTimeout(() => letGo(() => kept.size > keptIdle), idle)
+    resting = setTimeout(() => [...kept.keys()].slice(keptIdle).forEach((key) => kept.delete(key)), idle)
   }
   return {
     get(key: string): DecodedPicture | undefined {
       used()
-      const picture = kept.get(key)
-      if (picture) {
-        kept.delete(key)
-        kept.set(key, picture)
-      }
-      return picture
+      return kept.get(key)
     },
-    put(key: string, picture: DecodedPicture): void {
-      kept.set(key, picture)
-      bytes += bytesOf(picture.planes)
-      letGo(() => bytes > mostKept && kept.size > 1)
-    },
+    put: (key: string, picture: DecodedPicture): void => void kept.set(key, picture),
   }
 }

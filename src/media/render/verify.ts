@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache'
 import {
   type Pairs,
   type Reduced,
@@ -85,14 +86,13 @@ export async function verify(
   if (!kind) return proofOf({ at, file: file.name }, said, none)
 
   /** What was planned, whole and reduced, kept for the frames beside it. */
-  const known = new Map<number, { readonly planes: Planes; readonly reduced: Reduced }>()
+  const known = new LRUCache<number, { readonly planes: Planes; readonly reduced: Reduced }>({ max: 3 })
   async function planned(n: number) {
     const before = known.get(n)
     if (before) return before
     const whole = await planesAt(n, signal)
     const picture = { planes: whole, reduced: reduced(whole) }
     known.set(n, picture)
-    for (const old of known.keys()) if (known.size > 3) known.delete(old)
     return picture
   }
 

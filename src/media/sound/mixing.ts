@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache'
 import { type Channels, type SoundLayout, addTo, channelsOf, downmix, peaksOf } from '../../core/sound/mix'
 import { atMoments, soundMargin } from '../../core/sound/resample'
 import { type SoundPiece, joinedSound } from '../decode/joined-sound'
@@ -50,7 +51,7 @@ export function mixer(mostOpen = 8) {
   const opened = ({ key, pieces }: SoundFile) => open.get(key, () => joinedSound(pieces))
 
   /** Sound that is being stretched, and the sample of the timeline with which each goes on. */
-  const stretches = new Map<string, { readonly sound: Stretched; next: number }>()
+  const stretches = new LRUCache<string, { readonly sound: Stretched; next: number }>({ max: mostOpen })
 
   /** Samples of a source at the rate of a timeline, from a moment on. */
   async function resampledFrom(
@@ -87,9 +88,7 @@ export function mixer(mostOpen = 8) {
         seconds += wanted / rate
         return channels ? channels.flatMap((channel) => resampled[channel] ?? []) : resampled
       }
-      if (stretches.size > mostOpen) stretches.clear()
       known = { sound: stretched(speed, rate, take), next: first }
-      stretches.clear()
       stretches.set(key, known)
     }
     known.next += count

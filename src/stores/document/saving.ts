@@ -1,6 +1,7 @@
 import type { Patch } from 'immer'
 import { computed, ref, shallowRef } from 'vue'
 import { reasonOf } from '../../core/words/reason'
+import { turns } from '../../media/turns'
 import type { Past } from './history'
 import type { Journal } from '../../storage/schema'
 
@@ -54,7 +55,7 @@ export function useSaving<Doc extends object>({ save, writeAhead = () => 0 }: Sa
   let current: OpenDocument<Doc> | null = null
   const documents = new Set<OpenDocument<Doc>>()
   const queued = ref(0)
-  let queue: Promise<void> = Promise.resolve()
+  const inTurn = turns()
   /** Why the open document could not be written; null where everything was. */
   const trouble = ref<string | null>(null)
   /** Documents that were left while their last changes could not be written; they are kept while this page is open. */
@@ -86,7 +87,7 @@ export function useSaving<Doc extends object>({ save, writeAhead = () => 0 }: Sa
     const { doc } = document
     document.pending.push({ doc, patches, journal, ahead: writeAhead(doc, patches, journal) })
     queued.value++
-    queue = queue.then(async () => {
+    void inTurn(async () => {
       const count = document.pending.length > mostPending ? document.pending.length : 1
       const taken = document.pending.splice(0, count)
       const last = taken.at(-1)
@@ -137,10 +138,11 @@ export function useSaving<Doc extends object>({ save, writeAhead = () => 0 }: Sa
   }
   /** Waits until everything is on disk; what could not be written is tried once more. */
   async function settled(): Promise<void> {
+    const everythingSoFar = () => inTurn(async () => {})
     endHold()
-    await queue
+    await everythingSoFar()
     retry()
-    await queue
+    await everythingSoFar()
   }
 
   function setCurrent(document: OpenDocument<Doc> | null, past: Past): void {

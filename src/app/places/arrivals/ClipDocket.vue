@@ -97,7 +97,7 @@ const toll = computed(() => {
         {{
           isRaw
             ? 'Raw is not developed here: its preview says nothing of its samples.'
-            : (measuring.troubles.get(clip.id) ?? 'Its picture is not measured yet.')
+            : (measuring.errors.get(clip.id) ?? 'Its picture is not measured yet.')
         }}
         <Button v-if="!isRaw" size="small" type="text" @click="measuring.measureNow([clip.id])"
           >measure now</Button

@@ -37,7 +37,7 @@ const stateOf = ({ id }: Deliverable) => {
     whole: 'made',
     failed: 'failed',
     ended: 'ended',
-  }[render.state]
+  }[render.state.kind]
 }
 const words = (deliverable: Deliverable) => {
   const { video, wrapper } = wrapped(deliverable)

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { holdsWords, verdictWords } from '../../../core/model/proof'
 import { useDispatching } from '../../../stores/dispatching'
-import { useRendering } from '../../../stores/rendering'
+import { proofOf, useRendering } from '../../../stores/rendering'
 import { clockOf } from '../../dates'
 import TermText from '../../components/terms/TermText.vue'
 import TermMark from '../../components/terms/TermMark.vue'
@@ -12,9 +12,9 @@ const dispatching = useDispatching()
 const rendering = useRendering()
 /** What was made of it in this session: of such a file all frames can be compared. */
 const render = computed(() =>
-  rendering.queue.findLast((queued) => queued.deliverable.id === dispatching.stored?.id && queued.proof),
+  rendering.queue.findLast((queued) => queued.deliverable.id === dispatching.stored?.id && proofOf(queued)),
 )
-const proof = computed(() => render.value?.proof ?? dispatching.stored?.proof ?? null)
+const proof = computed(() => (render.value && proofOf(render.value)) ?? dispatching.stored?.proof ?? null)
 const time = computed(() => (proof.value ? clockOf(proof.value.at) : ''))
 </script>
 
@@ -32,7 +32,7 @@ const time = computed(() => (proof.value ? clockOf(proof.value.at) : ''))
         <button
           v-if="render && proof.framesCompared < proof.frames"
           class="word"
-          :disabled="render.state === 'proves'"
+          :disabled="render.state.kind === 'proves'"
           @click="rendering.proveAll(render.id)"
         >
           compare all

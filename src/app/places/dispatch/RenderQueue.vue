@@ -1,17 +1,29 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { clockTime, counted, fileSize, figure } from '../../../core/words/figures'
-import { type QueuedRender, useRendering } from '../../../stores/rendering'
+import { type QueuedRender, fileOf, isOver, useRendering } from '../../../stores/rendering'
+import type { RenderProgress } from '../../../media/render/plan'
 import type { RenderResult } from '../../../media/render/render'
 import { saveFile } from '../../download'
 import { askForFolder, givesFolders } from '../../folder'
 
 /** What is being made, what waits, and what is whole or is not. */
 const rendering = useRendering()
-const left = ({ progress }: QueuedRender) =>
-  progress && progress.framesPerSecond > 0
-    ? (progress.total - progress.frames) / progress.framesPerSecond
-    : null
+const progressOf = ({ state }: QueuedRender): RenderProgress | null =>
+  'progress' in state ? state.progress : null
+const errorOf = ({ state }: QueuedRender): string | null => ('error' in state ? state.error : null)
+const left = ({ total, frames, framesPerSecond }: RenderProgress) =>
+  framesPerSecond > 0 ? (total - frames) / framesPerSecond : null
+/** What there is to show of each. */
+const lines = computed(() =>
+  rendering.queue.map((queued) => ({
+    queued,
+    kind: queued.state.kind,
+    progress: progressOf(queued),
+    file: fileOf(queued),
+    error: errorOf(queued),
+  })),
+)
 const evenedWords = (evened: RenderResult['evened']) =>
   evened
     ? `, sound ${figure(evened.gain)} dB${evened.limited ? ': its peak lets it be no louder' : ''}`.replace(
@@ -23,12 +35,11 @@ async function chooseFolder() {
   const chosen = await askForFolder()
   if (chosen) rendering.folder = chosen
 }
-const isOver = ({ state }: QueuedRender) => state === 'whole' || state === 'failed' || state === 'ended'
 /** Files of before: what is in the queue stands there. */
 const before = computed(() =>
   rendering.found.filter(({ name }) => rendering.queue.every(({ fileName }) => fileName !== name)),
 )
-const runs = computed(() => rendering.queue.some(({ state }) => state === 'renders'))
+const runs = computed(() => rendering.queue.some(({ state }) => state.kind === 'renders'))
 </script>
 
 <template>
@@ -48,12 +59,12 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
       Was not whole when the page went, and was taken away: {{ rendering.removed.join(', ') }}.
     </p>
     <ul>
-      <li v-for="queued in rendering.queue" :key="queued.id">
+      <li v-for="{ queued, kind, progress, file, error } in lines" :key="queued.id">
         <div class="line">
           <b>{{ queued.deliverable.name }}</b>
-          <span v-if="!isOver(queued) && queued.progress" class="figures"
-            >{{ queued.state === 'proves' ? 'read back' : 'frame' }} {{ queued.progress.frames }} of
-            {{ queued.progress.total }}</span
+          <span v-if="progress" class="figures"
+            >{{ kind === 'proves' ? 'read back' : 'frame' }} {{ progress.frames }} of
+            {{ progress.total }}</span
           >
           <span v-else class="quiet">{{
             {
@@ -63,7 +74,7 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
               whole: 'made',
               failed: 'failed',
               ended: 'ended',
-            }[queued.state]
+            }[kind]
           }}</span>
           <button
             v-if="!isOver(queued)"
@@ -82,31 +93,28 @@ const runs = computed(() => rendering.queue.some(({ state }) => state === 'rende
             put away
           </button>
         </div>
-        <template v-if="!isOver(queued) && queued.progress">
+        <template v-if="progress">
           <progress
-            :value="queued.progress.frames"
-            :max="queued.progress.total"
+            :value="progress.frames"
+            :max="progress.total"
             :aria-label="`Progress of ${queued.deliverable.name}`"
           ></progress>
           <p class="quiet figures">
-            {{ figure(queued.progress.framesPerSecond) }} frames a second · {{ clockTime(left(queued)) }} left
+            {{ figure(progress.framesPerSecond) }} frames a second · {{ clockTime(left(progress)) }} left
           </p>
         </template>
-        <p v-if="queued.why" role="alert" class="trouble">
-          {{ queued.why }}
-          {{ queued.file ? 'The file was not read back to its end.' : 'Nothing of it was kept.' }}
+        <p v-if="error" role="alert" class="trouble">
+          {{ error }}
+          {{ file ? 'The file was not read back to its end.' : 'Nothing of it was kept.' }}
         </p>
-        <p v-if="queued.file && !queued.file.rendered" class="quiet">
-          {{ queued.fileName }}, {{ fileSize(queued.file.file.size) }}, made elsewhere
+        <p v-if="file && !file.rendered" class="quiet">
+          {{ queued.fileName }}, {{ fileSize(file.file.size) }}, made elsewhere
         </p>
-        <p
-          v-else-if="queued.file?.rendered"
-          :data-frames-per-second="queued.file.rendered.frames / queued.file.rendered.seconds"
-        >
-          {{ queued.fileName }}, {{ fileSize(queued.file.file.size) }},
-          {{ counted(queued.file.rendered.frames, 'frame') }} in {{ clockTime(queued.file.rendered.seconds)
-          }}{{ evenedWords(queued.file.rendered.evened) }}
-          <button class="word" @click="saveFile(queued.file.file, queued.fileName)">save the file</button>
+        <p v-else-if="file?.rendered" :data-frames-per-second="file.rendered.frames / file.rendered.seconds">
+          {{ queued.fileName }}, {{ fileSize(file.file.size) }},
+          {{ counted(file.rendered.frames, 'frame') }} in {{ clockTime(file.rendered.seconds)
+          }}{{ evenedWords(file.rendered.evened) }}
+          <button class="word" @click="saveFile(file.file, queued.fileName)">save the file</button>
         </p>
       </li>
     </ul>

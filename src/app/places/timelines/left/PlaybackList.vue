@@ -36,7 +36,7 @@ const wanting = computed(() => heavy.value.filter(({ has, against }) => !has && 
   </p>
   <div class="acts">
     <Button
-      v-if="wanting.length && !proxies.waiting"
+      v-if="wanting.length && !proxies.isBusy"
       size="small"
       @click="proxies.make(wanting.map(({ clip }) => clip))"
       >Make {{ counted(wanting.length, 'proxy', 'proxies') }}</Button
@@ -60,15 +60,15 @@ const wanting = computed(() => heavy.value.filter(({ has, against }) => !has && 
       <span v-if="has" class="small figures">proxy, {{ fileSize(proxies.sizeOf(clip)) }}</span>
       <span v-else-if="against" class="small quiet">no proxy: {{ against }}</span>
       <button
-        v-else-if="!proxies.waiting"
+        v-else-if="!proxies.isBusy"
         class="word"
         :aria-label="`Make a proxy of ${clip.name}`"
         @click="proxies.make([clip])"
       >
         make a proxy
       </button>
-      <span v-if="proxies.troubles.get(clip.id)" role="alert" class="small">{{
-        proxies.troubles.get(clip.id)
+      <span v-if="proxies.errors.get(clip.id)" role="alert" class="small">{{
+        proxies.errors.get(clip.id)
       }}</span>
     </li>
   </ul>
