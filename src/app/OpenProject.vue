@@ -3,15 +3,15 @@ import { reasonOf } from '../core/words/reason'
 import { defineAsyncComponent, ref, watch } from 'vue'
 import { useIntervalFn, watchDebounced } from '@vueuse/core'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
-import { useArrivals } from '../stores/arrivals'
+import { useArrivals } from '../stores/arrivals/arrivals'
 import { nextTurn } from '../media/turns'
 import { useBackground } from '../stores/background'
 import { useMedia } from '../stores/media'
-import { useKeeping } from '../stores/keeping'
-import { useOffline } from '../stores/offline'
+import { useBrowserStorage } from '../stores/browser-storage'
+import { useOffline } from './offline'
 import { useProject } from '../stores/document/project'
 import { useProjects } from '../stores/projects'
-import { useTour } from '../stores/walk'
+import { useTour } from '../stores/tour'
 import { choiceService } from '../workers/services'
 import AppHeader from './components/AppHeader.vue'
 import HistorySheet from './components/HistorySheet.vue'
@@ -31,8 +31,8 @@ const media = useMedia()
 const arrivals = useArrivals()
 const background = useBackground()
 const projects = useProjects()
-const keeping = useKeeping()
-const walk = useTour()
+const browserStorage = useBrowserStorage()
+const tour = useTour()
 const TourCard = defineAsyncComponent(() => import('./tour/TourCard.vue'))
 const offline = useOffline()
 const trouble = ref<string | null>(null)
@@ -52,7 +52,7 @@ watch(
       trouble.value = `The project cannot be opened. ${reasonOf(error)}`
       return
     }
-    void keeping.ask()
+    void browserStorage.ask()
     if (project.opened.project.card === 'demo') offline.keepDemo()
     await nextTurn()
     hasHeader.value = true
@@ -97,7 +97,7 @@ onBeforeRouteLeave(async () => {
     </div>
     <main class="place">
       <RouterView v-if="hasHeader" />
-      <TourCard v-if="hasHeader && walk.at !== null" />
+      <TourCard v-if="hasHeader && tour.at !== null" />
       <HistorySheet v-if="history" @close="history = false" />
     </main>
   </div>

@@ -3,12 +3,12 @@ import './theme/base.css'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
-import { useKeeping } from '../stores/keeping'
-import { useOffline } from '../stores/offline'
+import { useBrowserStorage } from '../stores/browser-storage'
+import { useOffline } from './offline'
 import { router } from './router'
 
 const pinia = createPinia()
 // Whatever stands between the page and its storage is heard from the first that is asked of it.
-useKeeping(pinia)
+useBrowserStorage(pinia)
 useOffline(pinia).start()
 createApp(App).use(pinia).use(router).mount('#app')

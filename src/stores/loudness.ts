@@ -13,7 +13,7 @@ import { soundService } from '../workers/services'
 import { useProject } from './document/project'
 import { useJobQueue } from './job-queue'
 import { useSounds } from './sounds'
-import { useStrip } from './strip'
+import { useCut } from './cut'
 import { useTimelines } from './timelines'
 
 /** How loud something is, or why that cannot be told. */
@@ -31,7 +31,7 @@ export const useLoudness = defineStore('loudness', () => {
   const project = useProject()
   const sounds = useSounds()
   const timelines = useTimelines()
-  const strip = useStrip()
+  const cut = useCut()
   /** The loudness that clips are evened to, in LUFS. */
   const target = ref(usualTarget)
   const jobs = useJobQueue()
@@ -127,7 +127,7 @@ export const useLoudness = defineStore('loudness', () => {
   /** Gives all placements of a clip the gain that evens it, in one step. */
   function even(clip: Clip): void {
     const gain = evening(clip)
-    if (gain) strip.setSound(placementsOf(clip), { gain: gain.gain })
+    if (gain) cut.setSound(placementsOf(clip), { gain: gain.gain })
   }
 
   return {

@@ -12,7 +12,7 @@ import { commonNow } from '../media/play/player'
 import { coded } from '../media/play/shown-code'
 import type { MixPart } from '../media/sound/mixing'
 import { playingService } from '../workers/services'
-import { useHand } from './hand'
+import { useSelection } from './selection'
 import { useMeasuring } from './measuring'
 import { useMedia } from './media'
 import { useProject } from './document/project'
@@ -42,7 +42,7 @@ export const usePlaying = defineStore('playing', () => {
   const media = useMedia()
   const proxies = useProxies()
   const sounds = useSounds()
-  const hand = useHand()
+  const selection = useSelection()
   const state = ref<'still' | 'preparing' | 'playing'>('still')
   /** How much of true speed it is watched at. */
   const speed = ref<1 | 0.1>(1)
@@ -138,7 +138,7 @@ export const usePlaying = defineStore('playing', () => {
     signal: AbortSignal,
   ): Promise<void> {
     const ways = watched.map(({ timeline }) => timeline)
-    const start = hand.playhead >= from && hand.playhead < to - 1 ? hand.playhead : from
+    const start = selection.playhead >= from && selection.playhead < to - 1 ? selection.playhead : from
     const { sources, lost } = await sourcesOf(doc, ways, { from, to })
     const order: PlayOrder = { perSecond: rate * speed.value, from, to, start, loops: loops.value, sources }
     const feed: Feed = async (n, count) =>
@@ -167,11 +167,11 @@ export const usePlaying = defineStore('playing', () => {
       const tell = proxy((report: Achieved) => {
         if (signal.aborted) return
         achieved.value = withLost(report)
-        hand.goTo(report.frame)
+        selection.goTo(report.frame)
       })
       achieved.value = withLost(await service.run(startAt, tell, signal))
       // What was played to its end stands there, also where its last frames came too late to be shown.
-      if (!signal.aborted) hand.goTo(to - 1)
+      if (!signal.aborted) selection.goTo(to - 1)
     } finally {
       sound?.end()
     }

@@ -1,23 +1,32 @@
 import { proxy } from 'comlink'
 import { produce } from 'immer'
 import { defineStore } from 'pinia'
-import { computed, reactive, shallowRef } from 'vue'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import type { RetimedPlacement } from '../core/edit/correction'
 import type { Draft } from '../core/edit/draft'
 import { replaceClip, replacement } from '../core/edit/replacing'
 import { type Refound, type SoughtFile, refound, soughtFiles, worthHashing } from '../core/edit/relinking'
 import { type Check, checkTimeline } from '../core/check/check'
-import type { Clip } from '../core/model/clip'
+import type { ListedFile } from '../core/card/listing'
+import type { Clip, ClipFile } from '../core/model/clip'
 import { type Doc, timelinesOf } from '../core/model/project'
 import type { Timeline } from '../core/model/timeline'
 import { readingService } from '../workers/services'
-import { useArrivals } from './arrivals'
+import { useArrivals } from './arrivals/arrivals'
+import { readClipsAgain } from '../core/edit/rereading'
+import { counted } from '../core/words/figures'
 import { useBackground } from './background'
-import { useChanged } from './changed'
+import { useCard } from './card'
 import { contentKey } from '../media/frame-locator'
 import { type IncomingFile, useMedia } from './media'
 import { useProject } from './document/project'
 import { useTimelines } from './timelines'
+
+/** A clip of which a file on the card holds something else by now, and these files. */
+export interface ChangedClip {
+  readonly clip: Clip
+  readonly files: readonly { readonly file: Clip | ClipFile; readonly listed: ListedFile }[]
+}
 
 /** What a file that holds something else would be taken as. */
 export interface ChangedFile {
@@ -38,13 +47,70 @@ export interface Replacing {
   }[]
 }
 
-/** Files that are not at hand, found again in a folder; and clips that take the place of others. */
+/**
+ * Files that are not at hand, found again in a folder; clips that take the place of others; and files of the card that were replaced by other
+ * copies since they were read: noticed, and read again in their place.
+ */
 export const useRelinking = defineStore('relinking', () => {
   const project = useProject()
   const media = useMedia()
   const arrivals = useArrivals()
   const timelinesNow = useTimelines()
-  const changedNow = useChanged()
+  const card = useCard()
+  const isReadingAgain = ref(false)
+
+  const changedClips = computed<ChangedClip[]>(() => {
+    const onCard = new Map(card.files.map((file) => [file.id, file]))
+    if (onCard.size === 0) return []
+    return project.clips.flatMap((clip) => {
+      const files = (clip.parts.length ? clip.parts : [clip]).flatMap((file: Clip | ClipFile) => {
+        const listed = file.source.kind === 'siding' ? onCard.get(file.source.id) : undefined
+        return listed && isOther(file, listed) ? [{ file, listed }] : []
+      })
+      return files.length ? [{ clip, files }] : []
+    })
+  })
+  const ids = computed(() => new Set(changedClips.value.map(({ clip }) => clip.id)))
+  const isChanged = (clipId: string): boolean => ids.value.has(clipId)
+  // One that is being copied anew has to rest first; until it does, nothing of it is looked at either.
+  const restedClips = computed(() =>
+    changedClips.value.filter(({ files }) => files.every(({ listed }) => listed.rests)),
+  )
+
+  watch(changedClips, (now, before = []) => {
+    for (const { clip, files } of before) {
+      for (const { file } of files) media.changed.delete(file.id)
+      media.missing.delete(clip.id)
+    }
+    for (const { clip, files } of now) {
+      for (const { file } of files) media.changed.add(file.id)
+      media.missing.add(clip.id)
+    }
+    if (now.length < before.length) void useBackground().work()
+  })
+
+  /** Reads the changed files again: each clip keeps its name, its corrections and its placements. One step. */
+  async function readAgain(): Promise<void> {
+    const projectId = project.doc?.project.id
+    const concerned = restedClips.value
+    if (!projectId || isReadingAgain.value || concerned.length === 0) return
+    isReadingAgain.value = true
+    try {
+      const fresh = new Map<string, Clip>()
+      for (const { files } of concerned)
+        for (const { file, listed } of files) fresh.set(file.id, await arrivals.readOfCard(listed))
+      if (project.doc?.project.id !== projectId) return
+      const ids = concerned.map(({ clip }) => clip.id)
+      project.edit(`read ${counted(concerned.length, 'changed file')} again`, (doc) =>
+        readClipsAgain(doc, ids, fresh),
+      )
+      for (const { clip } of concerned) media.forgetPicture(clip.id)
+      void useBackground().work()
+    } finally {
+      isReadingAgain.value = false
+    }
+  }
+
   const progress = reactive({ running: false, offered: 0, worth: 0, hashed: 0, seconds: 0 })
   /** What came of the last look; null where there was none. */
   const result = shallowRef<{
@@ -56,9 +122,7 @@ export const useRelinking = defineStore('relinking', () => {
   let ended = new AbortController()
   // What only changed on the card is there: it is read again, not sought.
   const sought = computed(() =>
-    project.doc
-      ? soughtFiles(project.doc, ({ id }) => media.missing.has(id) && !changedNow.isChanged(id))
-      : [],
+    project.doc ? soughtFiles(project.doc, ({ id }) => media.missing.has(id) && !isChanged(id)) : [],
   )
 
   /** Looks for what is sought among files, and links what holds the same; what holds something else is told. */
@@ -165,5 +229,27 @@ export const useRelinking = defineStore('relinking', () => {
     return locator?.kind === 'file' ? { file: locator.file, folder: clip.folder } : null
   }
 
-  return { sought, progress, result, look, cancel, choosing, replacing, price, priceFile, replace }
+  return {
+    sought,
+    progress,
+    result,
+    look,
+    cancel,
+    choosing,
+    replacing,
+    price,
+    priceFile,
+    replace,
+    changedClips,
+    restedClips,
+    isChanged,
+    isReadingAgain,
+    readAgain,
+  }
 })
+
+/** Whether a file on the card is another copy than the one that was read. */
+function isOther({ sizeBytes, source }: Clip | ClipFile, listed: ListedFile): boolean {
+  const read = source.kind === 'siding' ? source.modifiedAt : undefined
+  return read === undefined ? listed.rests && listed.sizeBytes !== sizeBytes : listed.modifiedAt !== read
+}

@@ -4,13 +4,13 @@ import { recently } from '../dates'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { PointEntry } from '../../storage/points'
 import { useProject } from '../../stores/document/project'
-import { useRestoring } from '../../stores/restoring'
+import { useRestorePoints } from '../../stores/document/points'
 import { counted } from '../../core/words/figures'
 
 /** The history of the project: every step with its time, the points that were named among them, and what differs from now. */
 const emit = defineEmits<{ close: [] }>()
 const project = useProject()
-const restoring = useRestoring()
+const restorePoints = useRestorePoints()
 const name = ref('')
 const naming = ref(false)
 
@@ -30,7 +30,7 @@ const rows = computed<Row[]>(() => {
   const steps = project.lines.map((line): Row => ({ kind: 'step', key: `s${line.n}`, ...line }))
   const first = (project.lines[0]?.n ?? 1) - 1
   const all: Row[] = [{ kind: 'begin', key: 'begin', n: first }, ...steps]
-  for (const point of [...restoring.points].reverse()) {
+  for (const point of [...restorePoints.points].reverse()) {
     const at = all.findLastIndex(
       (row) => row.kind === 'begin' || (row.kind === 'step' && row.n <= point.position),
     )
@@ -49,11 +49,12 @@ const ask = (row: Row) => (asked.value = asked.value?.key === row.key ? null : r
 watch([asked, () => project.doc], async () => {
   const row = asked.value
   if (!row) return
-  const found = row.kind === 'point' ? await restoring.sincePoint(row.point) : restoring.sinceStep(row.n)
+  const found =
+    row.kind === 'point' ? await restorePoints.sincePoint(row.point) : restorePoints.sinceStep(row.n)
   if (asked.value === row) differs.value = found
 })
 async function keep() {
-  await restoring.keep(name.value)
+  await restorePoints.keep(name.value)
   name.value = ''
   naming.value = false
 }
@@ -77,7 +78,7 @@ async function keep() {
       <Button size="small" type="primary" html-type="submit">Keep it</Button>
     </form>
     <Button v-else size="small" @click="naming = true">Name this point…</Button>
-    <p v-if="restoring.trouble" role="alert" class="severe">{{ restoring.trouble }}</p>
+    <p v-if="restorePoints.trouble" role="alert" class="severe">{{ restorePoints.trouble }}</p>
     <ol>
       <li v-for="row in shown" :key="row.key" :class="{ point: row.kind === 'point' }">
         <div
@@ -116,10 +117,10 @@ async function keep() {
             what differs
           </button>
           <template v-if="row.kind === 'point'">
-            <button class="word" :disabled="project.readOnly" @click="restoring.goBack(row.point)">
+            <button class="word" :disabled="project.readOnly" @click="restorePoints.goBack(row.point)">
               go back
             </button>
-            <button class="word" :disabled="project.readOnly" @click="restoring.drop(row.point)">
+            <button class="word" :disabled="project.readOnly" @click="restorePoints.drop(row.point)">
               drop it
             </button>
           </template>

@@ -1,23 +1,23 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import { useKeeping } from '../../stores/keeping'
+import { useBrowserStorage } from '../../stores/browser-storage'
 import { useProject } from '../../stores/document/project'
 import { downloadProject } from '../download'
 import NoticeBar from './NoticeBar.vue'
 
 /** What stands between the page and its storage, in a sentence with what to do; the work goes on in memory. */
-const keeping = useKeeping()
+const browserStorage = useBrowserStorage()
 const project = useProject()
 const save = () => project.doc && downloadProject(project.doc.project.name, project.exportFile(project.doc))
 const reload = () => location.reload()
 </script>
 
 <template>
-  <NoticeBar v-if="keeping.state === 'blocked'" urgent role="alert">
+  <NoticeBar v-if="browserStorage.state === 'blocked'" urgent role="alert">
     <b>An older Yard Tally is open in another tab</b> and keeps the storage to itself. Close that tab: this
     one goes on by itself then.
   </NoticeBar>
-  <NoticeBar v-if="keeping.state === 'outdated'" urgent role="alert">
+  <NoticeBar v-if="browserStorage.state === 'outdated'" urgent role="alert">
     <b>A newer Yard Tally was opened in another tab.</b> This one can keep nothing more; what is done here
     stays in memory.
     <template #ways>

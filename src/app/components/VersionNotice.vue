@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { ref } from 'vue'
-import { useOffline } from '../../stores/offline'
+import { useOffline } from '../offline'
 import NoticeBar from './NoticeBar.vue'
 
 /** A new version is offered; the one that is open goes on until it is taken. */

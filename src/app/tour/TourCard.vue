@@ -4,11 +4,11 @@ import { onKeyStroke, usePreferredReducedMotion, useRafFn } from '@vueuse/core'
 import { Button } from 'ant-design-vue'
 import { computed, nextTick, onScopeDispose, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { useTour } from '../../stores/walk'
+import { useTour } from '../../stores/tour'
 import { goTo, steps } from './steps'
 
 /** The walk along the line: says what a place is for, points at the real thing, and goes on by itself until it is told to wait. */
-const walk = useTour()
+const tour = useTour()
 const router = useRouter()
 const motion = usePreferredReducedMotion()
 const goesOn = ref(motion.value !== 'reduce')
@@ -17,13 +17,13 @@ const ready = ref(false)
 /** So long a step stands before the next, in seconds; reading takes about half of it. */
 const dwell = 12
 
-const step = computed(() => (walk.at === null ? null : (steps[walk.at] ?? null)))
-const isLast = computed(() => walk.at === steps.length - 1)
+const step = computed(() => (tour.at === null ? null : (steps[tour.at] ?? null)))
+const isLast = computed(() => tour.at === steps.length - 1)
 
 let going = new AbortController()
 let timer = 0
 watch(
-  () => walk.at,
+  () => tour.at,
   async (at) => {
     going.abort()
     window.clearTimeout(timer)
@@ -46,10 +46,10 @@ function wait() {
 }
 watch(goesOn, wait)
 function go(by: 1 | -1) {
-  if (walk.at === null) return
-  walk.at = by > 0 && isLast.value ? null : Math.max(0, walk.at + by)
+  if (tour.at === null) return
+  tour.at = by > 0 && isLast.value ? null : Math.max(0, tour.at + by)
 }
-const leave = () => (walk.at = null)
+const leave = () => (tour.at = null)
 onScopeDispose(() => {
   going.abort()
   window.clearTimeout(timer)
@@ -80,7 +80,7 @@ useRafFn(() => {
 </script>
 
 <template>
-  <template v-if="step && walk.at !== null">
+  <template v-if="step && tour.at !== null">
     <div v-if="ring" class="ring" :style="ring" aria-hidden="true" />
     <section
       ref="card"
@@ -89,12 +89,12 @@ useRafFn(() => {
       aria-label="The walk along the line"
       tabindex="-1"
     >
-      <p class="heading">step {{ walk.at + 1 }} of {{ steps.length }} · {{ step.place }}</p>
+      <p class="heading">step {{ tour.at + 1 }} of {{ steps.length }} · {{ step.place }}</p>
       <h2>{{ step.title }}</h2>
       <p aria-live="polite">{{ ready ? step.says : 'a moment…' }}</p>
       <div class="ways">
         <Button size="small" type="primary" @click="go(1)">{{ isLast ? 'Play with it' : 'On' }}</Button>
-        <Button size="small" :disabled="walk.at === 0" @click="go(-1)">Back</Button>
+        <Button size="small" :disabled="tour.at === 0" @click="go(-1)">Back</Button>
         <label><input v-model="goesOn" type="checkbox" /> goes on by itself</label>
         <button class="word" @click="leave">leave</button>
       </div>

@@ -2,7 +2,7 @@ import type { Router } from 'vue-router'
 import { formatKey, makeFormat } from '../../core/format/format'
 import { rational } from '../../core/rational/rational'
 import { useDispatching } from '../../stores/dispatching'
-import { useHand } from '../../stores/hand'
+import { useSelection } from '../../stores/selection'
 import { useMeasuring } from '../../stores/measuring'
 import { usePlaying } from '../../stores/playing'
 import { useProject } from '../../stores/document/project'
@@ -97,7 +97,7 @@ export const steps: readonly TourStep[] = [
         yard.chooseCandidate()
       }
       if (!timelines.current) timelines.create(null, null, 'Along the line')
-      if (useHand().all.length === 0) {
+      if (useSelection().all.length === 0) {
         const asked = project.opened.project.onMismatch
         timelines.setAsking(false)
         timelines.place(placed.flatMap((name) => clipNamed(name) ?? []))
@@ -113,11 +113,11 @@ export const steps: readonly TourStep[] = [
     at: '[aria-label="Docket"]',
     prepare() {
       const clip = clipNamed('archive_reel2')
-      const [hand, timelines] = [useHand(), useTimelines()]
-      const found = hand.all.find(({ source }) => source.kind === 'clip' && source.clipId === clip?.id)
+      const [selection, timelines] = [useSelection(), useTimelines()]
+      const found = selection.all.find(({ source }) => source.kind === 'clip' && source.clipId === clip?.id)
       if (!found || !timelines.current) return
-      hand.select([found.id])
-      hand.goTo(found.start + 10)
+      selection.select([found.id])
+      selection.goTo(found.start + 10)
     },
   },
   {
@@ -127,7 +127,7 @@ export const steps: readonly TourStep[] = [
     at: '[aria-label^="The line of motion"]',
     prepare() {
       const playing = usePlaying()
-      useHand().goTo(0)
+      useSelection().goTo(0)
       if (!playing.isOn) inPage('[data-play]')?.click()
     },
   },

@@ -2,7 +2,7 @@
 import { onKeyStroke, useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { termOf } from '../../../core/terms/terms'
-import { useTerms } from '../../../stores/terms'
+import { useTerms } from './terms'
 import TermEntry from './TermEntry.vue'
 
 /** The term that is asked for, beside its mark. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Term } from '../../../core/terms/term'
-import { useTerms } from '../../../stores/terms'
+import { useTerms } from './terms'
 import TermDrawing from './TermDrawing.vue'
 
 /** What a term is, drawn, what it costs when it goes wrong, and what it comes to for the clip in hand. */

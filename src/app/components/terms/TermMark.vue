@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref } from 'vue'
-import { useTerms } from '../../../stores/terms'
+import { useTerms } from './terms'
 
 /** A term where it stands: quietly marked; pointed at, pressed or chosen by key, it is explained. */
 const props = defineProps<{ term: string }>()

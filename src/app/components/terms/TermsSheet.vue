@@ -5,7 +5,7 @@ import { computed, onMounted, ref } from 'vue'
 import { allTerms, termFamilies, termOf, termsFound } from '../../../core/terms/terms'
 import type { Term } from '../../../core/terms/term'
 import { counted } from '../../../core/words/figures'
-import { useTerms } from '../../../stores/terms'
+import { useTerms } from './terms'
 import TermEntry from './TermEntry.vue'
 
 /** All terms: those that stand on the screen first, then family by family; searched as one types. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
-import { useArrivals } from '../../../stores/arrivals'
+import { useArrivals } from '../../../stores/arrivals/arrivals'
 import { fileSize } from '../../../core/words/figures'
 
 /** What is on its way: files that grow on the siding, and the reading of those that came. */

@@ -6,9 +6,9 @@ import { type Clip } from '../../../core/model/clip'
 import { timesPlaced } from '../../../core/edit/parts'
 import { counted, runningTime } from '../../../core/words/figures'
 import { takeOut } from '../../../core/edit/operations'
-import { useArrivals } from '../../../stores/arrivals'
+import { useArrivals } from '../../../stores/arrivals/arrivals'
 import { useCard } from '../../../stores/card'
-import { useChanged } from '../../../stores/changed'
+import { useRelinking } from '../../../stores/relinking'
 import { useMeasuring } from '../../../stores/measuring'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/document/project'
@@ -47,11 +47,11 @@ const arrivals = useArrivals()
 const card = useCard()
 const media = useMedia()
 const measuring = useMeasuring()
-const changed = useChanged()
+const relinking = useRelinking()
 /** More names are told by their count. */
 const mostNames = 3
 const namesChanged = computed(() => {
-  const names = changed.clips.map(({ clip }) => clip.name)
+  const names = relinking.changedClips.map(({ clip }) => clip.name)
   const more = names.length - mostNames
   return `${names.slice(0, mostNames).join(', ')}${more > 0 ? ` and ${more} more` : ''}`
 })
@@ -101,7 +101,7 @@ const summary = computed(() => {
 const missing = computed(() => {
   const { doc } = project
   if (!media.missing.size || !doc) return 0
-  return [...toRaw(media.missing)].filter((id) => doc.clips[id] && !changed.isChanged(id)).length
+  return [...toRaw(media.missing)].filter((id) => doc.clips[id] && !relinking.isChanged(id)).length
 })
 
 async function drop(event: DragEvent) {
@@ -188,18 +188,20 @@ function saveCsv() {
         v-model:chosen="chosenColumns"
         @csv="saveCsv"
       />
-      <div v-if="changed.clips.length" class="notice" role="status">
+      <div v-if="relinking.changedClips.length" class="notice" role="status">
         <span
-          ><b class="figures">{{ counted(changed.clips.length, 'file') }}</b> changed on disk:
+          ><b class="figures">{{ counted(relinking.changedClips.length, 'file') }}</b> changed on disk:
           {{ namesChanged }}. What was read of the old copy stands until it is read again; placements and
           corrections stay.</span
         >
         <Button
           size="small"
-          :disabled="changed.rested.length === 0"
-          :loading="changed.reading"
-          @click="changed.readAll()"
-          >{{ changed.rested.length ? `Read ${changed.rested.length} again` : 'Still being copied' }}</Button
+          :disabled="relinking.restedClips.length === 0"
+          :loading="relinking.isReadingAgain"
+          @click="relinking.readAgain()"
+          >{{
+            relinking.restedClips.length ? `Read ${relinking.restedClips.length} again` : 'Still being copied'
+          }}</Button
         >
       </div>
       <div v-if="missing" class="notice" role="status">

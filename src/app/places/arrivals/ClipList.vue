@@ -6,7 +6,7 @@ import { runningTime } from '../../../core/words/figures'
 import { type Clip } from '../../../core/model/clip'
 import { isCorrected } from '../../../core/reading/correct'
 import { useBackground } from '../../../stores/background'
-import { useChanged } from '../../../stores/changed'
+import { useRelinking } from '../../../stores/relinking'
 import { useMedia } from '../../../stores/media'
 import { useProject } from '../../../stores/document/project'
 import VerdictMark from '../../components/VerdictMark.vue'
@@ -23,7 +23,7 @@ const sorting = defineModel<Sorting | null>('sorting', { required: true })
 defineEmits<{ remove: [] }>()
 const project = useProject()
 const media = useMedia()
-const changed = useChanged()
+const relinking = useRelinking()
 const background = useBackground()
 
 const rowHeight = 26
@@ -78,7 +78,7 @@ function marksOf(clip: Clip): { differing: string; odd: string } {
     ...words(odd),
     ...(isCorrected(clip.corrections) ? ['corrected'] : []),
     ...(media.missing.has(clip.id)
-      ? [changed.isChanged(clip.id) ? 'changed on disk' : 'file not at hand']
+      ? [relinking.isChanged(clip.id) ? 'changed on disk' : 'file not at hand']
       : []),
     ...(clip.reading.kind === 'still' ? ['does not vote'] : []),
     ...(clip.reading.kind === 'audio' ? [columnOf('sound').text(clip)] : []),

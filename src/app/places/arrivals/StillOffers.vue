@@ -5,9 +5,9 @@ import { type Clip } from '../../../core/model/clip'
 import { framesLeftOut } from '../../../core/reading/numbered/facts'
 import { parseRate } from '../../../core/rate/parse'
 import { rateName } from '../../../core/rate/rate'
-import { useArrivals } from '../../../stores/arrivals'
-import { useNumbered } from '../../../stores/numbered'
-import { useSplit } from '../../../stores/split'
+import { useArrivals } from '../../../stores/arrivals/arrivals'
+import { useNumbered } from '../../../stores/arrivals/numbered'
+import { useSplit } from '../../../stores/arrivals/split'
 import { counted, figure } from '../../../core/words/figures'
 
 /**

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button, Checkbox, Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
-import { useArrivals } from '../../../stores/arrivals'
+import { useArrivals } from '../../../stores/arrivals/arrivals'
 import { useCard } from '../../../stores/card'
 import { counted, fileSize } from '../../../core/words/figures'
 

@@ -21,7 +21,7 @@ import { counted, kilohertz } from '../../../core/words/figures'
 import { useDispatching } from '../../../stores/dispatching'
 import type { OwnProfile } from '../../../core/model/preferences'
 import { usePreferences } from '../../../stores/preferences'
-import { useHand } from '../../../stores/hand'
+import { useSelection } from '../../../stores/selection'
 import { useProject } from '../../../stores/document/project'
 import { useTimelines } from '../../../stores/timelines'
 import CommitInput from '../../components/CommitInput.vue'
@@ -31,7 +31,7 @@ import NativeSelect from '../../components/NativeSelect.vue'
 const dispatching = useDispatching()
 const project = useProject()
 const habits = usePreferences()
-const hand = useHand()
+const selection = useSelection()
 const timelines = useTimelines()
 const chosen = computed<Deliverable>(() => dispatching.current as Deliverable)
 const out = computed(() => dispatching.check?.out ?? null)
@@ -151,7 +151,7 @@ watch(
 )
 /** The stretch in hand on the timeline, in frames of what goes out; null where none is, or it is of another timeline. */
 const inHand = computed(() => {
-  const [stretch, outgoing] = [hand.stretch, out.value]
+  const [stretch, outgoing] = [selection.stretch, out.value]
   if (!stretch || !outgoing || outgoing.source.id !== timelines.current?.id) return null
   const times = toNumber(outgoing.format.rate) / toNumber(outgoing.sourceFormat.rate)
   return { from: Math.floor(stretch.from * times), to: Math.ceil(stretch.to * times) }

@@ -2,7 +2,7 @@
 import { Button, Input } from 'ant-design-vue'
 import { computed, onMounted, ref } from 'vue'
 import { counted, fileSize, percent } from '../../../core/words/figures'
-import { useKeeping } from '../../../stores/keeping'
+import { useBrowserStorage } from '../../../stores/browser-storage'
 import { useProject } from '../../../stores/document/project'
 import { useProjects } from '../../../stores/projects'
 import FileButton from '../../components/FileButton.vue'
@@ -15,11 +15,11 @@ import RestoreSheet from './RestoreSheet.vue'
 /** The projects that this browser keeps: found, opened, named, copied, deleted, backed up; and how well they are kept. */
 const project = useProject()
 const projects = useProjects()
-const keeping = useKeeping()
+const browserStorage = useBrowserStorage()
 const restoring = ref<File | null>(null)
 onMounted(() => {
   void projects.list()
-  void keeping.measure()
+  void browserStorage.measure()
   void projects.findFolder()
 })
 
@@ -37,7 +37,7 @@ async function chooseFolder() {
   if (handle) await projects.chooseFolder(handle)
 }
 const room = computed(() => {
-  const { room } = keeping
+  const { room } = browserStorage
   if (!room) return 'The browser does not tell how much it keeps.'
   const used = `${fileSize(room.usedBytes)} kept here, ${percent(room.usedBytes / Math.max(1, room.roomBytes))} of the room.`
   return room.persisted
@@ -86,7 +86,11 @@ const room = computed(() => {
     </ul>
     <p class="quiet small">
       {{ room }}
-      <button v-if="keeping.room && !keeping.room.persisted" class="word" @click="keeping.ask">
+      <button
+        v-if="browserStorage.room && !browserStorage.room.persisted"
+        class="word"
+        @click="browserStorage.ask"
+      >
         ask it to keep them
       </button>
       <template v-if="givesFolders">

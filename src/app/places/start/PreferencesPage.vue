@@ -9,7 +9,7 @@ import { parseShape } from '../../../core/format/shape'
 import { objections } from '../../../core/format/standard'
 import { parseRate } from '../../../core/rate/parse'
 import { rateName } from '../../../core/rate/rate'
-import { useTerms } from '../../../stores/terms'
+import { useTerms } from '../../components/terms/terms'
 import { usePreferences } from '../../../stores/preferences'
 import CommitInput from '../../components/CommitInput.vue'
 import FileButton from '../../components/FileButton.vue'
@@ -50,10 +50,9 @@ function setName(id: string, name: string) {
 const exportFile = () => download('own-formats.json', habits.exportFormats(), 'application/json')
 type Imported = Awaited<ReturnType<typeof habits.importFormats>>
 const tellImported = (result: Imported, what: string) =>
-  (said.value =
-    result.ok
-      ? `${counted(result.added, what)} came in${result.known ? `, ${result.known} were here already` : ''}.`
-      : result.error)
+  (said.value = result.ok
+    ? `${counted(result.added, what)} came in${result.known ? `, ${result.known} were here already` : ''}.`
+    : result.error)
 const importFile = async (file: File) => tellImported(await habits.importFormats(file), 'format')
 const importProfiles = async (file: File) => tellImported(await habits.importProfiles(file), 'profile')
 const exportProfiles = () => download('own-profiles.json', habits.exportProfiles(), 'application/json')

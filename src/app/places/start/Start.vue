@@ -6,14 +6,14 @@ import { loadingService } from '../../../workers/services'
 import { useRouter } from 'vue-router'
 import { usualRate } from '../../../core/model/preferences'
 import { rateName } from '../../../core/rate/rate'
-import { useTerms } from '../../../stores/terms'
-import { useArrivals } from '../../../stores/arrivals'
+import { useTerms } from '../../components/terms/terms'
+import { useArrivals } from '../../../stores/arrivals/arrivals'
 import { useMedia } from '../../../stores/media'
 import { usePreferences } from '../../../stores/preferences'
 import { useProject } from '../../../stores/document/project'
 import { useProjects } from '../../../stores/projects'
 import { storageError } from '../../../storage/error'
-import { useTour } from '../../../stores/walk'
+import { useTour } from '../../../stores/tour'
 import type { IncomingFile } from '../../../stores/media'
 import { filesFromDrop, filesFromPicker } from '../arrivals/intake'
 import About from './About.vue'
@@ -24,7 +24,7 @@ import VersionNotice from '../../components/VersionNotice.vue'
 import TallyMarks from '../../components/TallyMarks.vue'
 
 const router = useRouter()
-const walk = useTour()
+const tour = useTour()
 const terms = useTerms()
 const project = useProject()
 const projects = useProjects()
@@ -73,7 +73,7 @@ async function openDemo(walks = false) {
   const id = await project.create({ name: 'The Ninth Bell', habits: habits.habits, card: 'demo' })
   await media.openProject(id)
   arrivals.following = true
-  walk.at = walks ? 0 : null
+  tour.at = walks ? 0 : null
   await router.push({ name: 'arrivals', params: { id } })
 }
 

@@ -11,7 +11,7 @@ import { type Format, formatName, rec709, sameFormat } from '../../../core/forma
 import { useProject } from '../../../stores/document/project'
 import { canDropFrame, timecodeToFrame } from '../../../core/rate/timecode'
 import { kilohertz } from '../../../core/words/figures'
-import { useStrip } from '../../../stores/strip'
+import { useCut } from '../../../stores/cut'
 import { useTimelines } from '../../../stores/timelines'
 import FormatPicker from '../../components/FormatPicker.vue'
 
@@ -23,7 +23,7 @@ const props = defineProps<{ timeline: Timeline | null }>()
 const emit = defineEmits<{ close: [] }>()
 const project = useProject()
 const timelines = useTimelines()
-const strip = useStrip()
+const cut = useCut()
 
 const currentFormat = computed(() =>
   props.timeline ? formatOf(project.opened, props.timeline) : project.format,
@@ -128,7 +128,7 @@ function set() {
         name: newName.value,
         ...(!same.value && { format: wanted.value, origin: origin.value }),
       })
-    if (recounts.value) strip.setTimeline(counting.value, props.timeline.id)
+    if (recounts.value) cut.setTimeline(counting.value, props.timeline.id)
   } else timelines.create(wanted.value, origin.value, newName.value)
   emit('close')
 }

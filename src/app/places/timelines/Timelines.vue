@@ -9,7 +9,7 @@ import { percent } from '../../../core/words/figures'
 import { frameToTimecode } from '../../../core/rate/timecode'
 import { originWords } from '../../../core/exchange/log'
 import { useCarrying } from '../../../stores/carrying'
-import { useHand } from '../../../stores/hand'
+import { useSelection } from '../../../stores/selection'
 import { type PlayedRange, usePlaying } from '../../../stores/playing'
 import { useProject } from '../../../stores/document/project'
 import { useTimelines } from '../../../stores/timelines'
@@ -35,17 +35,17 @@ import TimelineViewer from './viewer/TimelineViewer.vue'
 
 const project = useProject()
 const timelines = useTimelines()
-const hand = useHand()
+const selection = useSelection()
 const carrying = useCarrying()
 const playing = usePlaying()
 const dropping = ref(false)
 /** The timeline whose format is being changed. */
 const asking = shallowRef<Timeline | 'new' | null>(null)
 /** Whether clips are being placed: their list takes the place of what is found. */
-const placing = ref(hand.all.length === 0)
+const placing = ref(selection.all.length === 0)
 watch(
   () => timelines.current?.id,
-  () => (placing.value = hand.all.length === 0),
+  () => (placing.value = selection.all.length === 0),
 )
 /** What stands in the place of both. */
 const beside = ref<'sound' | 'playback' | null>(null)
@@ -62,9 +62,9 @@ const formatLabel = (id: string) => {
 }
 /** What the playhead stands inside of: what is in hand, or all where none is. */
 const cuttable = computed(() => {
-  const { playhead } = hand
-  const inside = hand.all.filter((p) => playhead > p.start && playhead < p.start + p.length)
-  const hit = inside.filter(({ id }) => hand.selectedIds.has(id))
+  const { playhead } = selection
+  const inside = selection.all.filter((p) => playhead > p.start && playhead < p.start + p.length)
+  const hit = inside.filter(({ id }) => selection.selectedIds.has(id))
   const meant = hit.length ? hit : inside
   return meant.length ? meant.map(({ id }) => id) : null
 })
@@ -77,21 +77,21 @@ function dropClip(event: DragEvent) {
 /** Plays a stretch, or stops; the whole where no stretch is in hand. */
 function playOrHalt(stretch: PlayedRange | null) {
   if (playing.isOn) return playing.halt()
-  const whole = { from: 0, to: hand.length }
+  const whole = { from: 0, to: selection.length }
   // From the last frame on, it begins anew.
-  if (!stretch || hand.playhead >= (stretch ?? whole).to - 1) hand.goTo((stretch ?? whole).from)
+  if (!stretch || selection.playhead >= (stretch ?? whole).to - 1) selection.goTo((stretch ?? whole).from)
   return viewer.value?.play(stretch ?? whole)
 }
 const does: Record<StripAct, () => void> = {
-  cut: () => cuttable.value && timelines.cut(cuttable.value, hand.playhead),
-  remove: () => hand.placements.length && timelines.remove(hand.placements.map(({ id }) => id)),
+  cut: () => cuttable.value && timelines.cut(cuttable.value, selection.playhead),
+  remove: () => selection.placements.length && timelines.remove(selection.placements.map(({ id }) => id)),
   'next-finding': () => {
     placing.value = false
     findings.value?.next()
   },
-  play: () => void playOrHalt({ from: 0, to: hand.length }),
+  play: () => void playOrHalt({ from: 0, to: selection.length }),
   loop: () => (playing.loops = !playing.loops),
-  'play-selection': () => void playOrHalt(hand.stretch),
+  'play-selection': () => void playOrHalt(selection.stretch),
   loupe: () => viewer.value?.toggleLoupe(),
   ways: () => viewer.value?.nextWays(),
 }
@@ -186,12 +186,14 @@ const does: Record<StripAct, () => void> = {
       </TimelineViewer>
       <MotionLine :timeline="timelines.current" />
       <div class="bar">
-        <b class="figures clock">{{ timecodeAt(timelines.current, hand.playhead) }}</b>
-        <span class="quiet nowrap">frame {{ hand.playhead }} of {{ hand.length }}</span>
+        <b class="figures clock">{{ timecodeAt(timelines.current, selection.playhead) }}</b>
+        <span class="quiet nowrap">frame {{ selection.playhead }} of {{ selection.length }}</span>
         <PlayBar @play="does.play" @play-selection="does['play-selection']" />
         <span class="spacer" />
         <button class="word" :disabled="!cuttable" @click="does.cut">Cut here</button>
-        <button class="word" :disabled="hand.placements.length === 0" @click="does.remove">Take out</button>
+        <button class="word" :disabled="selection.placements.length === 0" @click="does.remove">
+          Take out
+        </button>
         <label class="quiet asks"><input v-model="timelines.closesUp" type="checkbox" /> close gap</label>
       </div>
       <TimelineStrip :timeline="timelines.current" :format="timelines.format" @act="does[$event]()" />

@@ -1,23 +1,23 @@
 <script setup lang="ts">
 import type { Choice } from '../../../../core/check/choices'
 import { figure } from '../../../../core/words/figures'
-import { useHand } from '../../../../stores/hand'
-import { useTreating } from '../../../../stores/treating'
+import { useSelection } from '../../../../stores/selection'
+import { useCut } from '../../../../stores/cut'
 import GradeMark from '../../../components/GradeMark.vue'
 import TermText from '../../../components/terms/TermText.vue'
 
 /** One side of a treatment: each way a line, with what it does and what it costs. Pointing at one shows it; a click takes it. */
 defineProps<{ title: string; note?: string; choices: readonly Choice[] }>()
-const hand = useHand()
-const treating = useTreating()
+const selection = useSelection()
+const cut = useCut()
 function beside(event: KeyboardEvent, by: 1 | -1) {
   const row = event.currentTarget as HTMLElement
   const next = by > 0 ? row.nextElementSibling : row.previousElementSibling
   if (next instanceof HTMLElement) next.focus()
 }
 function take({ set }: Choice) {
-  hand.pointAt(null)
-  treating.set(hand.placements, set)
+  selection.pointAt(null)
+  cut.setTreatment(selection.placements, set)
 }
 </script>
 
@@ -27,19 +27,21 @@ function take({ set }: Choice) {
       <h3><TermText :text="title" /></h3>
       <span v-if="note" class="quiet figures">{{ note }}</span>
     </header>
-    <div role="radiogroup" :aria-label="title" @mouseleave="hand.pointAt(null)">
+    <div role="radiogroup" :aria-label="title" @mouseleave="selection.pointAt(null)">
       <button
         v-for="choice in choices"
         :key="choice.id"
         role="radio"
         class="way"
-        :class="{ tried: hand.pointedAt?.set === choice.set }"
+        :class="{ tried: selection.pointedAt?.set === choice.set }"
         :aria-checked="choice.taken === 'all' ? 'true' : 'false'"
         :data-taken="choice.taken"
         @click="take(choice)"
-        @mouseenter="choice.taken === 'all' ? hand.pointAt(null) : hand.pointAt(choice.set, choice.name)"
-        @focus="choice.taken === 'all' ? hand.pointAt(null) : hand.pointAt(choice.set, choice.name)"
-        @blur="hand.pointAt(null)"
+        @mouseenter="
+          choice.taken === 'all' ? selection.pointAt(null) : selection.pointAt(choice.set, choice.name)
+        "
+        @focus="choice.taken === 'all' ? selection.pointAt(null) : selection.pointAt(choice.set, choice.name)"
+        @blur="selection.pointAt(null)"
         @keydown.down.prevent="beside($event, 1)"
         @keydown.up.prevent="beside($event, -1)"
       >

@@ -1,20 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { SettledPlacement } from '../../../../core/plan/running'
-import { useHand } from '../../../../stores/hand'
-import { useTreating } from '../../../../stores/treating'
+import { useSelection } from '../../../../stores/selection'
+import { useCut } from '../../../../stores/cut'
 
 /** Which field the same rate keeps, and whether the field order is turned by a line of shift. */
 const props = defineProps<{ settled: SettledPlacement; interlacedTimeline: boolean }>()
-const hand = useHand()
-const treating = useTreating()
+const selection = useSelection()
+const cut = useCut()
 const same = computed(() => {
   const { fields } = props.settled.treatment
   return fields.kind === 'deinterlace' && fields.rate.kind === 'same' ? fields : null
 })
 const keep = (field: 'first' | 'second') =>
   same.value &&
-  treating.set(hand.placements, { fields: { ...same.value, rate: { kind: 'same', keep: field } } })
+  cut.setTreatment(selection.placements, { fields: { ...same.value, rate: { kind: 'same', keep: field } } })
 </script>
 
 <template>
@@ -34,7 +34,9 @@ const keep = (field: 'first' | 'second') =>
       ><input
         type="checkbox"
         :checked="settled.treatment.shiftOrder"
-        @change="treating.set(hand.placements, { shiftOrder: ($event.target as HTMLInputElement).checked })"
+        @change="
+          cut.setTreatment(selection.placements, { shiftOrder: ($event.target as HTMLInputElement).checked })
+        "
       />
       turn the field order by a line</label
     >

@@ -6,15 +6,15 @@ import { fitPicture, hasHairline, lockedCrop, sharpnessAtZoom } from '../../../.
 import { exactly, nearestRational, toNumber } from '../../../../core/rational/rational'
 import type { FramingOverride, Sides } from '../../../../core/treatment/treatment'
 import { figure, percent, pixels, upTo } from '../../../../core/words/figures'
-import { useHand } from '../../../../stores/hand'
-import { useTreating } from '../../../../stores/treating'
+import { useSelection } from '../../../../stores/selection'
+import { useCut } from '../../../../stores/cut'
 import FigureInput from './FigureInput.vue'
 import TermMark from '../../../components/terms/TermMark.vue'
 
 /** Zoom, position and crop of the placements in hand by figures, and every figure of how the first of them lies. */
 const props = defineProps<{ settled: readonly SettledPlacement[]; format: Format }>()
-const hand = useHand()
-const treating = useTreating()
+const selection = useSelection()
+const cut = useCut()
 
 const framings = computed(() => props.settled.map(({ treatment }) => treatment.framing))
 /** A figure that all have; null where they differ. */
@@ -35,10 +35,10 @@ const sharpness = computed(() => {
 })
 /** A figure that is stepped on and on is one step; another figure is another. */
 const set = (framing: FramingOverride) =>
-  treating.set(
-    hand.placements,
+  cut.setTreatment(
+    selection.placements,
     { framing },
-    { joins: `${Object.keys(framing).join(' ')} ${hand.placements.map(({ id }) => id).join(' ')}` },
+    { joins: `${Object.keys(framing).join(' ')} ${selection.placements.map(({ id }) => id).join(' ')}` },
   )
 
 function setCrop(side: keyof Sides, value: number) {

@@ -8,9 +8,9 @@ import { frameToTimecode } from '../../../../core/rate/timecode'
 import { nearestRational, toNumber } from '../../../../core/rational/rational'
 import type { Motion, Phase } from '../../../../core/treatment/treatment'
 import { figure } from '../../../../core/words/figures'
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { useProject } from '../../../../stores/document/project'
-import { useTreating } from '../../../../stores/treating'
+import { useCut } from '../../../../stores/cut'
 import FigureInput from './FigureInput.vue'
 
 /** What goes with the motion that is taken: how fast, whether it is wanted, the pitch, the phase, and the length that it comes to. */
@@ -21,8 +21,8 @@ const props = defineProps<{
   format: Format
 }>()
 const project = useProject()
-const hand = useHand()
-const treating = useTreating()
+const selection = useSelection()
+const cut = useCut()
 
 const motion = computed(() => props.settled.treatment.motion)
 const speed = computed(() => (motion.value.kind === 'speed' ? motion.value : null))
@@ -30,7 +30,7 @@ const phased = computed(() =>
   motion.value.kind === 'pulldown' || motion.value.kind === 'remove-pulldown' ? motion.value : null,
 )
 const there = computed(() => framesThere(project.opened, props.timeline, props.placement))
-const set = (next: Motion) => treating.set(hand.placements, { motion: next })
+const set = (next: Motion) => cut.setTreatment(selection.placements, { motion: next })
 /** How much faster than it was filmed. */
 const times = computed(() => {
   const { rate } = props.settled.picture ?? {}
@@ -96,7 +96,7 @@ const setSpeed = (part: Partial<Extract<Motion, { kind: 'speed' }>>) =>
     <p v-if="there !== null && there !== placement.length" class="quiet">
       runs <span class="figures">{{ frameToTimecode(there, format.rate) }}</span> from here on; placed
       <span class="figures">{{ frameToTimecode(placement.length, format.rate) }}</span>
-      <button class="word accent" @click="treating.asLongAsThere(hand.placements)">all of it</button>
+      <button class="word accent" @click="cut.asLongAsThere(selection.placements)">all of it</button>
     </p>
   </div>
 </template>

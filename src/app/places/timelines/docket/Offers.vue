@@ -5,12 +5,12 @@ import { type PlacementProposal, type Taken, takenWords } from '../../../../core
 import type { Toll } from '../../../../core/toll/charge'
 import { figure } from '../../../../core/words/figures'
 import { useTimelines } from '../../../../stores/timelines'
-import { useTreating } from '../../../../stores/treating'
+import { useCut } from '../../../../stores/cut'
 
 /** What is offered for what is in hand: what is usual, with its reason, and what loses least where that is another. */
 const props = defineProps<{ proposals: readonly PlacementProposal[] }>()
 const timelines = useTimelines()
-const treating = useTreating()
+const cut = useCut()
 /** No more are spelled out than fit the docket beside what else it says. */
 const most = 6
 
@@ -40,7 +40,7 @@ const offers = computed(() =>
     { title: 'Loses less', action: 'Treat so instead', type: 'default' as const, lines: least.value },
   ].filter(({ lines }) => lines.length > 0),
 )
-const take = (lines: readonly Line[]) => treating.take(lines.map(({ taken }) => taken))
+const take = (lines: readonly Line[]) => cut.treatAsProposed(lines.map(({ taken }) => taken))
 </script>
 
 <template>

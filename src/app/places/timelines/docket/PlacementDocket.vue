@@ -20,10 +20,10 @@ import { sentence } from '../../../../core/toll/sentence'
 import { overrideWords, wayWords } from '../../../../core/treatment/words'
 import { counted, figure, spaced } from '../../../../core/words/figures'
 import { useCarrying } from '../../../../stores/carrying'
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { useProject } from '../../../../stores/document/project'
 import { useTimelines } from '../../../../stores/timelines'
-import { useTreating } from '../../../../stores/treating'
+import { useCut } from '../../../../stores/cut'
 import GradeMark from '../../../components/GradeMark.vue'
 import { rateLabel, uprightSizeName } from '../../../../core/inspect/labels'
 import { useInHand } from '../../../components/terms/use-in-hand'
@@ -41,18 +41,18 @@ import TreatAll from './TreatAll.vue'
 const props = defineProps<{ timeline: Timeline; format: Format | null }>()
 const project = useProject()
 const timelines = useTimelines()
-const treating = useTreating()
-const hand = useHand()
+const cut = useCut()
+const selection = useSelection()
 const carrying = useCarrying()
 const ruling = ref(false)
 watch(
-  () => hand.placements.map(({ id }) => id).join(),
+  () => selection.placements.map(({ id }) => id).join(),
   () => (ruling.value = false),
 )
 
 /** Pictures in hand, and the first of them, for which figures are told where they differ. */
 const settled = computed(() =>
-  hand.placements
+  selection.placements
     .map((placement) => ({
       placement,
       ...settlePlacement(project.opened, props.timeline, placement, props.format),
@@ -69,9 +69,9 @@ const videoIds = computed(
 )
 const isSeen = (id: string) => videoIds.value.has(id)
 const first = computed(() => settled.value[0] ?? null)
-const placement = computed(() => first.value?.placement ?? hand.placements[0] ?? null)
+const placement = computed(() => first.value?.placement ?? selection.placements[0] ?? null)
 const pictures = computed(() => settled.value.map((settledOne) => settledOne.placement))
-const sounds = computed(() => hand.placements.filter(({ id }) => !isSeen(id)))
+const sounds = computed(() => selection.placements.filter(({ id }) => !isSeen(id)))
 
 const finding = computed(() =>
   first.value && props.format
@@ -111,7 +111,7 @@ const within = computed(() => {
   return source?.kind === 'timeline' ? (project.opened.timelines[source.timelineId] ?? null) : null
 })
 /** What it would be under what is tried. */
-const tried = computed(() => (hand.tried && hand.shown ? priceIn(hand.shown) : null))
+const tried = computed(() => (selection.tried && selection.shown ? priceIn(selection.shown) : null))
 const clip = computed(() => {
   const source = placement.value?.source
   return source?.kind === 'clip' ? (project.opened.clips[source.clipId] ?? null) : null
@@ -139,7 +139,7 @@ const offers = computed(() =>
   proposalsOf(project.opened, props.timeline, new Set(pictures.value.map(({ id }) => id))),
 )
 const own = computed(() =>
-  hand.placements.filter((placement) => Object.keys(ownTreatment(placement, props.format)).length > 0),
+  selection.placements.filter((placement) => Object.keys(ownTreatment(placement, props.format)).length > 0),
 )
 /** What is done to its colour on the way, by name. */
 const conversions = computed(() => {
@@ -185,7 +185,7 @@ const beyond = computed(() => {
           {{ counted(beyond, 'frame lies', 'frames lie') }} beyond the end of its source and
           {{ beyond === 1 ? 'shows' : 'show' }} nothing.
         </p>
-        <div v-if="hand.only" class="move">
+        <div v-if="selection.only" class="move">
           <Button size="small" :disabled="order[0] === placement.id" @click="timelines.move(placement, -1)"
             >Earlier</Button
           >
@@ -261,7 +261,7 @@ const beyond = computed(() => {
           }}
         </p>
         <div class="move">
-          <Button v-if="own.length" size="small" @click="treating.asDefault(own)">Back to the default</Button>
+          <Button v-if="own.length" size="small" @click="cut.asDefault(own)">Back to the default</Button>
           <Button v-if="pictures.length && !ruling" size="small" @click="ruling = true">Make a rule…</Button>
         </div>
         <RuleMaker v-if="ruling" :placements="pictures" @done="ruling = false" />

@@ -1,25 +1,26 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { SettledPlacement } from '../../../../core/plan/running'
-import { useHand } from '../../../../stores/hand'
-import { useTreating } from '../../../../stores/treating'
+import { useSelection } from '../../../../stores/selection'
+import { useCut } from '../../../../stores/cut'
 import FigureInput from './FigureInput.vue'
 
 /** Sharpening after scaling: how much stronger what is finer than a radius becomes. */
 const props = defineProps<{ settled: SettledPlacement }>()
-const hand = useHand()
-const treating = useTreating()
+const selection = useSelection()
+const cut = useCut()
 const sharpen = computed(() => props.settled.treatment.framing.sharpen)
 const usual = { amount: 0.4, radius: 1.2 }
 const clamp = (value: number, least: number, most: number) => Math.max(least, Math.min(most, value))
-const set = (next: typeof sharpen.value) => treating.set(hand.placements, { framing: { sharpen: next } })
+const set = (next: typeof sharpen.value) =>
+  cut.setTreatment(selection.placements, { framing: { sharpen: next } })
 </script>
 
 <template>
   <div class="sharpen">
     <label
-      @mouseenter="sharpen || hand.pointAt({ framing: { sharpen: usual } })"
-      @mouseleave="hand.pointAt(null)"
+      @mouseenter="sharpen || selection.pointAt({ framing: { sharpen: usual } })"
+      @mouseleave="selection.pointAt(null)"
       ><input
         type="checkbox"
         :checked="sharpen !== null"

@@ -4,13 +4,13 @@ import { computed, ref } from 'vue'
 import type { Placement } from '../../../../core/model/timeline'
 import type { Condition } from '../../../../core/treatment/rule'
 import { conditionWords, overrideWords } from '../../../../core/treatment/words'
-import { useTreating } from '../../../../stores/treating'
+import { useCut } from '../../../../stores/cut'
 
 /** A rule out of what the placements in hand set of their own: for every clip that is like them in what is ticked. */
 const props = defineProps<{ placements: readonly Placement[] }>()
 const emit = defineEmits<{ done: [] }>()
-const treating = useTreating()
-const all = computed(() => treating.conditionOf(props.placements))
+const cut = useCut()
+const all = computed(() => cut.conditionOf(props.placements))
 const names = { size: 'this size', rate: 'this rate', scan: 'this scan', hdr: 'this range' } as const
 type Fact = keyof typeof names
 const facts = computed(() => (Object.keys(names) as Fact[]).filter((fact) => all.value[fact] !== undefined))
@@ -24,14 +24,14 @@ const when = computed<Condition>(() =>
   Object.fromEntries(Object.entries(all.value).filter(([fact]) => chosen.value.has(fact as Fact))),
 )
 /** What all of them set alike. */
-const set = computed(() => treating.ownOf(props.placements))
+const set = computed(() => cut.ownOf(props.placements))
 const isEmpty = computed(() => Object.keys(set.value).length === 0)
 function makeDefault() {
-  treating.asDefaults(props.placements, set.value)
+  cut.asDefaults(props.placements, set.value)
   emit('done')
 }
 function make() {
-  treating.makeRule(props.placements, when.value, set.value)
+  cut.makeRule(props.placements, when.value, set.value)
   emit('done')
 }
 </script>

@@ -4,7 +4,7 @@ import type { Placement } from '../../../../core/model/timeline'
 import { soundMismatches } from '../../../../core/sound/mismatch'
 import { loudnessWords, useLoudness } from '../../../../stores/loudness'
 import { useProject } from '../../../../stores/document/project'
-import { useStrip } from '../../../../stores/strip'
+import { useCut } from '../../../../stores/cut'
 import { useTimelines } from '../../../../stores/timelines'
 import FigureInput from './FigureInput.vue'
 import TermMark from '../../../components/terms/TermMark.vue'
@@ -12,7 +12,7 @@ import TermMark from '../../../components/terms/TermMark.vue'
 /** How placements of sound sound: how loud, and which of the channels of their clip are heard. */
 const props = defineProps<{ placements: readonly Placement[] }>()
 const project = useProject()
-const strip = useStrip()
+const cut = useCut()
 const loudness = useLoudness()
 const timelines = useTimelines()
 const first = computed(() => props.placements[0])
@@ -44,7 +44,7 @@ function toggle(channel: number) {
   const next = new Set(heard.value)
   if (!next.delete(channel)) next.add(channel)
   const all = channels.value.map((_, i) => i)
-  strip.setSound(props.placements, {
+  cut.setSound(props.placements, {
     channels: next.size === all.length ? null : all.filter((i) => next.has(i)),
   })
 }
@@ -60,7 +60,7 @@ function toggle(channel: number) {
       unit="dB"
       :value="gain"
       :step="0.5"
-      @change="strip.setSound(placements, { gain: Math.max(-200, Math.min(60, $event)) })"
+      @change="cut.setSound(placements, { gain: Math.max(-200, Math.min(60, $event)) })"
     />
     <label v-for="(channel, i) in channels" :key="channel"
       ><input type="checkbox" :checked="heard.has(i)" @change="toggle(i)" /> {{ channel }}</label

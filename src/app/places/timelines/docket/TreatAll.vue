@@ -7,12 +7,12 @@ import type { Format } from '../../../../core/format/format'
 import { toNumber } from '../../../../core/rational/rational'
 import { clockTime, counted, figure } from '../../../../core/words/figures'
 import { useProject } from '../../../../stores/document/project'
-import { useTreating } from '../../../../stores/treating'
+import { useCut } from '../../../../stores/cut'
 
 /** What is usual for every clip that nobody has treated: how many of which kind, why, each kind to be left out; one step. */
 const props = defineProps<{ timeline: Timeline; format: Format }>()
 const project = useProject()
-const treating = useTreating()
+const cut = useCut()
 
 const groups = computed(() => proposalGroups(project.opened, props.timeline))
 /** Reasons that are left out. */
@@ -64,7 +64,7 @@ const seconds = (frames: number) => frames / toNumber(props.format.rate)
       </li>
     </ul>
     <p class="quiet small">What you have set stays. One step: undo takes all of it back.</p>
-    <Button size="small" type="primary" :disabled="taken.length === 0" @click="treating.take(taken)">{{
+    <Button size="small" type="primary" :disabled="taken.length === 0" @click="cut.treatAsProposed(taken)">{{
       taken.length === 1 ? 'Treat 1 clip so' : `Treat ${taken.length} clips so`
     }}</Button>
   </section>

@@ -4,9 +4,9 @@ import { type Clip } from '../../../../core/model/clip'
 import { timingOf } from '../../../../core/model/timing'
 import { countOf, framesOf } from '../../../../core/motion/timing'
 import { clockTime } from '../../../../core/words/figures'
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { useProject } from '../../../../stores/document/project'
-import { useStrip } from '../../../../stores/strip'
+import { useCut } from '../../../../stores/cut'
 import { useTimelines } from '../../../../stores/timelines'
 import { rateLabel, uprightSizeName } from '../../../../core/inspect/labels'
 import { dragClip } from './drag'
@@ -18,8 +18,8 @@ import { useKeys } from '../../../keys/use-keys'
  */
 const project = useProject()
 const timelines = useTimelines()
-const strip = useStrip()
-const hand = useHand()
+const cut = useCut()
+const selection = useSelection()
 const find = ref('')
 const placeable = computed(() =>
   project.clips.filter(
@@ -33,30 +33,30 @@ const lastOf = (clip: Clip) => countOf(framesOf(timingOf(clip))) - 1
 
 /** The marks of the clip that is looked at, for placing; none of another. */
 function marksOf(clip: Clip) {
-  const viewed = strip.viewed
+  const viewed = cut.viewed
   if (viewed?.clip.id !== clip.id) return null
   const { from, to } = viewed.marks
   return from === undefined && to === undefined ? null : { from: from ?? 0, to: to ?? lastOf(clip) }
 }
 function place(clip: Clip, how: 'end' | 'insert' | 'over' | 'above') {
-  timelines.place([clip], how === 'end' ? { how } : { how, frame: hand.playhead }, marksOf(clip))
+  timelines.place([clip], how === 'end' ? { how } : { how, frame: selection.playhead }, marksOf(clip))
 }
 const look = (clip: Clip) =>
-  (strip.viewed = strip.viewed?.clip.id === clip.id ? null : { clip, frame: 0, marks: {} })
+  (cut.viewed = cut.viewed?.clip.id === clip.id ? null : { clip, frame: 0, marks: {} })
 function seek(by: number) {
-  const viewed = strip.viewed
+  const viewed = cut.viewed
   if (!viewed) return
   const frame = Math.max(0, Math.min(lastOf(viewed.clip), viewed.frame + by))
-  strip.viewed = { ...viewed, frame }
+  cut.viewed = { ...viewed, frame }
 }
 function mark(which: 'from' | 'to') {
-  const viewed = strip.viewed
+  const viewed = cut.viewed
   if (!viewed) return
   const marks = { ...viewed.marks, [which]: viewed.frame }
   // An out before the in takes the in away, and the other way about.
   const { from = 0, to = Infinity } = marks
   if (from > to) delete marks[which === 'from' ? 'to' : 'from']
-  strip.viewed = { ...viewed, marks }
+  cut.viewed = { ...viewed, marks }
 }
 const meantBy = useKeys('toPlace')
 function onKey(event: KeyboardEvent, clip: Clip) {
@@ -72,7 +72,7 @@ function onKey(event: KeyboardEvent, clip: Clip) {
     ArrowLeft: () => seek(-far),
     '[': () => mark('from'),
     ']': () => mark('to'),
-    Escape: () => (strip.viewed = null),
+    Escape: () => (cut.viewed = null),
   }
   const key = meantBy(event)
   const act = key === null ? undefined : does[key]
@@ -87,7 +87,7 @@ function onKey(event: KeyboardEvent, clip: Clip) {
   <h2 class="heading">to place: drag, double-click or Enter</h2>
   <input v-model="find" class="find" type="search" aria-label="Find a clip" placeholder="find a clip" />
   <ul>
-    <li v-for="clip in placeable" :key="clip.id" :class="{ viewed: strip.viewed?.clip.id === clip.id }">
+    <li v-for="clip in placeable" :key="clip.id" :class="{ viewed: cut.viewed?.clip.id === clip.id }">
       <button
         class="clip"
         draggable="true"
@@ -126,18 +126,18 @@ function onKey(event: KeyboardEvent, clip: Clip) {
           above
         </button>
       </div>
-      <p v-if="strip.viewed?.clip.id === clip.id" class="small marks figures">
+      <p v-if="cut.viewed?.clip.id === clip.id" class="small marks figures">
         <input
           type="range"
           min="0"
           :max="lastOf(clip)"
-          :value="strip.viewed.frame"
+          :value="cut.viewed.frame"
           :aria-label="`Frame of ${clip.name}`"
-          @input="seek(Number(($event.target as HTMLInputElement).value) - strip.viewed!.frame)"
+          @input="seek(Number(($event.target as HTMLInputElement).value) - cut.viewed!.frame)"
         />
-        <span>{{ strip.viewed.frame }}</span>
-        <button class="word" @click="mark('from')">in {{ strip.viewed.marks.from ?? '–' }}</button>
-        <button class="word" @click="mark('to')">out {{ strip.viewed.marks.to ?? '–' }}</button>
+        <span>{{ cut.viewed.frame }}</span>
+        <button class="word" @click="mark('from')">in {{ cut.viewed.marks.from ?? '–' }}</button>
+        <button class="word" @click="mark('to')">out {{ cut.viewed.marks.to ?? '–' }}</button>
       </p>
     </li>
   </ul>

@@ -9,17 +9,17 @@ import { outputsThatDiffer } from '../../../../core/dispatch/outputs'
 import { type Timeline, placementsIn } from '../../../../core/model/timeline'
 import { toNumber } from '../../../../core/rational/rational'
 import { clockTime, figure, percent } from '../../../../core/words/figures'
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { useProject } from '../../../../stores/document/project'
-import { useTreating } from '../../../../stores/treating'
+import { useCut } from '../../../../stores/cut'
 import GradeMark from '../../../components/GradeMark.vue'
 import { useInTurn } from '../../../components/use-in-turn'
 
 /** What happens on the timeline, by kind, the worst first: each with one action that says before what becomes of the whole. */
 const props = defineProps<{ timeline: Timeline; check: Check }>()
 const project = useProject()
-const hand = useHand()
-const treating = useTreating()
+const selection = useSelection()
+const cut = useCut()
 
 const groups = shallowRef<readonly FindingGroup[] | null>(null)
 const outputs = shallowRef<ReturnType<typeof outputsThatDiffer>>([])
@@ -53,9 +53,9 @@ function becomesWords({ untouched, severe, heavy, loss }: Becomes): string {
 /** Takes all of a kind into hand, the playhead on the first. */
 function show({ kind, placements }: FindingGroup) {
   at.value = kind
-  hand.select(placements.map(({ id }) => id))
+  selection.select(placements.map(({ id }) => id))
   const [first] = placements
-  if (first) hand.goTo(first.start)
+  if (first) selection.goTo(first.start)
 }
 /** The next place at which something is found that is not accepted, after the playhead, and round again. */
 function next() {
@@ -65,13 +65,13 @@ function next() {
   const sorted = [...new Map(open.map((placement) => [placement.id, placement])).values()].sort(
     (a, b) => a.start - b.start,
   )
-  const there = sorted.find(({ start }) => start > hand.playhead) ?? sorted[0]
+  const there = sorted.find(({ start }) => start > selection.playhead) ?? sorted[0]
   if (!there) return
-  hand.select([there.id])
-  hand.goTo(there.start)
+  selection.select([there.id])
+  selection.goTo(there.start)
 }
 function accept(group: FindingGroup) {
-  treating.accept(group, word.value.trim())
+  cut.accept(group, word.value.trim())
   accepting.value = null
   word.value = ''
 }
@@ -92,7 +92,7 @@ defineExpose({ next })
       <b>Output differs</b>
       <p class="small">“{{ output.name }}” {{ output.says }}.</p>
       <p class="small quiet">with its format here: {{ becomesWords(output.becomes) }}</p>
-      <Button class="wraps" size="small" @click="treating.runAs(output.format)"
+      <Button class="wraps" size="small" @click="cut.runAs(output.format)"
         >Give the timeline its format</Button
       >
       <RouterLink class="word" :to="{ name: 'dispatch' }">to Dispatch</RouterLink>
@@ -112,14 +112,14 @@ defineExpose({ next })
       </button>
       <p v-if="group.accepted !== null" class="small quiet">
         accepted{{ group.accepted ? `: ${group.accepted}` : '' }}
-        <button class="word" @click="treating.accept(group, null)">open again</button>
+        <button class="word" @click="cut.accept(group, null)">open again</button>
       </p>
       <template v-else>
         <button
           v-for="help in [group.cure, group.less].filter((one) => one !== null)"
           :key="help.does"
           class="cure"
-          @click="treating.cure(group, help)"
+          @click="cut.cure(group, help)"
         >
           <template v-if="help === group.less">loses less: </template><b>{{ help.does }}</b
           >: {{ becomesWords(help.becomes) }}

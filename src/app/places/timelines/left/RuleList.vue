@@ -2,15 +2,15 @@
 import type { Timeline } from '../../../../core/model/timeline'
 import { conditionWords, overrideWords } from '../../../../core/treatment/words'
 import { computed } from 'vue'
-import { useHand } from '../../../../stores/hand'
-import { useTreating } from '../../../../stores/treating'
+import { useSelection } from '../../../../stores/selection'
+import { useCut } from '../../../../stores/cut'
 
 /** The rules of a timeline in their order, a later one over an earlier one: read, moved, switched off, taken out. */
 defineProps<{ timeline: Timeline }>()
-const treating = useTreating()
-const hand = useHand()
+const cut = useCut()
+const selection = useSelection()
 /** Whether what is in hand sets something of its own that a rule could take over. */
-const sets = computed(() => Object.keys(treating.ownOf(hand.placements)).length > 0)
+const sets = computed(() => Object.keys(cut.ownOf(selection.placements)).length > 0)
 </script>
 
 <template>
@@ -19,12 +19,12 @@ const sets = computed(() => Object.keys(treating.ownOf(hand.placements)).length 
   </h2>
   <p v-if="Object.keys(timeline.treatment).length" class="defaults">
     by default: {{ overrideWords(timeline.treatment) }}
-    <button class="word" @click="treating.dropDefaults()">take back</button>
+    <button class="word" @click="cut.dropDefaults()">take back</button>
   </p>
   <ol aria-label="Rules">
     <li v-for="(rule, i) in timeline.rules" :key="rule.id" :class="{ off: !rule.on }">
       <label
-        ><input type="checkbox" :checked="rule.on" @change="treating.switchRule(rule)" />
+        ><input type="checkbox" :checked="rule.on" @change="cut.switchRule(rule)" />
         <span
           ><b>{{ conditionWords(rule.when) }}</b
           >: {{ overrideWords(rule.set) }}</span
@@ -35,7 +35,7 @@ const sets = computed(() => Object.keys(treating.ownOf(hand.placements)).length 
           class="word"
           :disabled="!sets"
           title="It sets what is set of its own by what is in hand"
-          @click="treating.setRuleFrom(rule, hand.placements)"
+          @click="cut.setRuleFrom(rule, selection.placements)"
         >
           as in hand
         </button>
@@ -43,7 +43,7 @@ const sets = computed(() => Object.keys(treating.ownOf(hand.placements)).length 
           class="word"
           :disabled="i === 0"
           :aria-label="`Rule ${i + 1} earlier`"
-          @click="treating.shiftRule(rule, -1)"
+          @click="cut.shiftRule(rule, -1)"
         >
           ↑
         </button>
@@ -51,13 +51,11 @@ const sets = computed(() => Object.keys(treating.ownOf(hand.placements)).length 
           class="word"
           :disabled="i === timeline.rules.length - 1"
           :aria-label="`Rule ${i + 1} later`"
-          @click="treating.shiftRule(rule, 1)"
+          @click="cut.shiftRule(rule, 1)"
         >
           ↓
         </button>
-        <button class="word" :aria-label="`Take rule ${i + 1} out`" @click="treating.dropRule(rule)">
-          out
-        </button>
+        <button class="word" :aria-label="`Take rule ${i + 1} out`" @click="cut.dropRule(rule)">out</button>
       </span>
     </li>
   </ol>

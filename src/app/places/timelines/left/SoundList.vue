@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Timeline } from '../../../../core/model/timeline'
 import { soundMismatches } from '../../../../core/sound/mismatch'
 import { figure } from '../../../../core/words/figures'
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { loudnessWords, useLoudness } from '../../../../stores/loudness'
 import CommitInput from '../../../components/CommitInput.vue'
 import TermMark from '../../../components/terms/TermMark.vue'
@@ -12,7 +12,7 @@ import TermMark from '../../../components/terms/TermMark.vue'
 /** How loud a timeline and the clips heard on it are, what is not as the timeline's sound, and the gain that evens each. */
 const props = defineProps<{ timeline: Timeline }>()
 const loudness = useLoudness()
-const hand = useHand()
+const selection = useSelection()
 const whole = computed(() => loudness.ofTimeline(props.timeline, null))
 const clips = computed(() =>
   loudness.clips.map((clip) => {
@@ -57,7 +57,7 @@ function aimAt(text: string) {
   <ul class="ruled" aria-label="Sound of the clips" :aria-busy="loudness.isBusy">
     <li v-if="clips.length === 0" class="quiet">Nothing sounds.</li>
     <li v-for="row in clips" :key="row.clip.id">
-      <button class="what" @click="hand.select(row.placements.map(({ id }) => id))">
+      <button class="what" @click="selection.select(row.placements.map(({ id }) => id))">
         <b>{{ row.clip.name }}</b>
         <span class="figures small">{{ loudnessWords(row.found) }}</span>
       </button>

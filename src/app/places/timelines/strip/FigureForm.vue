@@ -4,12 +4,12 @@ import { computed, ref } from 'vue'
 import { type Format, formatText } from '../../../../core/format/format'
 import { parseFormat } from '../../../../core/format/parse'
 import { toNumber } from '../../../../core/rational/rational'
-import { useStrip } from '../../../../stores/strip'
+import { useCut } from '../../../../stores/cut'
 
 /** A test figure of any size, pixel shape, rate and scan, placed at the playhead for five seconds. */
 const props = defineProps<{ format: Format }>()
 const emit = defineEmits<{ close: [] }>()
-const strip = useStrip()
+const cut = useCut()
 const text = ref(formatText(props.format))
 const parsed = computed(() => parseFormat(text.value))
 const seconds = 5
@@ -17,7 +17,7 @@ function place() {
   const format = parsed.value?.format
   if (!format) return
   const { width, height, pixelAspect, rate, scan } = format
-  strip.placeFigure(
+  cut.placeFigure(
     { kind: 'figure', size: { width, height, pixelAspect }, rate, scan },
     Math.round(seconds * toNumber(props.format.rate)),
   )

@@ -1,33 +1,33 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import { useStrip } from '../../../../stores/strip'
+import { useCut } from '../../../../stores/cut'
 
 /** What is done to the strip as a whole: how it is edited, its tracks, its time scale. */
 defineProps<{ scale: string; isWhole: boolean }>()
 const emit = defineEmits<{ zoom: [by: number]; whole: []; figure: [] }>()
-const strip = useStrip()
+const cut = useCut()
 </script>
 
 <template>
   <div class="scale">
     <button
       class="word"
-      :aria-pressed="strip.snaps"
+      :aria-pressed="cut.snaps"
       title="Edges are drawn to cuts and to the playhead (H)"
-      @click="strip.snaps = !strip.snaps"
+      @click="cut.snaps = !cut.snaps"
     >
-      edges {{ strip.snaps ? 'draw' : 'free' }}
+      edges {{ cut.snaps ? 'draw' : 'free' }}
     </button>
     <button
       class="word"
       title="What becomes of that which follows when an end is trimmed (F)"
-      @click="strip.following = strip.following === 'stays' ? 'moves' : 'stays'"
+      @click="cut.following = cut.following === 'stays' ? 'moves' : 'stays'"
     >
-      what follows <b>{{ strip.following === 'stays' ? 'stays' : 'moves along' }}</b>
+      what follows <b>{{ cut.following === 'stays' ? 'stays' : 'moves along' }}</b>
     </button>
-    <button class="word" @click="strip.closeAllGaps(null)">close gaps</button>
-    <button class="word" @click="strip.makeTrack('video')">+ pictures</button>
-    <button class="word" @click="strip.makeTrack('audio')">+ sound</button>
+    <button class="word" @click="cut.closeAllGaps(null)">close gaps</button>
+    <button class="word" @click="cut.makeTrack('video')">+ pictures</button>
+    <button class="word" @click="cut.makeTrack('audio')">+ sound</button>
     <button
       class="word"
       title="A circle, lines, bars and a wheel: what is done to them is seen"

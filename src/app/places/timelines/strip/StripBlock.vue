@@ -6,7 +6,7 @@ import { sourceName } from '../../../../core/model/project'
 import type { Placement } from '../../../../core/model/timeline'
 import { useTimelines } from '../../../../stores/timelines'
 import { shortWords, tollSentence } from '../../../../core/toll/sentence'
-import { useChanged } from '../../../../stores/changed'
+import { useRelinking } from '../../../../stores/relinking'
 import { useMedia } from '../../../../stores/media'
 import { useProject } from '../../../../stores/document/project'
 import GradeMark from '../../../components/GradeMark.vue'
@@ -30,7 +30,7 @@ const props = defineProps<{
 const emit = defineEmits<{ grip: [grip: Grip, event: PointerEvent]; choose: [event: MouseEvent] }>()
 const project = useProject()
 const media = useMedia()
-const changed = useChanged()
+const relinking = useRelinking()
 const timelines = useTimelines()
 
 /** A still narrower one has no room for a letter of its name, in pixels. */
@@ -67,7 +67,7 @@ const sentence = computed(() =>
     name.value,
     props.kind === 'audio' ? 'sound' : props.finding ? tollSentence(props.finding.toll) : '',
     isGone.value &&
-      (changed.isChanged(clip.value?.id ?? '') ? 'its file changed on disk' : 'its file is not at hand'),
+      (relinking.isChanged(clip.value?.id ?? '') ? 'its file changed on disk' : 'its file is not at hand'),
     ends.value < 1 && 'longer than what is there',
   ]
     .filter(Boolean)
@@ -105,7 +105,7 @@ const sentence = computed(() =>
         title="Beyond the end of its source: nothing is shown"
       />
       <span v-if="isGone" class="missing">{{
-        changed.isChanged(clip?.id ?? '') ? 'changed on disk' : 'file not at hand'
+        relinking.isChanged(clip?.id ?? '') ? 'changed on disk' : 'file not at hand'
       }}</span>
     </button>
     <template v-if="!locked && seen >= roomForEdges">

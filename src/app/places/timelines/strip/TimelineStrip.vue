@@ -3,9 +3,9 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { type Placement, type Timeline, lengthOf, timecodeAt } from '../../../../core/model/timeline'
 import type { Format } from '../../../../core/format/format'
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { useProject } from '../../../../stores/document/project'
-import { useStrip } from '../../../../stores/strip'
+import { useCut } from '../../../../stores/cut'
 import { useTimelines } from '../../../../stores/timelines'
 import { droppedClip } from '../left/drag'
 import FigureForm from './FigureForm.vue'
@@ -34,8 +34,8 @@ const props = defineProps<{ timeline: Timeline; format: Format }>()
 const emit = defineEmits<{ act: [act: StripAct] }>()
 const timelines = useTimelines()
 const project = useProject()
-const hand = useHand()
-const strip = useStrip()
+const selection = useSelection()
+const cut = useCut()
 const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 
@@ -74,18 +74,18 @@ const pixelIn = (event: { clientX: number }) => event.clientX - (box.value?.getB
 const frameUnder = (event: { clientX: number }) => frameAtPixel(scale.value, rate.value, pixelIn(event))
 function seek(event: PointerEvent) {
   if (event.type === 'pointermove' && event.buttons !== 1) return
-  hand.goTo(frameUnder(event))
+  selection.goTo(frameUnder(event))
 }
 // What is looked at stays in sight.
 watch(
-  () => hand.playhead,
+  () => selection.playhead,
   (frame) => {
     if (!chosen.value || (at(frame) >= 0 && at(frame) <= width.value)) return
     const beyond = at(frame) < 0 ? at(frame) - width.value * 0.2 : at(frame) - width.value * 0.8
     chosen.value = scrolled(scale.value, rate.value, beyond, total.value, width.value)
   },
 )
-function zoom(by: number, pixel = at(hand.playhead)) {
+function zoom(by: number, pixel = at(selection.playhead)) {
   const within = Math.max(0, Math.min(width.value, pixel))
   const next = zoomed(scale.value, rate.value, by, within)
   const whole = fitted(total.value, rate.value, width.value)
@@ -102,24 +102,26 @@ function onWheel(event: WheelEvent) {
 /** The paired ones of placements come along, but for Alt. */
 function withPairs(ids: Iterable<string>): string[] {
   const wanted = new Set(ids)
-  const pairs = new Set(hand.all.flatMap(({ id, pairId }) => (wanted.has(id) && pairId ? [pairId] : [])))
-  return hand.all
+  const pairs = new Set(selection.all.flatMap(({ id, pairId }) => (wanted.has(id) && pairId ? [pairId] : [])))
+  return selection.all
     .filter(({ id, pairId }) => wanted.has(id) || (pairId && pairs.has(pairId)))
     .map(({ id }) => id)
 }
 function choose(placement: Placement, event: MouseEvent) {
   const ids = event.altKey ? [placement.id] : withPairs([placement.id])
   if (event.shiftKey || event.ctrlKey || event.metaKey) {
-    const isIn = hand.selectedIds.has(placement.id)
-    hand.select(
-      isIn ? [...hand.selectedIds].filter((id) => !ids.includes(id)) : [...hand.selectedIds, ...ids],
+    const isIn = selection.selectedIds.has(placement.id)
+    selection.select(
+      isIn
+        ? [...selection.selectedIds].filter((id) => !ids.includes(id))
+        : [...selection.selectedIds, ...ids],
     )
     return
   }
-  hand.select(ids)
-  strip.viewed = null
-  if (hand.playhead < placement.start || hand.playhead >= placement.start + placement.length)
-    hand.goTo(placement.start)
+  selection.select(ids)
+  cut.viewed = null
+  if (selection.playhead < placement.start || selection.playhead >= placement.start + placement.length)
+    selection.goTo(placement.start)
 }
 
 const heights = { video: 48, audio: 34 }
@@ -133,8 +135,8 @@ const { drag, begin, move, end } = useStripDrag(
   },
 )
 function press(placement: Placement, which: Grip, event: PointerEvent) {
-  if (which === 'body' && !hand.selectedIds.has(placement.id) && !event.shiftKey && !event.ctrlKey)
-    hand.select(event.altKey ? [placement.id] : withPairs([placement.id]))
+  if (which === 'body' && !selection.selectedIds.has(placement.id) && !event.shiftKey && !event.ctrlKey)
+    selection.select(event.altKey ? [placement.id] : withPairs([placement.id]))
   held.value = scale.value
   begin(placement, which, event)
 }
@@ -164,8 +166,8 @@ function onUp(event: PointerEvent) {
   lasso.value = null
   if (!area) return
   if (Math.hypot(area.toX - area.x, area.toY - area.y) < 5) {
-    hand.select([])
-    hand.goTo(frameUnder(event))
+    selection.select([])
+    selection.goTo(frameUnder(event))
     return
   }
   selectIn(area, event.shiftKey)
@@ -189,7 +191,7 @@ function selectIn(area: { x: number; y: number; toX: number; toY: number }, also
         if (start < to + 1 && start + length > from) hit.push(id)
     y = next
   }
-  hand.select(also ? [...hand.selectedIds, ...withPairs(hit)] : withPairs(hit))
+  selection.select(also ? [...selection.selectedIds, ...withPairs(hit)] : withPairs(hit))
 }
 
 /** Where a clip that is dragged over would come, and how. */
@@ -281,13 +283,13 @@ defineExpose({ focus: () => box.value?.parentElement?.focus() })
               :scale="scale"
               :frame-pixels="framePixels"
               :view="width"
-              :selected="hand.selectedIds"
+              :selected="selection.selectedIds"
               @grip="press"
               @choose="choose"
             />
           </div>
         </div>
-        <div class="playhead" :style="{ left: `${at(hand.playhead + 0.5)}px` }" />
+        <div class="playhead" :style="{ left: `${at(selection.playhead + 0.5)}px` }" />
         <div v-if="dropping" class="drop" :style="{ left: `${at(dropping.frame)}px` }">
           <span>{{ dropWords[dropping.how] }}</span>
         </div>
@@ -301,7 +303,7 @@ defineExpose({ focus: () => box.value?.parentElement?.focus() })
             height: `${Math.abs(lasso.toY - lasso.y)}px`,
           }"
         />
-        <p v-if="hand.all.length === 0" class="quiet hint">
+        <p v-if="selection.all.length === 0" class="quiet hint">
           Drag a clip here, or double-click it in the list.
         </p>
       </div>

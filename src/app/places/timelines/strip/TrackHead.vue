@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { Track } from '../../../../core/model/timeline'
-import { useStrip } from '../../../../stores/strip'
+import { useCut } from '../../../../stores/cut'
 
 /** The head of a track: its name, and whether it is seen or heard, and can be edited. */
 const props = defineProps<{ track: Track }>()
-const strip = useStrip()
+const cut = useCut()
 const naming = ref(false)
 function rename(event: Event) {
   const name = (event.target as HTMLInputElement).value.trim()
   naming.value = false
-  if (name && name !== props.track.name) strip.setTrack(props.track, { name })
+  if (name && name !== props.track.name) cut.setTrack(props.track, { name })
 }
 const vFocus = { mounted: (element: HTMLInputElement) => element.select() }
 </script>
@@ -36,7 +36,7 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() }
         v-if="track.kind === 'video'"
         class="word"
         :aria-pressed="track.hidden"
-        @click="strip.setTrack(track, { hidden: !track.hidden })"
+        @click="cut.setTrack(track, { hidden: !track.hidden })"
       >
         {{ track.hidden ? 'hidden' : 'seen' }}<span class="visually-hidden"> track {{ track.name }}</span>
       </button>
@@ -44,18 +44,18 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() }
         v-else
         class="word"
         :aria-pressed="track.muted"
-        @click="strip.setTrack(track, { muted: !track.muted })"
+        @click="cut.setTrack(track, { muted: !track.muted })"
       >
         {{ track.muted ? 'muted' : 'heard' }}<span class="visually-hidden"> track {{ track.name }}</span>
       </button>
       <button
         class="word"
         :aria-pressed="track.locked"
-        @click="strip.setTrack(track, { locked: !track.locked })"
+        @click="cut.setTrack(track, { locked: !track.locked })"
       >
         {{ track.locked ? 'locked' : 'free' }}<span class="visually-hidden"> track {{ track.name }}</span>
       </button>
-      <button class="word out" :aria-label="`Take track ${track.name} out`" @click="strip.dropTrack(track)">
+      <button class="word out" :aria-label="`Take track ${track.name} out`" @click="cut.dropTrack(track)">
         ×
       </button>
     </span>

@@ -2,11 +2,10 @@ import { placementAt } from '../../../../core/plan/layers'
 import type { Timeline } from '../../../../core/model/timeline'
 import { nominalRate } from '../../../../core/rate/timecode'
 import type { Rate } from '../../../../core/rate/rate'
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { usePlaying } from '../../../../stores/playing'
-import { useStrip } from '../../../../stores/strip'
+import { useCut } from '../../../../stores/cut'
 import { useTimelines } from '../../../../stores/timelines'
-import { useTreating } from '../../../../stores/treating'
 import { useKeys } from '../../../keys/use-keys'
 
 /** What keys do that is done elsewhere. */
@@ -23,26 +22,25 @@ export function stripKeys(at: {
   readonly act: (act: StripAct) => void
 }): (event: KeyboardEvent) => void {
   const timelines = useTimelines()
-  const treating = useTreating()
-  const hand = useHand()
-  const strip = useStrip()
+  const cut = useCut()
+  const selection = useSelection()
   const playing = usePlaying()
   const meantBy = useKeys('cut')
 
   /** All frames at which something begins or ends. */
-  const cuts = () => [0, ...hand.all.flatMap((p) => [p.start, p.start + p.length])].sort((a, b) => a - b)
+  const cuts = () => [0, ...selection.all.flatMap((p) => [p.start, p.start + p.length])].sort((a, b) => a - b)
   /** The one whose ends are meant: the picture of a pair. */
-  const lead = () => hand.placements[0] ?? null
+  const lead = () => selection.placements[0] ?? null
 
   /** What is moved on and on by key is one step. */
-  const moved = () => `move ${[...hand.selectedIds].join(' ')}`
+  const moved = () => `move ${[...selection.selectedIds].join(' ')}`
 
   function chooseHere(): void {
     const under = at
       .timeline()
-      .tracks.map((track) => placementAt(track, hand.playhead))
+      .tracks.map((track) => placementAt(track, selection.playhead))
       .find(Boolean)
-    if (under) hand.select(at.withPairs([under.id]))
+    if (under) selection.select(at.withPairs([under.id]))
   }
   /** Takes the one before or after the one in hand, on its track. */
   function chooseBeside(by: 1 | -1): void {
@@ -53,30 +51,31 @@ export function stripKeys(at: {
     const index = track?.placements.findIndex(({ id }) => id === placement?.id) ?? -1
     const next = track?.placements[index + by]
     if (!next) return
-    hand.select(at.withPairs([next.id]))
-    hand.goTo(next.start)
+    selection.select(at.withPairs([next.id]))
+    selection.goTo(next.start)
   }
 
   return (event) => {
     const far = event.shiftKey ? 10 : 1
-    const step = (by: 1 | -1) => hand.goTo(hand.playhead + by * (event.shiftKey ? nominalRate(at.rate()) : 1))
+    const step = (by: 1 | -1) =>
+      selection.goTo(selection.playhead + by * (event.shiftKey ? nominalRate(at.rate()) : 1))
     const placement = lead()
-    const trim = (end: 'start' | 'end', by: number) => placement && strip.trim(placement, end, by * far)
+    const trim = (end: 'start' | 'end', by: number) => placement && cut.trim(placement, end, by * far)
     const plain: Record<string, () => unknown> = {
       ArrowLeft: () => step(-1),
       ArrowRight: () => step(1),
-      ArrowUp: () => hand.goTo(cuts().findLast((cut) => cut < hand.playhead) ?? 0),
-      ArrowDown: () => hand.goTo(cuts().find((cut) => cut > hand.playhead) ?? hand.length),
-      ',': () => hand.goByField(-1),
-      '.': () => hand.goByField(1),
-      Home: () => hand.goTo(0),
-      End: () => hand.goTo(hand.length - 1),
+      ArrowUp: () => selection.goTo(cuts().findLast((cut) => cut < selection.playhead) ?? 0),
+      ArrowDown: () => selection.goTo(cuts().find((cut) => cut > selection.playhead) ?? selection.length),
+      ',': () => selection.goByField(-1),
+      '.': () => selection.goByField(1),
+      Home: () => selection.goTo(0),
+      End: () => selection.goTo(selection.length - 1),
       Enter: chooseHere,
-      Escape: () => hand.select([]),
+      Escape: () => selection.select([]),
       Delete: () => at.act('remove'),
       n: () => at.act('cut'),
-      e: () => hand.only && timelines.move(hand.only, -1),
-      l: () => hand.only && timelines.move(hand.only, 1),
+      e: () => selection.only && timelines.move(selection.only, -1),
+      l: () => selection.only && timelines.move(selection.only, 1),
       '+': () => at.zoom(2),
       '-': () => at.zoom(0.5),
       '0': at.whole,
@@ -84,18 +83,18 @@ export function stripKeys(at: {
       '2': () => trim('start', 1),
       '3': () => trim('end', -1),
       '4': () => trim('end', 1),
-      '5': () => placement && strip.slipBy(placement, -far),
-      '6': () => placement && strip.slipBy(placement, far),
-      '7': () => strip.moveBy(hand.placements, -far, 0, { joins: moved() }),
-      '8': () => strip.moveBy(hand.placements, far, 0, { joins: moved() }),
-      PageUp: () => strip.moveBy(hand.placements, 0, 1),
-      PageDown: () => strip.moveBy(hand.placements, 0, -1),
-      f: () => (strip.following = strip.following === 'stays' ? 'moves' : 'stays'),
-      h: () => (strip.snaps = !strip.snaps),
-      g: () => strip.closeAllGaps(null),
-      y: () => (hand.placements.some(({ pairId }) => pairId) ? strip.unpair() : strip.pair()),
-      t: () => strip.pasteTreatment(),
-      d: () => hand.placements.length && treating.asDefault(hand.placements),
+      '5': () => placement && cut.slipBy(placement, -far),
+      '6': () => placement && cut.slipBy(placement, far),
+      '7': () => cut.moveBy(selection.placements, -far, 0, { joins: moved() }),
+      '8': () => cut.moveBy(selection.placements, far, 0, { joins: moved() }),
+      PageUp: () => cut.moveBy(selection.placements, 0, 1),
+      PageDown: () => cut.moveBy(selection.placements, 0, -1),
+      f: () => (cut.following = cut.following === 'stays' ? 'moves' : 'stays'),
+      h: () => (cut.snaps = !cut.snaps),
+      g: () => cut.closeAllGaps(null),
+      y: () => (selection.placements.some(({ pairId }) => pairId) ? cut.unpair() : cut.pair()),
+      t: () => cut.pasteTreatment(),
+      d: () => selection.placements.length && cut.asDefault(selection.placements),
       x: () => at.act('next-finding'),
       ' ': () => at.act('play'),
       o: () => at.act('loop'),
@@ -111,20 +110,20 @@ export function stripKeys(at: {
       '@': () => trim('start', 1),
       '#': () => trim('end', -1),
       $: () => trim('end', 1),
-      '%': () => placement && strip.slipBy(placement, -far),
-      '^': () => placement && strip.slipBy(placement, far),
-      '&': () => strip.moveBy(hand.placements, -far, 0, { joins: moved() }),
-      '*': () => strip.moveBy(hand.placements, far, 0, { joins: moved() }),
+      '%': () => placement && cut.slipBy(placement, -far),
+      '^': () => placement && cut.slipBy(placement, far),
+      '&': () => cut.moveBy(selection.placements, -far, 0, { joins: moved() }),
+      '*': () => cut.moveBy(selection.placements, far, 0, { joins: moved() }),
     }
     const controlled: Record<string, () => unknown> = {
-      c: () => strip.copy(),
+      c: () => cut.copy(),
       x: () => {
-        strip.copy()
+        cut.copy()
         at.act('remove')
       },
-      v: () => strip.paste('over'),
-      V: () => strip.paste('insert'),
-      a: () => hand.select(hand.all.map(({ id }) => id)),
+      v: () => cut.paste('over'),
+      V: () => cut.paste('insert'),
+      a: () => selection.select(selection.all.map(({ id }) => id)),
     }
     if (event.altKey) return
     const does = event.ctrlKey || event.metaKey ? controlled : { ...plain, ...shifted }

@@ -1,9 +1,9 @@
 import { useEventListener } from '@vueuse/core'
 import { onBeforeUnmount, ref } from 'vue'
 import type { Placement } from '../../../../core/model/timeline'
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { useProject } from '../../../../stores/document/project'
-import { useStrip } from '../../../../stores/strip'
+import { useCut } from '../../../../stores/cut'
 import { snapFrames, snapped } from './snapping'
 
 /** What is taken hold of on a block. */
@@ -38,15 +38,15 @@ export function useStripDrag(
   tracksBy: (placement: Placement, y: number) => number,
 ) {
   const project = useProject()
-  const hand = useHand()
-  const strip = useStrip()
+  const selection = useSelection()
+  const cut = useCut()
   const drag = ref<Drag | null>(null)
   let began = false
 
   function begin(placement: Placement, grip: Grip, event: PointerEvent): void {
     if (event.button !== 0) return
-    const ids = grip === 'body' ? hand.selectedIds : new Set([placement.id])
-    const moving = hand.all.filter(({ id }) => ids.has(id))
+    const ids = grip === 'body' ? selection.selectedIds : new Set([placement.id])
+    const moving = selection.all.filter(({ id }) => ids.has(id))
     began = false
     drag.value = {
       grip,
@@ -54,7 +54,7 @@ export function useStripDrag(
       moving,
       x: event.clientX,
       y: event.clientY,
-      frames: snapFrames(hand.all, ids, hand.playhead),
+      frames: snapFrames(selection.all, ids, selection.playhead),
       edges:
         grip === 'start'
           ? [placement.start]
@@ -74,7 +74,7 @@ export function useStripDrag(
     if (!began && Math.hypot(event.clientX - dragged.x, event.clientY - dragged.y) < shaking) return false
     const meant = Math.round((event.clientX - dragged.x) / framePixels())
     const by =
-      strip.snaps && !dragged.slips && !event.ctrlKey
+      cut.snaps && !dragged.slips && !event.ctrlKey
         ? Math.round(snapped(meant, dragged.edges, dragged.frames, framePixels()))
         : meant
     const tracks =
@@ -84,9 +84,9 @@ export function useStripDrag(
     dragged.by = by
     dragged.tracks = tracks
     const { placement, grip, moving } = dragged
-    if (dragged.slips) strip.slipBy(placement, -by, { isPreview: true })
-    else if (grip === 'body') strip.moveBy(moving, by, tracks, { isPreview: true })
-    else strip.trim(placement, grip, by, { isPreview: true })
+    if (dragged.slips) cut.slipBy(placement, -by, { isPreview: true })
+    else if (grip === 'body') cut.moveBy(moving, by, tracks, { isPreview: true })
+    else cut.trim(placement, grip, by, { isPreview: true })
     return true
   }
   /** Lets go: where it is now is one step. */

@@ -4,7 +4,7 @@ import { type Layer, layersAt } from '../../../../core/plan/layers'
 import type { Timeline } from '../../../../core/model/timeline'
 import type { Format } from '../../../../core/format/format'
 import { shownWords } from '../../../../core/motion/words'
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { useProject } from '../../../../stores/document/project'
 import type { Region } from '../../../../media/play/paint'
 import { usePainter } from '../../../picture/use-painter'
@@ -24,14 +24,16 @@ const props = defineProps<{
   instead?: readonly Layer[] | null
 }>()
 const project = useProject()
-const hand = useHand()
+const selection = useSelection()
 const canvas = ref<HTMLCanvasElement | null>(null)
 
 const layers = computed(() => props.instead ?? layersAt(project.opened, props.timeline, props.frame))
 /** What is told in words: what is in hand where it is seen, else what lies on top. */
 const top = computed(
   () =>
-    layers.value.find(({ placementId }) => hand.selectedIds.has(placementId)) ?? layers.value.at(-1) ?? null,
+    layers.value.find(({ placementId }) => selection.selectedIds.has(placementId)) ??
+    layers.value.at(-1) ??
+    null,
 )
 const name = computed(() => {
   const source = top.value?.source
@@ -51,7 +53,7 @@ const key = computed(() =>
     props.height,
     props.magnified,
     props.format,
-    hand.field,
+    selection.field,
   ]),
 )
 const { trouble, painted, exact } = usePainter(canvas, () => {
@@ -61,7 +63,7 @@ const { trouble, painted, exact } = usePainter(canvas, () => {
   return {
     key: key.value,
     // A field alone is told apart quickly; the whole frame is made exactly.
-    exactIn: hand.field === 'both' ? props.format : undefined,
+    exactIn: selection.field === 'both' ? props.format : undefined,
     widest: props.magnified ? 8192 : 1920,
     painting: {
       layers: layers.value,
@@ -70,7 +72,7 @@ const { trouble, painted, exact } = usePainter(canvas, () => {
       height: height ?? 1,
       scaling: props.magnified ? 'pixels' : 'smooth',
       throughRaster: props.magnified,
-      ...(hand.field === 'both' ? {} : { field: hand.field }),
+      ...(selection.field === 'both' ? {} : { field: selection.field }),
       background: getComputedStyle(document.documentElement).getPropertyValue('--ground'),
     },
   }

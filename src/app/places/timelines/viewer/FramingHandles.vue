@@ -9,9 +9,9 @@ import { drawnArea } from '../../../../core/framing/raster-map'
 import { lockedCrop } from '../../../../core/framing/framing'
 import { exactly, toNumber } from '../../../../core/rational/rational'
 import type { FramingOverride, Sides } from '../../../../core/treatment/treatment'
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { useProject } from '../../../../stores/document/project'
-import { useTreating } from '../../../../stores/treating'
+import { useCut } from '../../../../stores/cut'
 
 /**
  * The frame of the placement in hand, on the picture: dragged inside it moves, dragged at a side it is cropped, always by whole
@@ -19,12 +19,12 @@ import { useTreating } from '../../../../stores/treating'
  */
 const props = defineProps<{ timeline: Timeline; format: Format; width: number; height: number }>()
 const project = useProject()
-const hand = useHand()
-const treating = useTreating()
+const selection = useSelection()
+const cut = useCut()
 
 /** Only what is seen at the playhead can be taken hold of. */
 const held = computed(() => {
-  const { only: placement, playhead } = hand
+  const { only: placement, playhead } = selection
   if (!placement || playhead < placement.start || playhead >= placement.start + placement.length) return null
   const track = props.timeline.tracks.find(({ placements }) =>
     placements.some(({ id }) => id === placement.id),
@@ -71,7 +71,7 @@ function move(event: PointerEvent) {
     y: (event.clientY - from.y) / perPixel.value.y,
   }
   const framing = from.handle === 'move' ? moved(by.x, by.y) : croppedBy(from.handle, by)
-  if (framing) treating.set([held.value.placement], { framing }, { isPreview: true })
+  if (framing) cut.setTreatment([held.value.placement], { framing }, { isPreview: true })
 }
 function end() {
   if (!from) return
@@ -122,7 +122,7 @@ function nudge(event: KeyboardEvent) {
     x: exactly(toNumber(position.x) + (by[0] ?? 0) * times),
     y: exactly(toNumber(position.y) + (by[1] ?? 0) * times),
   }
-  treating.set(
+  cut.setTreatment(
     [held.value.placement],
     { framing: { position: at } },
     { joins: `nudge ${held.value.placement.id}` },

@@ -4,29 +4,29 @@ import { computed, ref } from 'vue'
 import { layersAt } from '../../../../core/plan/layers'
 import type { Timeline } from '../../../../core/model/timeline'
 import { motionLine } from '../../../../core/motion/line'
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { useProject } from '../../../../stores/document/project'
-import { useStrip } from '../../../../stores/strip'
+import { useCut } from '../../../../stores/cut'
 
 /** The line of motion: each frame of the timeline around the playhead with what of its source it shows, and what is not shown. */
 const props = defineProps<{ timeline: Timeline }>()
 const project = useProject()
-const hand = useHand()
-const strip = useStrip()
+const selection = useSelection()
+const cut = useCut()
 const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 const cell = 34
 const count = computed(() => Math.max(3, Math.floor((width.value - 74) / cell)))
-const from = computed(() => Math.max(0, hand.playhead - Math.floor(count.value / 2)))
+const from = computed(() => Math.max(0, selection.playhead - Math.floor(count.value / 2)))
 /** What leads: the placement in hand where it is seen, else what lies on top. */
 const cells = computed(() => {
-  const timeline = hand.shown ?? props.timeline
-  const until = Math.min(hand.length, from.value + count.value)
+  const timeline = selection.shown ?? props.timeline
+  const until = Math.min(selection.length, from.value + count.value)
   const shown = []
   // One more at the beginning, so that the first of all knows what came before it.
   for (let n = from.value - 1; n < until; n++) {
     const layers = n < 0 ? [] : layersAt(project.opened, timeline, n)
-    const layer = layers.find(({ placementId }) => hand.selectedIds.has(placementId)) ?? layers.at(-1)
+    const layer = layers.find(({ placementId }) => selection.selectedIds.has(placementId)) ?? layers.at(-1)
     shown.push({ n, id: layer?.placementId ?? null, shown: layer?.shown ?? ({ kind: 'nothing' } as const) })
   }
   return motionLine(shown).slice(1)
@@ -48,10 +48,10 @@ const says = computed(() => {
   <div
     ref="box"
     class="motion"
-    :class="{ elsewhere: strip.viewed }"
+    :class="{ elsewhere: cut.viewed }"
     role="img"
     :aria-label="`The line of motion: ${says}`"
-    :data-now="cells.find(({ n }) => n === hand.playhead)?.text"
+    :data-now="cells.find(({ n }) => n === selection.playhead)?.text"
   >
     <div class="names quiet">
       <span>timeline</span>
@@ -62,9 +62,9 @@ const says = computed(() => {
       v-for="lineCell in cells"
       :key="lineCell.n"
       class="cell"
-      :class="[lineCell.mark, { now: lineCell.n === hand.playhead, first: lineCell.begins }]"
+      :class="[lineCell.mark, { now: lineCell.n === selection.playhead, first: lineCell.begins }]"
       :style="{ width: `${cell}px` }"
-      @click="hand.goTo(lineCell.n)"
+      @click="selection.goTo(lineCell.n)"
     >
       <span class="n figures">{{ lineCell.n }}</span>
       <span class="frame figures"

@@ -1,18 +1,18 @@
 <script setup lang="ts">
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { usePlaying } from '../../../../stores/playing'
 
 /** Playing: all or what is in hand, at true speed or at a tenth, round and round or once. */
 const emit = defineEmits<{ play: []; playSelection: [] }>()
 const playing = usePlaying()
-const hand = useHand()
+const selection = useSelection()
 </script>
 
 <template>
   <button class="word" data-play :aria-pressed="playing.isOn" @click="emit('play')">
     {{ playing.isOn ? 'stop' : 'play' }}
   </button>
-  <button class="word" :disabled="!hand.stretch || playing.isOn" @click="emit('playSelection')">
+  <button class="word" :disabled="!selection.stretch || playing.isOn" @click="emit('playSelection')">
     in hand
   </button>
   <button

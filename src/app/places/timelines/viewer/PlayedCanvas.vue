@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { usePlaying } from '../../../../stores/playing'
 
 /** A canvas over a pane, drawn by the worker that plays: each playing has one of its own. */
-const hand = useHand()
+const selection = useSelection()
 const playing = usePlaying()
 </script>
 
@@ -11,7 +11,7 @@ const playing = usePlaying()
   <canvas
     class="played"
     role="img"
-    :aria-label="`Playing, frame ${playing.achieved?.frame ?? hand.playhead}`"
+    :aria-label="`Playing, frame ${playing.achieved?.frame ?? selection.playhead}`"
     :data-played-frame="playing.achieved?.frame"
   />
 </template>

@@ -8,10 +8,10 @@ import type { Format } from '../../../../core/format/format'
 import { countOf, framesOf } from '../../../../core/motion/timing'
 import { displaySize } from '../../../../core/picture/size'
 import { toNumber } from '../../../../core/rational/rational'
-import { useHand } from '../../../../stores/hand'
+import { useSelection } from '../../../../stores/selection'
 import { type PlayedRange, usePlaying } from '../../../../stores/playing'
 import { useProject } from '../../../../stores/document/project'
-import { useStrip } from '../../../../stores/strip'
+import { useCut } from '../../../../stores/cut'
 import { layerOfClip, rasterOf } from '../../../picture/layer-of-clip'
 import FrameCanvas from './FrameCanvas.vue'
 import FramingHandles from './FramingHandles.vue'
@@ -20,8 +20,8 @@ import PlayedCanvas from './PlayedCanvas.vue'
 /** The frame under the playhead: whole, one to one under a loupe, or two ways in step. A clip that is looked at shows itself. */
 const props = defineProps<{ timeline: Timeline; format: Format }>()
 const project = useProject()
-const hand = useHand()
-const strip = useStrip()
+const selection = useSelection()
+const cut = useCut()
 const playing = usePlaying()
 const stage = ref<HTMLElement | null>(null)
 const { width, height } = useElementSize(stage)
@@ -36,7 +36,7 @@ const middle = ref({ x: 0.5, y: 0.5 })
 
 /** The clip that is looked at before it is placed, in its own raster. */
 const viewed = computed(() => {
-  const { viewed } = strip
+  const { viewed } = cut
   if (!viewed?.clip.reading?.video) return null
   const raster = rasterOf(viewed.clip)
   const last = countOf(framesOf(timingOf(viewed.clip))) - 1
@@ -71,9 +71,9 @@ const region = computed(() => {
 
 const first = ref<InstanceType<typeof FrameCanvas> | null>(null)
 /** What stands on the left, and what on the right. */
-const inForce = computed(() => (isTwo.value ? props.timeline : (hand.shown ?? props.timeline)))
-const other = computed(() => hand.shown ?? props.timeline)
-const otherName = computed(() => hand.tried?.name ?? 'the same: point at another choice')
+const inForce = computed(() => (isTwo.value ? props.timeline : (selection.shown ?? props.timeline)))
+const other = computed(() => selection.shown ?? props.timeline)
+const otherName = computed(() => selection.tried?.name ?? 'the same: point at another choice')
 
 function drag(event: PointerEvent) {
   if (seen.value !== 'loupe' || event.buttons !== 1) return
@@ -125,7 +125,7 @@ const ended = computed(() => {
 })
 /** Where it stood when playing began: what rests under what plays is left alone. */
 const frozen = ref(0)
-const frame = computed(() => (playing.isOn ? frozen.value : hand.playhead))
+const frame = computed(() => (playing.isOn ? frozen.value : selection.playhead))
 /** What every pane has in common. */
 const pictured = computed(() => ({
   ...pane.value,
@@ -142,8 +142,8 @@ function keep(view: number, canvas: unknown) {
 }
 /** Plays a stretch as it is looked at: one way, or two in step. */
 async function play(stretch: PlayedRange) {
-  strip.viewed = null
-  frozen.value = hand.playhead
+  cut.viewed = null
+  frozen.value = selection.playhead
   playings.value++
   const ways = isTwo.value ? [inForce.value, other.value] : [inForce.value]
   const part = region.value
@@ -167,7 +167,7 @@ async function play(stretch: PlayedRange) {
 }
 const nextWays = () => (ways.value = ways.value === 'one' ? 'split' : ways.value === 'split' ? 'side' : 'one')
 watch(ways, (comparing) => {
-  if (comparing === 'one') hand.heldBeside = null
+  if (comparing === 'one') selection.heldBeside = null
 })
 defineExpose({ toggleLoupe, nextWays, play })
 </script>
@@ -175,14 +175,16 @@ defineExpose({ toggleLoupe, nextWays, play })
 <template>
   <div class="margin">
     <template v-if="viewed">
-      <b class="ellipsis">{{ strip.viewed?.clip.name }}</b>
+      <b class="ellipsis">{{ cut.viewed?.clip.name }}</b>
       <span class="quiet">not placed yet</span>
       <span class="spacer" />
-      <button class="word" @click="strip.viewed = null">back to the cut</button>
+      <button class="word" @click="cut.viewed = null">back to the cut</button>
     </template>
     <template v-else>
       <b v-if="isTwo" class="ellipsis">in force</b>
-      <span v-else-if="hand.pointedAt" class="ellipsis tried">in view: {{ hand.pointedAt.name }}</span>
+      <span v-else-if="selection.pointedAt" class="ellipsis tried"
+        >in view: {{ selection.pointedAt.name }}</span
+      >
       <span v-else class="quiet ellipsis">{{ first?.name ?? 'nothing is placed here' }}</span>
       <span class="spacer" />
       <button class="word" :aria-pressed="seen === 'whole'" @click="seen = 'whole'">whole</button>
@@ -204,7 +206,12 @@ defineExpose({ toggleLoupe, nextWays, play })
       <button class="word" :aria-pressed="ways === 'side'" @click="ways = ways === 'side' ? 'one' : 'side'">
         beside
       </button>
-      <button v-if="isTwo" class="word" :aria-pressed="hand.heldBeside !== null" @click="hand.holdBeside()">
+      <button
+        v-if="isTwo"
+        class="word"
+        :aria-pressed="selection.heldBeside !== null"
+        @click="selection.holdBeside()"
+      >
         hold
       </button>
       <b v-if="isTwo" class="ellipsis other">{{ otherName }}</b>

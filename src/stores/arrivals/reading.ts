@@ -1,9 +1,9 @@
 import { proxy } from 'comlink'
-import { type ClipSource, placeOf } from '../core/model/clip'
-import type { MediaLocator } from '../media/source'
-import type { ReadAnswer } from '../workers/reading.worker'
-import { readingService } from '../workers/services'
-import type { IncomingFile } from './media'
+import { type ClipSource, placeOf } from '../../core/model/clip'
+import type { MediaLocator } from '../../media/source'
+import type { ReadAnswer } from '../../workers/reading.worker'
+import { readingService } from '../../workers/services'
+import type { IncomingFile } from '../media'
 
 /** A file on its way in. */
 export interface Arriving {

@@ -3,7 +3,7 @@ import { ref, shallowRef } from 'vue'
 import { type Room, type StorageState, askToKeep, roomNow, watchState } from '../storage/state'
 
 /** How the browser keeps what is made here: whether it can, how much, and for how long. */
-export const useKeeping = defineStore('keeping', () => {
+export const useBrowserStorage = defineStore('browser-storage', () => {
   const state = ref<StorageState>('open')
   const room = shallowRef<Room | null>(null)
   watchState((storageState) => (state.value = storageState))

@@ -14,7 +14,7 @@ export interface Tried {
 }
 
 /** What is in hand on the current timeline: placements, the moment, and the treatment that is tried on them. */
-export const useHand = defineStore('hand', () => {
+export const useSelection = defineStore('selection', () => {
   const timelines = useTimelines()
   const selectedIds = shallowRef<ReadonlySet<string>>(new Set())
   const playhead = ref(0)

@@ -1,16 +1,16 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef, watch } from 'vue'
-import { differencesBetween } from '../core/check/differences'
-import { restore } from '../core/edit/restoring'
-import { type PointEntry, dropPoint, keepPoint, listPoints, loadPoint } from '../storage/points'
-import { storageError } from '../storage/error'
-import { newId, timeNow, useProject } from './document/project'
+import { differencesBetween } from '../../core/check/differences'
+import { restore } from '../../core/edit/restoring'
+import { type PointEntry, dropPoint, keepPoint, listPoints, loadPoint } from '../../storage/points'
+import { storageError } from '../../storage/error'
+import { newId, timeNow, useProject } from './project'
 
 const unreadable = (name: string) =>
   `“${name}” cannot be read any more; it was left as it is, and nothing was changed.`
 
 /** Restore points of the open project: named, listed, compared with what is, and gone back to. */
-export const useRestoring = defineStore('restoring', () => {
+export const useRestorePoints = defineStore('restore-points', () => {
   const project = useProject()
   const points = shallowRef<readonly PointEntry[]>([])
   /** Why the last act with restore points could not be done; null where it was. */

@@ -1,21 +1,27 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
-import { regionRates } from '../core/choice/rates'
-import { type Clip, placeOf } from '../core/model/clip'
-import type { Draft } from '../core/edit/draft'
-import { usualRate } from '../core/model/preferences'
-import { type NumberedClip, type NumberedFile, atRate, lengthened, numberedClip } from '../core/edit/numbered'
-import { takeIn } from '../core/edit/operations'
-import { takeApart, timesPlaced } from '../core/edit/parts'
-import type { Doc } from '../core/model/project'
-import { replaceClip } from '../core/edit/replacing'
-import { type Rate, rateName } from '../core/rate/rate'
-import { picturesToRead } from '../core/reading/numbered/facts'
-import type { ReadAnswer } from '../workers/reading.worker'
-import { usePreferences } from './preferences'
-import { useMedia } from './media'
-import { newId, timeNow, useProject } from './document/project'
-import { type Arriving, readFiles } from './reading-files'
+import { regionRates } from '../../core/choice/rates'
+import { type Clip, placeOf } from '../../core/model/clip'
+import type { Draft } from '../../core/edit/draft'
+import { usualRate } from '../../core/model/preferences'
+import {
+  type NumberedClip,
+  type NumberedFile,
+  atRate,
+  lengthened,
+  numberedClip,
+} from '../../core/edit/numbered'
+import { takeIn } from '../../core/edit/operations'
+import { takeApart, timesPlaced } from '../../core/edit/parts'
+import type { Doc } from '../../core/model/project'
+import { replaceClip } from '../../core/edit/replacing'
+import { type Rate, rateName } from '../../core/rate/rate'
+import { picturesToRead } from '../../core/reading/numbered/facts'
+import type { ReadAnswer } from '../../workers/reading.worker'
+import { usePreferences } from '../preferences'
+import { useMedia } from '../media'
+import { newId, timeNow, useProject } from '../document/project'
+import { type Arriving, readFiles } from './reading'
 
 /** A numbered picture on its way in. */
 interface Numbered {

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { Workbox } from 'workbox-window'
 import { keepCard, keptCard } from '../media/kept-card'
-import { useProject } from './document/project'
+import { useProject } from '../stores/document/project'
 
 /** What is shown now goes before what is kept for another time, in milliseconds. */
 const keepAfter = 5000

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
-import type { ClipInHand } from '../core/terms/term'
+import type { ClipInHand } from '../../../core/terms/term'
 
 /** Where a term was asked for: what to stand beside, and where the keyboard goes back to. */
 export interface TermRequest {

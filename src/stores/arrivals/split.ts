@@ -1,11 +1,11 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
-import type { Clip } from '../core/model/clip'
-import { joinStills, stillSequences } from '../core/edit/numbered'
-import { joinRecording, putTogether, splitRecordings } from '../core/edit/parts'
-import type { Rate } from '../core/rate/rate'
-import { useBackground } from './background'
-import { newId, useProject } from './document/project'
+import type { Clip } from '../../core/model/clip'
+import { joinStills, stillSequences } from '../../core/edit/numbered'
+import { joinRecording, putTogether, splitRecordings } from '../../core/edit/parts'
+import type { Rate } from '../../core/rate/rate'
+import { useBackground } from '../background'
+import { newId, useProject } from '../document/project'
 
 /** Clips that came in several files: recordings become one each, numbered stills are offered as one. */
 export const useSplit = defineStore('split', () => {

@@ -1,9 +1,9 @@
 import { proxy } from 'comlink'
-import { present } from '../core/assert'
+import { present } from '../../core/assert'
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
-import { continuing, sortedOut } from '../core/edit/numbered'
-import { takeIn } from '../core/edit/operations'
+import { continuing, sortedOut } from '../../core/edit/numbered'
+import { takeIn } from '../../core/edit/operations'
 import {
   type Card,
   type Clip,
@@ -12,19 +12,19 @@ import {
   type ClipFile,
   arrivedClip,
   placeOf,
-} from '../core/model/clip'
-import { cardUrl } from '../media/source'
-import { turns } from '../media/turns'
-import type { ReadAnswer } from '../workers/reading.worker'
-import { readingService } from '../workers/services'
-import { useBackground } from './background'
-import { useCard } from './card'
-import { type IncomingFile, useMedia } from './media'
-import { newId, timeNow, useProject } from './document/project'
+} from '../../core/model/clip'
+import { cardUrl } from '../../media/source'
+import { turns } from '../../media/turns'
+import type { ReadAnswer } from '../../workers/reading.worker'
+import { readingService } from '../../workers/services'
+import { useBackground } from '../background'
+import { useCard } from '../card'
+import { type IncomingFile, useMedia } from '../media'
+import { newId, timeNow, useProject } from '../document/project'
 import { useNumbered } from './numbered'
-import { type Arriving, readFiles } from './reading-files'
+import { type Arriving, readFiles } from './reading'
 import { useSplit } from './split'
-import type { ListedFile } from '../core/card/listing'
+import type { ListedFile } from '../../core/card/listing'
 
 /** Results are shown in gulps, so that a fast card does not redraw the list for each clip: at least so many milliseconds apart. */
 const shortestGulp = 60
