@@ -101,7 +101,13 @@ function act(
       if (mode === 'end' || step.at === undefined || step.at === null)
         return putAtEnd(draft, timeline.id, wanted, newId)
       if (mode === 'above') return putAbove(draft, timeline.id, wanted, step.at, newId)
-      return putAt(draft, timeline.id, wanted, step.at, mode === 'overwrite' ? 'over' : 'insert', newId)
+      return putAt(
+        draft,
+        timeline.id,
+        wanted,
+        { frame: step.at, putting: mode === 'overwrite' ? 'over' : 'insert' },
+        newId,
+      )
     }
     case 'cut': {
       const timeline = timelineIn(doc, step.timeline)
@@ -163,7 +169,7 @@ function act(
       if (!inner.rate) refuse(`“${inner.name}” has no format yet.`)
       const wanted = placedTimeline(inner, rate, [newId(), newId(), newId()])
       if (step.at === undefined || step.at === null) return putAtEnd(draft, outer.id, wanted, newId)
-      return putAt(draft, outer.id, wanted, step.at, 'insert', newId)
+      return putAt(draft, outer.id, wanted, { frame: step.at, putting: 'insert' }, newId)
     }
     case 'unnest': {
       const { timeline, placement } = placementIn(doc, step.placement, step.timeline)
@@ -191,7 +197,15 @@ function move(draft: Draft<Doc>, step: Extract<EditStep, { do: 'move' }>): void 
     (track) => track.locked && track.placements.some(({ id }) => ids.has(id)),
   )
   if (isLocked) refuse('A locked track holds it, or what is linked with it.')
-  if (!movePlacements(draft, timeline.id, ids, frames, climbs, newId, track.kind))
+  if (
+    !movePlacements(
+      draft,
+      timeline.id,
+      ids,
+      { byFrames: frames, byTracks: climbs, kindThatClimbs: track.kind },
+      newId,
+    )
+  )
     refuse('It cannot be moved there: a locked track, or the first frame, is in the way.')
 }
 

@@ -91,7 +91,9 @@ export const useCarrying = defineStore('carrying', () => {
     if (!cut || !wished || !changes.value) return []
     return carryWays
       .filter((way) => way !== 'slowed' || changesRate.value)
-      .map((way) => carryPrice(project.opened, cut, way, wished, making(nameFor(way)), reason.value))
+      .map((way) =>
+        carryPrice(project.opened, cut, { way, wish: wished, reason: reason.value }, making(nameFor(way))),
+      )
   })
 
   function begin(timeline: Timeline, to: Format | null = null, setBy: SetBy = 'tried'): void {

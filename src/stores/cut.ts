@@ -108,7 +108,8 @@ export const useCut = defineStore('cut', () => {
   const moveBy = (placements: readonly Placement[], frames: number, tracks = 0, how: ActOptions = {}) =>
     edit(
       `move ${whom(placements)}`,
-      (doc, id) => void movePlacements(doc, id, idsOf(placements), frames, tracks, newId),
+      (doc, id) =>
+        void movePlacements(doc, id, idsOf(placements), { byFrames: frames, byTracks: tracks }, newId),
       how,
     )
 
@@ -136,7 +137,7 @@ export const useCut = defineStore('cut', () => {
       }
     })
     edit(`paste ${counted(fresh.length, 'placement')}`, (doc, id) =>
-      putAt(doc, id, fresh, selection.playhead, putting, newId),
+      putAt(doc, id, fresh, { frame: selection.playhead, putting }, newId),
     )
     selection.select(fresh.map(({ placement }) => placement.id))
   }
@@ -191,7 +192,7 @@ export const useCut = defineStore('cut', () => {
         above: 0,
         placement: { ...blank, id, source, length: frames },
       }
-      putAt(doc, timelineId, [figure], selection.playhead, 'insert', newId)
+      putAt(doc, timelineId, [figure], { frame: selection.playhead, putting: 'insert' }, newId)
     })
     selection.select([id])
   }
@@ -281,7 +282,7 @@ export const useCut = defineStore('cut', () => {
   /** Accepts a kind of finding as it is; with no word it is open again. */
   const accept = ({ kind, title, placements }: FindingGroup, word: string | null) =>
     edit(word === null ? `open again: ${title}` : `accept ${title}`, (doc, id) =>
-      acceptFindings(doc, id, listOf(placements), kind, word, timeNow()),
+      acceptFindings(doc, id, listOf(placements), { charge: kind, word, at: timeNow() }),
     )
   /** Gives the current timeline the picture of what goes out. */
   const runAs = (format: Format) =>

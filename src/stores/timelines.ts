@@ -151,7 +151,7 @@ export const useTimelines = defineStore('timelines', () => {
       (doc) => {
         if (where.how === 'end') putAtEnd(doc, timeline.id, wanted, newId)
         else if (where.how === 'above') putAbove(doc, timeline.id, wanted, where.frame, newId)
-        else putAt(doc, timeline.id, wanted, where.frame, where.how, newId)
+        else putAt(doc, timeline.id, wanted, { frame: where.frame, putting: where.how }, newId)
       },
       joins,
     )

@@ -47,6 +47,15 @@ const frameOf = ({ clips: _, timelines, ...rest }: Doc): LoadedFrame['doc'] => (
 /** A project that was read from a file, and whether it is on disk: where nothing can be kept it is only here. */
 export type TakenIn = Result<{ frame: LoadedFrame; isKept: boolean }>
 
+/** Under what a project is taken in. */
+export interface TakeInOptions {
+  /** Its id, where its own is taken. */
+  readonly freshId: string
+  readonly at: string
+  /** The tab that takes it in. */
+  readonly writer: string
+}
+
 /** Reading of whole projects, off the page. */
 export const loadingServiceOffPage = {
   /** Brings into the database what was written ahead of it. */
@@ -72,15 +81,11 @@ export const loadingServiceOffPage = {
     }),
   /**
    * Reads a project file and keeps what it holds as a project of its own: one that is here already is not overwritten.
-   * @param freshId for it where its own is taken
-   * @param writer the tab that takes it in
    * @param tell takes the clips and what is placed, while they are written; the rest comes without them
    */
   takeIn: (
     file: Blob,
-    freshId: string,
-    at: string,
-    writer: string,
+    { freshId, at, writer }: TakeInOptions,
     tell: TakeHandful,
     until?: AbortSignal,
   ): Promise<TakenIn> =>

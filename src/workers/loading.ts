@@ -4,7 +4,7 @@ import type { Timeline, Track } from '../core/model/timeline'
 import type { Result } from '../core/result'
 import { nextTurn } from '../media/turns'
 import type { LoadedProject } from '../storage/projects'
-import type { BareTimeline, Handful, LoadedFrame } from './loading-service'
+import type { BareTimeline, Handful, LoadedFrame, TakeInOptions } from './loading-service'
 import { loadingService } from './services'
 
 /**
@@ -78,12 +78,10 @@ export const recoverOffPage = (projectId: string, at: string): Promise<void> =>
 /** Takes a project file in, off the page. @see LoadingService.takeIn */
 export async function takeInOffPage(
   file: Blob,
-  freshId: string,
-  at: string,
-  writer: string,
+  options: TakeInOptions,
 ): Promise<Result<{ loaded: LoadedProject; isKept: boolean }>> {
   const { take, whole } = gatherer()
-  const taken = await loadingService().takeIn(file, freshId, at, writer, take)
+  const taken = await loadingService().takeIn(file, options, take)
   await nextTurn()
   return taken.ok ? { ok: true, loaded: whole(taken.frame), isKept: taken.isKept } : taken
 }

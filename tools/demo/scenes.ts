@@ -12,7 +12,11 @@ const fillShape = (c: SKRSContext2D, colour: string, points: readonly Point[]) =
   c.closePath()
   c.fill()
 }
-const rect = (c: SKRSContext2D, colour: string, x: number, y: number, w: number, h: number) => {
+const rect = (
+  c: SKRSContext2D,
+  colour: string,
+  { x, y, w, h }: { readonly x: number; readonly y: number; readonly w: number; readonly h: number },
+) => {
   c.fillStyle = colour
   c.fillRect(x, y, w, h)
 }
@@ -26,20 +30,17 @@ const disc = (c: SKRSContext2D, colour: string, x: number, y: number, r: number)
 /** The bell, hung at (x, y), `s` tall, turned by `angle`; the clapper lags behind. */
 function bell(
   c: SKRSContext2D,
-  x: number,
-  y: number,
-  s: number,
-  angle: number,
+  { x, y, s, angle }: { readonly x: number; readonly y: number; readonly s: number; readonly angle: number },
   metal = '#b08d4f',
   dark = '#3a2c1c',
 ) {
   c.save()
   c.translate(x, y)
   c.rotate(angle)
-  rect(c, dark, -s * 0.5, -s * 0.08, s, s * 0.12)
+  rect(c, dark, { x: -s * 0.5, y: -s * 0.08, w: s, h: s * 0.12 })
   c.save()
   c.rotate(-angle * 1.6)
-  rect(c, dark, -s * 0.02, s * 0.2, s * 0.04, s * 0.8)
+  rect(c, dark, { x: -s * 0.02, y: s * 0.2, w: s * 0.04, h: s * 0.8 })
   disc(c, dark, 0, s * 1.02, s * 0.08)
   c.restore()
   c.fillStyle = metal
@@ -55,7 +56,7 @@ function bell(
   c.stroke()
   for (const band of [0.3, 0.34, 0.8, 0.86]) {
     const half = s * (0.3 + 0.2 * Math.max(0, band - 0.45))
-    rect(c, dark, -half, s * band, half * 2, s * 0.012)
+    rect(c, dark, { x: -half, y: s * band, w: half * 2, h: s * 0.012 })
   }
   c.fillStyle = dark
   c.font = `500 ${s * 0.09}px sans-serif`
@@ -64,7 +65,13 @@ function bell(
   c.restore()
 }
 
-function person(c: SKRSContext2D, x: number, ground: number, s: number, step: number, coat = '#20262d') {
+function person(
+  c: SKRSContext2D,
+  { x, ground }: { readonly x: number; readonly ground: number },
+  s: number,
+  step: number,
+  coat = '#20262d',
+) {
   const swing = Math.sin(step) * s * 0.14
   fillShape(c, coat, [
     [x, ground - s * 0.5],
@@ -88,7 +95,7 @@ function person(c: SKRSContext2D, x: number, ground: number, s: number, step: nu
 }
 
 export const furnaceHall: DemoScene = (c, w, h, t) => {
-  rect(c, '#2b2a2b', 0, 0, w, h)
+  rect(c, '#2b2a2b', { x: 0, y: 0, w, h })
   for (let i = 0; i < 5; i++) {
     const x = w * (0.08 + i * 0.21)
     fillShape(c, '#5d6770', [
@@ -97,7 +104,7 @@ export const furnaceHall: DemoScene = (c, w, h, t) => {
       [x + w * 0.09, h * 0.34],
       [x, h * 0.34],
     ])
-    for (let k = 1; k < 4; k++) rect(c, '#2b2a2b', x, (h * 0.34 * k) / 4, w * 0.09, h * 0.008)
+    for (let k = 1; k < 4; k++) rect(c, '#2b2a2b', { x, y: (h * 0.34 * k) / 4, w: w * 0.09, h: h * 0.008 })
     fillShape(c, 'rgba(214,220,222,0.08)', [
       [x, h * 0.34],
       [x + w * 0.09, h * 0.34],
@@ -105,7 +112,7 @@ export const furnaceHall: DemoScene = (c, w, h, t) => {
       [x - w * 0.2, h * 0.82],
     ])
   }
-  rect(c, '#463d36', 0, h * 0.8, w, h * 0.2)
+  rect(c, '#463d36', { x: 0, y: h * 0.8, w, h: h * 0.2 })
   const glow = 0.75 + 0.25 * Math.sin(t * 3.1)
   fillShape(c, '#574a41', [
     [w * 0.64, h * 0.8],
@@ -119,23 +126,27 @@ export const furnaceHall: DemoScene = (c, w, h, t) => {
   const chain = Math.sin(t * 1.3) * 0.2
   for (let i = 0; i < 22; i++)
     disc(c, '#8d877d', w * 0.36 + Math.sin(chain) * i * h * 0.022, i * h * 0.022, h * 0.007)
-  bell(c, w * 0.36 + Math.sin(chain) * h * 0.48, h * 0.48, h * 0.26, chain * 0.5, '#8d8a80')
-  person(c, w * ((0.05 + t * 0.06) % 1.1) - w * 0.04, h * 0.88, h * 0.34, t * 5)
-  person(c, w * (1.05 - ((t * 0.045) % 1.1)), h * 0.93, h * 0.38, t * 4, '#37302a')
+  bell(
+    c,
+    { x: w * 0.36 + Math.sin(chain) * h * 0.48, y: h * 0.48, s: h * 0.26, angle: chain * 0.5 },
+    '#8d8a80',
+  )
+  person(c, { x: w * ((0.05 + t * 0.06) % 1.1) - w * 0.04, ground: h * 0.88 }, h * 0.34, t * 5)
+  person(c, { x: w * (1.05 - ((t * 0.045) % 1.1)), ground: h * 0.93 }, h * 0.38, t * 4, '#37302a')
 }
 
 export const swingingBell: DemoScene = (c, w, h, t) => {
-  rect(c, '#9fb0b8', 0, 0, w, h)
+  rect(c, '#9fb0b8', { x: 0, y: 0, w, h })
   for (let i = 0; i < 4; i++)
     disc(c, '#b4c2c8', w * ((0.2 * i + t * 0.03) % 1.2), h * (0.2 + 0.09 * i), h * 0.13)
-  for (const x of [0, 0.42, 0.86]) rect(c, '#5a4636', w * x, 0, w * 0.14, h)
-  rect(c, '#4a392c', 0, 0, w, h * 0.13)
-  rect(c, '#4a392c', 0, h * 0.88, w, h * 0.12)
-  bell(c, w * 0.5, h * 0.16, h * 0.62, 0.5 * Math.sin(t * 2.9))
+  for (const x of [0, 0.42, 0.86]) rect(c, '#5a4636', { x: w * x, y: 0, w: w * 0.14, h })
+  rect(c, '#4a392c', { x: 0, y: 0, w, h: h * 0.13 })
+  rect(c, '#4a392c', { x: 0, y: h * 0.88, w, h: h * 0.12 })
+  bell(c, { x: w * 0.5, y: h * 0.16, s: h * 0.62, angle: 0.5 * Math.sin(t * 2.9) })
 }
 
 export const pour: DemoScene = (c, w, h, t) => {
-  rect(c, '#1f1b1a', 0, 0, w, h)
+  rect(c, '#1f1b1a', { x: 0, y: 0, w, h })
   const heat = 0.8 + 0.2 * Math.sin(t * 9)
   disc(c, 'rgba(190,84,30,0.25)', w * 0.55, h * 0.62, h * 0.44 * heat)
   c.save()
@@ -147,7 +158,7 @@ export const pour: DemoScene = (c, w, h, t) => {
     [h * 0.15, h * 0.18],
     [-h * 0.15, h * 0.18],
   ])
-  rect(c, '#f2a94e', -h * 0.19, -h * 0.17, h * 0.38, h * 0.035)
+  rect(c, '#f2a94e', { x: -h * 0.19, y: -h * 0.17, w: h * 0.38, h: h * 0.035 })
   c.restore()
   c.strokeStyle = '#ffd27a'
   c.lineWidth = h * 0.03
@@ -166,7 +177,7 @@ export const pour: DemoScene = (c, w, h, t) => {
     [w * 0.74, h],
     [w * 0.42, h],
   ])
-  rect(c, '#ffbf5e', w * 0.5, h * 0.715, w * 0.16, h * 0.018)
+  rect(c, '#ffbf5e', { x: w * 0.5, y: h * 0.715, w: w * 0.16, h: h * 0.018 })
   for (let i = 0; i < 46; i++) {
     const age = (t * 1.6 + i * 0.137) % 1
     const way = i * 2.399
@@ -174,11 +185,11 @@ export const pour: DemoScene = (c, w, h, t) => {
     const y = h * 0.7 - Math.abs(Math.sin(way)) * age * h * 0.5 + age * age * h * 0.34
     disc(c, age < 0.5 ? '#ffe6a8' : '#d9772b', x, y, h * 0.006 * (1.2 - age))
   }
-  person(c, w * 0.16, h * 0.95, h * 0.56, Math.sin(t) * 0.4, '#332b27')
+  person(c, { x: w * 0.16, ground: h * 0.95 }, h * 0.56, Math.sin(t) * 0.4, '#332b27')
 }
 
 export const tower: DemoScene = (c, w, h, t) => {
-  rect(c, '#c9b79a', 0, 0, w, h)
+  rect(c, '#c9b79a', { x: 0, y: 0, w, h })
   disc(c, '#f0dfb8', w * 0.78, h * 0.26, h * 0.09)
   for (let i = 0; i < 6; i++)
     disc(c, '#d9c9ae', w * ((0.19 * i + t * 0.05) % 1.25) - w * 0.1, h * (0.34 + 0.035 * (i % 3)), h * 0.1)
@@ -188,15 +199,16 @@ export const tower: DemoScene = (c, w, h, t) => {
       [w * (i / 11), h * (0.68 + 0.05 * (i % 3))],
       [w * (i / 11 + 0.08), h],
     ])
-  rect(c, '#54463b', w * 0.36, h * 0.22, w * 0.16, h * 0.78)
+  rect(c, '#54463b', { x: w * 0.36, y: h * 0.22, w: w * 0.16, h: h * 0.78 })
   fillShape(c, '#3f352e', [
     [w * 0.34, h * 0.22],
     [w * 0.44, h * 0.02],
     [w * 0.54, h * 0.22],
   ])
-  rect(c, '#c9b79a', w * 0.4, h * 0.3, w * 0.08, h * 0.2)
-  bell(c, w * 0.44, h * 0.31, h * 0.15, 0.45 * Math.sin(t * 2.2))
-  for (let k = 0; k < 5; k++) rect(c, '#463a31', w * 0.375, h * (0.58 + k * 0.075), w * 0.13, h * 0.006)
+  rect(c, '#c9b79a', { x: w * 0.4, y: h * 0.3, w: w * 0.08, h: h * 0.2 })
+  bell(c, { x: w * 0.44, y: h * 0.31, s: h * 0.15, angle: 0.45 * Math.sin(t * 2.2) })
+  for (let k = 0; k < 5; k++)
+    rect(c, '#463a31', { x: w * 0.375, y: h * (0.58 + k * 0.075), w: w * 0.13, h: h * 0.006 })
   for (let i = 0; i < 7; i++) {
     const x = w * ((0.1 * i + t * 0.11) % 1.1)
     const y = h * (0.16 + 0.03 * Math.sin(i * 2 + t * 2))
@@ -211,8 +223,8 @@ export const tower: DemoScene = (c, w, h, t) => {
 }
 
 export const raising: DemoScene = (c, w, h, t) => {
-  rect(c, '#8f8778', 0, 0, w, h)
-  rect(c, '#6b6457', 0, h * 0.78, w, h * 0.22)
+  rect(c, '#8f8778', { x: 0, y: 0, w, h })
+  rect(c, '#6b6457', { x: 0, y: h * 0.78, w, h: h * 0.22 })
   fillShape(c, '#4d473d', [
     [w * 0.2, h * 0.8],
     [w * 0.49, h * 0.06],
@@ -223,24 +235,24 @@ export const raising: DemoScene = (c, w, h, t) => {
     [w * 0.23, h * 0.8],
   ])
   const sway = Math.sin(t * 2.4)
-  rect(c, '#2f2b25', w * (0.5 + 0.11 * sway) - 1, h * 0.08, w * 0.004, h * 0.22)
-  bell(c, w * (0.5 + 0.11 * sway), h * 0.3, h * 0.34, 0.2 * sway, '#a69c84')
+  rect(c, '#2f2b25', { x: w * (0.5 + 0.11 * sway) - 1, y: h * 0.08, w: w * 0.004, h: h * 0.22 })
+  bell(c, { x: w * (0.5 + 0.11 * sway), y: h * 0.3, s: h * 0.34, angle: 0.2 * sway }, '#a69c84')
   for (let i = 0; i < 5; i++)
-    person(c, w * ((0.06 + 0.2 * i + t * 0.035) % 1), h * 0.94, h * 0.3, t * 4 + i, '#35312a')
+    person(c, { x: w * ((0.06 + 0.2 * i + t * 0.035) % 1), ground: h * 0.94 }, h * 0.3, t * 4 + i, '#35312a')
 }
 
 export const phoneVisit: DemoScene = (c, w, h, t) => {
-  rect(c, '#b9bfb4', 0, 0, w, h)
-  rect(c, '#74705f', 0, h * 0.7, w, h * 0.3)
-  rect(c, '#5d4b3c', w * 0.16, h * 0.2, w * 0.68, h * 0.52)
-  rect(c, '#312a25', w * 0.24, h * 0.26, w * 0.52, h * 0.46)
+  rect(c, '#b9bfb4', { x: 0, y: 0, w, h })
+  rect(c, '#74705f', { x: 0, y: h * 0.7, w, h: h * 0.3 })
+  rect(c, '#5d4b3c', { x: w * 0.16, y: h * 0.2, w: w * 0.68, h: h * 0.52 })
+  rect(c, '#312a25', { x: w * 0.24, y: h * 0.26, w: w * 0.52, h: h * 0.46 })
   const near = 0.12 + 0.02 * Math.sin(t * 2)
-  bell(c, w * 0.5, h * 0.32, h * 0.26, 0.12 * Math.sin(t * 3))
-  person(c, w * (0.2 + 0.14 * t), h * 0.86, h * (0.3 + near), t * 6, '#2f4456')
+  bell(c, { x: w * 0.5, y: h * 0.32, s: h * 0.26, angle: 0.12 * Math.sin(t * 3) })
+  person(c, { x: w * (0.2 + 0.14 * t), ground: h * 0.86 }, h * (0.3 + near), t * 6, '#2f4456')
 }
 
 export const heat: DemoScene = (c, w, h, t) => {
-  rect(c, '#14103a', 0, 0, w, h)
+  rect(c, '#14103a', { x: 0, y: 0, w, h })
   const rings: [string, number][] = [
     ['#3b1a70', 0.46],
     ['#7d2482', 0.36],
@@ -257,7 +269,7 @@ export const heat: DemoScene = (c, w, h, t) => {
 }
 
 export const mouldCheck: DemoScene = (c, w, h, t) => {
-  rect(c, '#5a4c40', 0, 0, w, h)
+  rect(c, '#5a4c40', { x: 0, y: 0, w, h })
   disc(c, '#7a6755', w * 0.5, h * 0.5, h * 0.42)
   disc(c, '#43382f', w * 0.5, h * 0.5, h * 0.26)
   c.save()

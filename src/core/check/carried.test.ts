@@ -31,7 +31,7 @@ function prices(to: string, more: Partial<CarryWish> = {}, doc = placed()): Reco
   const wish = { format: format(to), origin: null, keepPitch: true, ...more }
   const making = { name: 'Carried', at: '', newId: counting() }
   return Object.fromEntries(
-    carryWays.map((way) => [way, carryPrice(doc as Doc, doc.timelines.t! as never, way, wish, making)]),
+    carryWays.map((way) => [way, carryPrice(doc as Doc, doc.timelines.t! as never, { way, wish }, making)]),
   )
 }
 const lines = (price: CarryPrice, keepPitch = true, doc = placed()) =>

@@ -68,12 +68,10 @@ const still = 0.01
 export function carryPrice(
   doc: Doc,
   timeline: Timeline,
-  way: CarryWay,
-  wish: CarryWish,
+  { way, wish, reason = '' }: { readonly way: CarryWay; readonly wish: CarryWish; readonly reason?: string },
   making: NewTimelineNames,
-  reason = '',
 ): CarryPrice {
-  const cut = carriedBy(doc, timeline, way, wish, making, reason)
+  const cut = carriedBy(doc, timeline, { way, wish, reason }, making)
   const [was, is] = [checkTimeline(doc, timeline), checkTimeline(cut.doc, cut.timeline)]
   const pays = was && is ? compared(was, way === 'nested' ? nestedFindings(was, is) : is.findings) : []
   const none: Record<Grade, number> = { free: 0, light: 0, heavy: 0, severe: 0 }
@@ -105,10 +103,8 @@ export function carryPrice(
 function carriedBy(
   doc: Doc,
   timeline: Timeline,
-  way: CarryWay,
-  wish: CarryWish,
+  { way, wish, reason }: { readonly way: CarryWay; readonly wish: CarryWish; readonly reason: string },
   making: NewTimelineNames,
-  reason: string,
 ): CarriedCut {
   switch (way) {
     case 'recut':

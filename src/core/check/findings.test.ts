@@ -145,10 +145,10 @@ describe('what happens on a timeline', () => {
 
   it('is accepted with a word, stands last so, and is open again without', () => {
     const doc = cut()
-    acceptFindings(doc, 't', ['visitor'], 'uneven', 'it is the archive’s own', '')
+    acceptFindings(doc, 't', ['visitor'], { charge: 'uneven', word: 'it is the archive’s own', at: '' })
     const accepted = groups(doc).at(-1)!
     expect(accepted).toMatchObject({ kind: 'uneven', accepted: 'it is the archive’s own' })
-    acceptFindings(doc, 't', ['visitor'], 'uneven', null, '')
+    acceptFindings(doc, 't', ['visitor'], { charge: 'uneven', word: null, at: '' })
     expect(groups(doc).every((group) => group.accepted === null)).toBe(true)
   })
 })

@@ -66,7 +66,7 @@ export function proposed(
     change,
     set,
     ...settled,
-    reason: reasonOf(clip, { steps, framing, crop }, picture, format, settled, fixed),
+    reason: reasonOf(clip, { steps, framing, crop }, { picture, format, fixed }, settled),
     isInForce:
       Object.keys(change).length === 0 &&
       deepEqual(settledNow.way, settled.way) &&
@@ -74,7 +74,7 @@ export function proposed(
         fitPicture(picture, format, treated([set], inForce).framing),
         fitPicture(clip.picture, format, inForce.framing),
       ),
-    less: lessThan(settled, clip, { picture, change }, format, inForce, weights, fixed),
+    less: lessThan(settled, clip, { picture, change }, { format, inForce, weights, fixed }),
   }
 }
 
@@ -193,10 +193,17 @@ function lessThan(
   than: Settled,
   clip: Untreated,
   after: { readonly picture: Picture; readonly change: CorrectionChange },
-  format: Format,
-  inForce: Treatment,
-  weights: Weights,
-  fixed: Fixed,
+  {
+    format,
+    inForce,
+    weights,
+    fixed,
+  }: {
+    readonly format: Format
+    readonly inForce: Treatment
+    readonly weights: Weights
+    readonly fixed: Fixed
+  },
 ): Offered | null {
   const { rate } = clip.picture
   const isNear = rate !== null && Math.abs(toNumber(divide(format.rate, rate)) - 1) <= nearSpeed
@@ -234,10 +241,8 @@ const joined = (a: Override, b: Override): Override => ({
 function reasonOf(
   clip: Untreated,
   { steps, framing, crop }: Proposal,
-  picture: Picture,
-  format: Format,
+  { picture, format, fixed }: { readonly picture: Picture; readonly format: Format; readonly fixed: Fixed },
   { toll }: Settled,
-  fixed: Fixed,
 ): string {
   const { rate, scan, pulldownOut } = clip.picture
   const moves = toll.charges.filter(({ kind }) => aspectOfCharge(kind) === 'motion').map(sentence)

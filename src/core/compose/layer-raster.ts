@@ -106,8 +106,7 @@ function makers(
   picture: Pick<StoredPicture, 'planes' | 'siting' | 'chroma'>,
   [mapX, mapY]: readonly [AxisMap, AxisMap],
   { width, height }: Pick<Area, 'width' | 'height'>,
-  filter: Framing['filter'],
-  kernel: PlaneKernel,
+  { filter, kernel }: { readonly filter: Framing['filter']; readonly kernel: PlaneKernel },
   onto: ChromaSiting,
 ) {
   const { planes, siting } = picture
@@ -129,11 +128,10 @@ function resampled(
   picture: Pick<StoredPicture, 'planes' | 'siting' | 'chroma'>,
   maps: readonly [AxisMap, AxisMap],
   { width, height }: Pick<Area, 'width' | 'height'>,
-  filter: Framing['filter'],
-  kernel: PlaneKernel,
+  { filter, kernel }: { readonly filter: Framing['filter']; readonly kernel: PlaneKernel },
   onto: ChromaSiting = wholeChroma,
 ): Planes {
-  const { large, small } = makers(picture, maps, { width, height }, filter, kernel, onto)
+  const { large, small } = makers(picture, maps, { width, height }, { filter, kernel }, onto)
   const [across, down] = [onto.across.every, onto.down.every]
   const { planes } = picture
   return { bitDepth: planes.bitDepth, width, height, across, down, ...eachPlane(planes, large, small) }
@@ -145,15 +143,17 @@ function resampledSeen(
   alpha: Samples,
   maps: readonly [AxisMap, AxisMap],
   area: Pick<Area, 'width' | 'height'>,
-  filter: Framing['filter'],
-  kernel: PlaneKernel,
-  onto: ChromaSiting = wholeChroma,
+  {
+    filter,
+    kernel,
+    onto = wholeChroma,
+  }: { readonly filter: Framing['filter']; readonly kernel: PlaneKernel; readonly onto?: ChromaSiting },
 ) {
   const { planes, chromaAlpha } = weighted(picture.planes, alpha, picture.siting, chromaSizeOf(picture))
   const source = { ...picture, planes }
-  const { small } = makers(source, maps, area, filter, kernel, onto)
+  const { small } = makers(source, maps, area, { filter, kernel }, onto)
   return unweighted({
-    planes: resampled(source, maps, area, filter, kernel, onto),
+    planes: resampled(source, maps, area, { filter, kernel }, onto),
     chromaAlpha: small(chromaAlpha),
   })
 }
@@ -172,10 +172,10 @@ function withChromaOf(
   const still = { scale: rational(1), shift: rational(0) }
   const picture = { planes, siting: wholeChroma }
   if (!alpha) {
-    const { chroma, across, down } = resampled(picture, [still, still], planes, filter, kernel, ground)
+    const { chroma, across, down } = resampled(picture, [still, still], planes, { filter, kernel }, ground)
     return { planes: { ...planes, chroma, across, down, luma, alpha }, chromaAlpha: null }
   }
-  const seen = resampledSeen(picture, alpha, [still, still], planes, filter, kernel, ground)
+  const seen = resampledSeen(picture, alpha, [still, still], planes, { filter, kernel, onto: ground })
   const { across, down } = seen
   const back = (samples: Samples) => ofDepth(samples, seen.bitDepth, planes.bitDepth)
   const chroma = seen.chroma && { cb: back(seen.chroma.cb), cr: back(seen.chroma.cr) }
@@ -204,8 +204,8 @@ function baked(
   ] as const
   const { alpha } = planes
   const reduced = alpha
-    ? resampledSeen(picture, alpha, maps, { width, height }, filter, kernel)
-    : resampled(picture, maps, { width, height }, filter, kernel)
+    ? resampledSeen(picture, alpha, maps, { width, height }, { filter, kernel })
+    : resampled(picture, maps, { width, height }, { filter, kernel })
   const start = (corner: Rational, scale: Rational, taken: number) =>
     add(corner, multiply(scale, rational(taken)))
   return {
@@ -265,8 +265,8 @@ export function layerRaster(
   // Opacity and other colour are worked out where there is a sample of each for every pixel.
   const needsWhole = alpha !== null || conversion.names.length > 0
   const straight = alpha
-    ? resampledSeen(from.picture, alpha, maps, area, filter, kernel)
-    : resampled(from.picture, maps, area, filter, kernel, needsWhole ? wholeChroma : siting)
+    ? resampledSeen(from.picture, alpha, maps, area, { filter, kernel })
+    : resampled(from.picture, maps, area, { filter, kernel }, needsWhole ? wholeChroma : siting)
   const sharp = sharpen
     ? {
         ...straight,

@@ -149,19 +149,22 @@ export function wholeDifference(found: Planes, planned: Planes): WholeDifference
     squares += ((found.luma[i] as number) * a - (planned.luma[i] as number) * b) ** 2
   const meanSquare = squares / (width * height)
   const [across, down] = [planned.across, planned.down]
-  const luma = partThatDiffers([found.luma, a], [planned.luma, b], width, height, partSide, partSide)
+  const luma = partThatDiffers([found.luma, a], [planned.luma, b], {
+    width,
+    height,
+    across: partSide,
+    down: partSide,
+  })
   if (luma || !found.chroma || !planned.chroma || found.across !== across || found.down !== down)
     return { meanSquare, differsAt: luma }
   const [w, h] = [Math.ceil(width / across), Math.ceil(height / down)]
   for (const plane of ['cb', 'cr'] as const) {
-    const at = partThatDiffers(
-      [found.chroma[plane], a],
-      [planned.chroma[plane], b],
-      w,
-      h,
-      partSide / across,
-      partSide / down,
-    )
+    const at = partThatDiffers([found.chroma[plane], a], [planned.chroma[plane], b], {
+      width: w,
+      height: h,
+      across: partSide / across,
+      down: partSide / down,
+    })
     if (at) return { meanSquare, differsAt: [at[0] * across, at[1] * down] }
   }
   return { meanSquare, differsAt: null }
@@ -171,10 +174,12 @@ export function wholeDifference(found: Planes, planned: Planes): WholeDifference
 function partThatDiffers(
   [found, a]: readonly [Samples, number],
   [planned, b]: readonly [Samples, number],
-  width: number,
-  height: number,
-  across: number,
-  down: number,
+  {
+    width,
+    height,
+    across,
+    down,
+  }: { readonly width: number; readonly height: number; readonly across: number; readonly down: number },
 ): readonly [number, number] | null {
   for (let y = 0; y < height; y += down)
     for (let x = 0; x < width; x += across) {

@@ -156,7 +156,7 @@ describe('arranging', () => {
   it('inserts: what stood there goes on behind it, every frame as it was', () => {
     const doc = cut()
     const seen = [90, 149, 150, 299].map((frame) => shown(doc, frame))
-    putAt(doc, 't', [card(doc)], 150, 'insert', newId)
+    putAt(doc, 't', [card(doc)], { frame: 150, putting: 'insert' }, newId)
     expect(doc.timelines.t!.tracks[0]!.placements.map(({ start }) => start)).toEqual([0, 100, 150, 200, 250])
     expect([90, 149, 200, 349].map((frame) => shown(doc, frame))).toEqual(seen)
   })
@@ -164,10 +164,10 @@ describe('arranging', () => {
   it('puts over: what is covered goes, what is beside stays', () => {
     const doc = cut()
     const seen = [149, 200, 299].map((frame) => shown(doc, frame))
-    putAt(doc, 't', [card(doc)], 150, 'over', newId)
+    putAt(doc, 't', [card(doc)], { frame: 150, putting: 'over' }, newId)
     expect([149, 200, 299].map((frame) => shown(doc, frame))).toEqual(seen)
     expect(shown(doc, 150)).toBe('card 0')
-    putAt(doc, 't', [card(doc, 10)], 120, 'over', newId)
+    putAt(doc, 't', [card(doc, 10)], { frame: 120, putting: 'over' }, newId)
     expect(shown(doc, 130)).toBe('b 161')
   })
 
@@ -186,17 +186,17 @@ describe('arranging', () => {
   it('moves together, never before the first frame nor onto a track that is locked', () => {
     const doc = cut()
     addTrack(doc, 't', 'video', newId)
-    expect(movePlacements(doc, 't', new Set(['b', 'c']), -20, 1, newId)).toBe(true)
+    expect(movePlacements(doc, 't', new Set(['b', 'c']), { byFrames: -20, byTracks: 1 }, newId)).toBe(true)
     expect([spans(doc, 0), spans(doc, 1)]).toEqual([['a 0+100'], ['b 80+100', 'c 180+100']])
-    expect(movePlacements(doc, 't', new Set(['b', 'c']), -500, 0, newId)).toBe(true)
+    expect(movePlacements(doc, 't', new Set(['b', 'c']), { byFrames: -500, byTracks: 0 }, newId)).toBe(true)
     expect(spans(doc, 1)).toEqual(['b 0+100', 'c 100+100'])
     changeTrack(doc, 't', doc.timelines.t!.tracks[0]!.id, { locked: true })
-    expect(movePlacements(doc, 't', new Set(['b']), 10, -1, newId)).toBe(false)
+    expect(movePlacements(doc, 't', new Set(['b']), { byFrames: 10, byTracks: -1 }, newId)).toBe(false)
     // Nothing on it is taken out or cut either.
     removePlacements(doc, 't', ['a'], true)
     expect(cutAt(doc, 't', ['a'], 50, newId)).toEqual([])
     expect(spans(doc, 0)).toEqual(['a 0+100'])
-    expect(movePlacements(doc, 't', new Set(['b']), 10, 1, newId)).toBe(false)
+    expect(movePlacements(doc, 't', new Set(['b']), { byFrames: 10, byTracks: 1 }, newId)).toBe(false)
     expect(spans(doc, 1)).toEqual(['b 0+100', 'c 100+100'])
   })
 
@@ -209,7 +209,7 @@ describe('arranging', () => {
     expect(taken[0]!.placement).toMatchObject({ treatment: { motion: { kind: 'blend' } }, length: 100 })
     expect(taken[0]!.placement.pairId).toBe(taken[1]!.placement.pairId)
     expect(taken[0]!.placement.pairId).not.toBe('p')
-    putAt(doc, 't', taken, 400, 'over', newId)
+    putAt(doc, 't', taken, { frame: 400, putting: 'over' }, newId)
     closeGaps(doc, 't', null)
     expect(doc.timelines.t!.tracks[0]!.placements.map(({ start }) => start)).toEqual([0, 100, 200, 300, 400])
   })
@@ -238,8 +238,7 @@ describe('arranging', () => {
       doc,
       't',
       [{ ...sound('b'), placement: { ...placementById(doc, 'b'), id: 'bed', pairId: null, length: 40 } }],
-      220,
-      'over',
+      { frame: 220, putting: 'over' },
       newId,
     )
     trimEnd(doc, 't', 'c', 30, 'moves')
@@ -260,10 +259,10 @@ describe('arranging', () => {
             () => trimStart(doc, 't', id, by, move),
             () => trimEnd(doc, 't', id, by, move),
             () => slip(doc, 't', id, by),
-            () => putAt(doc, 't', [card(doc)], frame, 'insert', newId),
-            () => putAt(doc, 't', [card(doc)], frame, 'over', newId),
+            () => putAt(doc, 't', [card(doc)], { frame, putting: 'insert' }, newId),
+            () => putAt(doc, 't', [card(doc)], { frame, putting: 'over' }, newId),
             () => putAbove(doc, 't', [card(doc)], frame, newId),
-            () => movePlacements(doc, 't', new Set([id]), by, (which % 3) - 1, newId),
+            () => movePlacements(doc, 't', new Set([id]), { byFrames: by, byTracks: (which % 3) - 1 }, newId),
             () => closeGaps(doc, 't', which % 2 ? null : doc.timelines.t!.tracks[0]!.id),
           ]
           does[what]!()

@@ -21,8 +21,7 @@ function carve(
   doc: Draft<Doc>,
   timeline: DraftTimeline,
   track: DraftTrack,
-  from: number,
-  to: number,
+  { from, to }: { readonly from: number; readonly to: number },
   newId: NewId,
 ): void {
   const placements = asIs(track).placements as readonly DraftPlacement[]
@@ -106,8 +105,7 @@ export function putAt(
   doc: Draft<Doc>,
   timelineId: string,
   wanted: readonly PlacementsToPut[],
-  frame: number,
-  putting: Putting,
+  { frame, putting }: { readonly frame: number; readonly putting: Putting },
   newId: NewId,
 ): void {
   const timeline = timelineIn(doc, timelineId)
@@ -121,7 +119,7 @@ export function putAt(
   for (const { kind, placement, offset, above } of wanted) {
     const track = tracksFor(doc, timeline, kind, above, newId)
     const start = frame + offset
-    if (putting === 'over') carve(doc, timeline, track, start, start + placement.length, newId)
+    if (putting === 'over') carve(doc, timeline, track, { from: start, to: start + placement.length }, newId)
     put(track, [{ ...placement, start } as DraftPlacement])
   }
 }
@@ -178,10 +176,12 @@ export function movePlacements(
   doc: Draft<Doc>,
   timelineId: string,
   ids: ReadonlySet<string>,
-  byFrames: number,
-  byTracks: number,
+  {
+    byFrames,
+    byTracks,
+    kindThatClimbs = 'video',
+  }: { readonly byFrames: number; readonly byTracks: number; readonly kindThatClimbs?: TrackKind },
   newId: NewId,
-  kindThatClimbs: TrackKind = 'video',
 ): boolean {
   const timeline = timelineIn(doc, timelineId)
   const moving: { from: DraftTrack; to: DraftTrack; placement: DraftPlacement }[] = []
@@ -203,7 +203,7 @@ export function movePlacements(
     from.placements = (asIs(from).placements as readonly DraftPlacement[]).filter(({ id }) => !ids.has(id))
   for (const { to, placement } of moving) {
     const start = placement.start + by
-    carve(doc, timeline, to, start, start + placement.length, newId)
+    carve(doc, timeline, to, { from: start, to: start + placement.length }, newId)
     const { pairId } = placement
     put(to, [{ ...placement, start, pairId: pairId === null ? null : (alone.get(pairId) ?? pairId) }])
   }

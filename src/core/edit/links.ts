@@ -70,8 +70,7 @@ function partsUnder(
   timeline: Timeline,
   sound: Member,
   pictures: readonly Member[],
-  newId: () => string,
-  fixes: Fixes,
+  { newId, fixes }: { readonly newId: () => string; readonly fixes: Fixes },
 ): Member[] {
   const whole = sound.placement
   const under = pictures.filter(
@@ -127,10 +126,11 @@ function settleGroup(
   doc: Doc,
   timeline: Timeline,
   link: string,
-  group: Group,
-  wasOne: (picture: Placement, sound: Placement) => boolean,
-  newId: () => string,
-  fixes: Fixes,
+  {
+    group,
+    wasOne,
+  }: { readonly group: Group; readonly wasOne: (picture: Placement, sound: Placement) => boolean },
+  { newId, fixes }: { readonly newId: () => string; readonly fixes: Fixes },
 ): void {
   const pictures = [...group.pictures].sort((a, b) => a.placement.start - b.placement.start)
   const own = new Map(pictures.map((picture) => [picture, [] as Member[]]))
@@ -140,7 +140,7 @@ function settleGroup(
     else fixes.set.set(placement.id, { ...fixes.set.get(placement.id), ...set })
   }
   const sounds = group.sounds.flatMap((sound) =>
-    pictures.length > 1 ? partsUnder(doc, timeline, sound, pictures, newId, fixes) : [sound],
+    pictures.length > 1 ? partsUnder(doc, timeline, sound, pictures, { newId, fixes }) : [sound],
   )
   for (const sound of sounds) {
     const [nearest] = pictures
@@ -149,7 +149,7 @@ function settleGroup(
     const isOf =
       nearest &&
       (plainlyInStep(nearest.placement, sound.placement) ||
-        keepsStep(doc, timeline, nearest.placement, sound, wasOne, fix))
+        keepsStep(doc, timeline, nearest.placement, sound, { wasOne, fix }))
     if (isOf) own.get(nearest)?.push(sound)
     else fix(sound.placement, { pairId: null })
   }
@@ -168,8 +168,13 @@ function keepsStep(
   timeline: Timeline,
   picture: Placement,
   { track, placement: sound }: Member,
-  wasOne: (picture: Placement, sound: Placement) => boolean,
-  fix: (placement: Placement, set: Fix) => void,
+  {
+    wasOne,
+    fix,
+  }: {
+    readonly wasOne: (picture: Placement, sound: Placement) => boolean
+    readonly fix: (placement: Placement, set: Fix) => void
+  },
 ): boolean {
   if (track.locked) return isHeardInStep(doc, timeline, picture, sound)
   // What was pushed off its picture altogether goes its own way, and says what it said.
@@ -262,7 +267,7 @@ export function settleLinks(draft: Draft<Doc>, before: Doc | null, after: Doc, n
         members.every(({ placement }) => isAsBefore(known, after, placement))
       if (isUntouched) continue
       const wasOne = (picture: Placement, sound: Placement) => wasOneIn(known, picture, sound)
-      settleGroup(after, timeline, link, group, wasOne, newId, fixes)
+      settleGroup(after, timeline, link, { group, wasOne }, { newId, fixes })
     }
     const into = draft.timelines[id]
     if (into && (fixes.set.size > 0 || fixes.added.length > 0)) write(into, timeline, fixes)

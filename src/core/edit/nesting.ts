@@ -117,7 +117,7 @@ export function unnested(doc: Doc, outer: Timeline, placementId: string, newId: 
   let result = outer
   for (const track of outer.tracks)
     for (const placed of track.placements.filter(isMeant))
-      result = spread(doc, outer, result, track, placed, { newId, renamed, pairs })
+      result = spread(doc, outer, result, track, { placed, renaming: { newId, renamed, pairs } })
   const inner = meant.source.kind === 'timeline' ? doc.timelines[meant.source.timelineId] : undefined
   const accepted = (inner?.accepted ?? []).flatMap((accepted) => {
     const id = renamed.get(accepted.placementId)
@@ -145,13 +145,12 @@ function spread(
   outer: Timeline,
   into: Timeline,
   { id: trackId, kind }: Track,
-  placed: Placement,
-  renaming: Renaming,
+  { placed, renaming }: { readonly placed: Placement; readonly renaming: Renaming },
 ): Timeline {
   const inner = placed.source.kind === 'timeline' ? doc.timelines[placed.source.timelineId] : undefined
   const [outerFormat, innerFormat] = [formatOf(doc, outer), inner ? formatOf(doc, inner) : null]
   if (!inner?.rate || !outer.rate || !outerFormat || !innerFormat) return into
-  const out = outOf(doc, outer, placed, inner, kind, renaming)
+  const out = outOf(doc, outer, placed, inner, { kind, names: renaming })
   const rows = inner.tracks
     .filter((track) => track.kind === kind)
     .map((track) => ({ track, placements: track.placements.length > 0 ? out(track.placements) : [] }))
@@ -200,8 +199,7 @@ function outOf(
   outer: Timeline,
   placed: Placement,
   inner: Timeline,
-  kind: Track['kind'],
-  names: Renaming,
+  { kind, names }: { readonly kind: Track['kind']; readonly names: Renaming },
 ) {
   const outerFormat = formatOf(doc, outer)
   const innerFormat = formatOf(doc, inner)

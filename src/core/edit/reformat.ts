@@ -34,7 +34,7 @@ export function reframed(
 ): Reframed {
   const [was, is] = [formatOf(before, timeline), formatOf(after, changed)]
   const named = { ...changed, name: nameIn(after, timeline, was, is) }
-  const framed = was && is ? inFrame(before, timeline, named, was, is, plan) : named
+  const framed = was && is ? inFrame(before, timeline, named, { was, is }, plan) : named
   const [from, to] = [timeline.rate, is?.rate ?? timeline.rate]
   if (!from || !to || equal(from, to))
     return { timeline: { ...framed, rate: to }, boundaries: [], runOut: [] }
@@ -62,8 +62,7 @@ function inFrame(
   doc: Doc,
   timeline: Timeline,
   changed: Timeline,
-  was: Format,
-  is: Format,
+  { was, is }: { readonly was: Format; readonly is: Format },
   plan: FramingPlan = usualPlan(was, is),
 ): Timeline {
   if (sameSize(was, is)) return changed

@@ -108,8 +108,7 @@ export function framingOf(
     start: Rational,
     scale: Rational,
     length: number,
-    before: number,
-    after: number,
+    { before, after }: { readonly before: number; readonly after: number },
     wholeLength: number,
   ) => {
     const middleOfKept = divide(subtract(add(rational(length), exactly(before)), exactly(after)), rational(2))
@@ -121,8 +120,8 @@ export function framingOf(
       kind: 'placed',
       scaleX: divide(rasterMap.scaleX, zoom),
       scaleY: divide(rasterMap.scaleY, zoom),
-      x: off(rasterMap.x, rasterMap.scaleX, across, crop.left, crop.right, frame.width),
-      y: off(rasterMap.y, rasterMap.scaleY, down, crop.top, crop.bottom, frame.height),
+      x: off(rasterMap.x, rasterMap.scaleX, across, { before: crop.left, after: crop.right }, frame.width),
+      y: off(rasterMap.y, rasterMap.scaleY, down, { before: crop.top, after: crop.bottom }, frame.height),
     },
     zoom,
     position: plainlyLying.position,

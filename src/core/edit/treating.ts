@@ -218,9 +218,7 @@ export function acceptFindings(
   doc: Draft<Doc>,
   timelineId: string,
   ids: readonly string[],
-  charge: string,
-  word: string | null,
-  at: string,
+  { charge, word, at }: { readonly charge: string; readonly word: string | null; readonly at: string },
 ): void {
   const timeline = timelineIn(doc, timelineId)
   const meant = new Set(ids)

@@ -108,8 +108,7 @@ function trimmed(
   doc: Draft<Doc>,
   timelineId: string,
   id: string,
-  by: number,
-  following: Following,
+  { by, following }: { readonly by: number; readonly following: Following },
   end: End,
 ): number {
   const timeline = timelineIn(doc, timelineId)
@@ -141,21 +140,27 @@ export function trimStart(
   following: Following,
 ): number {
   const timeline = timelineIn(doc, timelineId)
-  return trimmed(doc, timelineId, id, by, following, {
-    at: 'start',
-    limits(track, index, placement) {
-      const before = track.placements[index - 1]
-      const room = placement.start - (before ? before.start + before.length : 0)
-      const there = framesAhead(doc, timeline, placement) ?? Infinity
-      return [-Math.min(there, following === 'stays' ? room : Infinity), placement.length - 1]
+  return trimmed(
+    doc,
+    timelineId,
+    id,
+    { by, following },
+    {
+      at: 'start',
+      limits(track, index, placement) {
+        const before = track.placements[index - 1]
+        const room = placement.start - (before ? before.start + before.length : 0)
+        const there = framesAhead(doc, timeline, placement) ?? Infinity
+        return [-Math.min(there, following === 'stays' ? room : Infinity), placement.length - 1]
+      },
+      apply(placement, moved) {
+        placement.sourceIn = sourceAfter(doc, timeline, placement, moved)
+        placement.length -= moved
+        if (following === 'stays') placement.start += moved
+        return -moved
+      },
     },
-    apply(placement, moved) {
-      placement.sourceIn = sourceAfter(doc, timeline, placement, moved)
-      placement.length -= moved
-      if (following === 'stays') placement.start += moved
-      return -moved
-    },
-  })
+  )
 }
 
 /**
@@ -170,19 +175,25 @@ export function trimEnd(
   following: Following,
 ): number {
   const timeline = timelineIn(doc, timelineId)
-  return trimmed(doc, timelineId, id, by, following, {
-    at: 'end',
-    limits(track, index, placement) {
-      const next = track.placements[index + 1]
-      const room = next ? next.start - placement.start - placement.length : Infinity
-      const there = (framesAfter(doc, timeline, placement) ?? Infinity) - placement.length
-      return [1 - placement.length, Math.min(there, following === 'stays' ? room : Infinity)]
+  return trimmed(
+    doc,
+    timelineId,
+    id,
+    { by, following },
+    {
+      at: 'end',
+      limits(track, index, placement) {
+        const next = track.placements[index + 1]
+        const room = next ? next.start - placement.start - placement.length : Infinity
+        const there = (framesAfter(doc, timeline, placement) ?? Infinity) - placement.length
+        return [1 - placement.length, Math.min(there, following === 'stays' ? room : Infinity)]
+      },
+      apply(placement, moved) {
+        placement.length += moved
+        return moved
+      },
     },
-    apply(placement, moved) {
-      placement.length += moved
-      return moved
-    },
-  })
+  )
 }
 
 /** Makes a placement so long, and what is linked with it longer or shorter by as much; what follows on its track moves along. */

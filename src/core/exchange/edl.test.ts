@@ -28,9 +28,7 @@ const clips = () => [
 const placement = (
   id: string,
   clipId: string,
-  start: number,
-  length: number,
-  sourceIn: number,
+  { start, length, sourceIn }: { readonly start: number; readonly length: number; readonly sourceIn: number },
   more: Partial<Placement> = {},
 ): Placement => ({
   id,
@@ -107,8 +105,14 @@ describe('an edit decision list that goes out', () => {
   it('has an event for each picture, with its sound where they are paired', () => {
     const pair = { pairId: 'pair' }
     const doc = aCut(
-      [placement('a', 'hall', 0, 50, 25, pair), placement('b', 'bell', 50, 25, 0)],
-      [placement('s', 'hall', 0, 50, 25, pair), placement('x', 'pour', 100, 10, 0)],
+      [
+        placement('a', 'hall', { start: 0, length: 50, sourceIn: 25 }, pair),
+        placement('b', 'bell', { start: 50, length: 25, sourceIn: 0 }),
+      ],
+      [
+        placement('s', 'hall', { start: 0, length: 50, sourceIn: 25 }, pair),
+        placement('x', 'pour', { start: 100, length: 10, sourceIn: 0 }),
+      ],
     )
     expect(written(doc).text.split('\n')).toEqual([
       'TITLE: Main cut',
@@ -132,9 +136,16 @@ describe('an edit decision list that goes out', () => {
       },
     } as const
     const doc = aCut(
-      [placement('a', 'hall', 0, 50, 0, { treatment: { ...half, framing: { zoom: rational(2) } }, gain: 3 })],
+      [
+        placement(
+          'a',
+          'hall',
+          { start: 0, length: 50, sourceIn: 0 },
+          { treatment: { ...half, framing: { zoom: rational(2) } }, gain: 3 },
+        ),
+      ],
       [],
-      [placement('o', 'pour', 10, 20, 0)],
+      [placement('o', 'pour', { start: 10, length: 20, sourceIn: 0 })],
     )
     const { text, leavesOut } = written(doc)
     expect(text).toContain('001  HALL     V     C        10:04:12:00 10:04:13:00 01:00:00:00 01:00:02:00')
@@ -174,10 +185,15 @@ describe('an edit decision list that comes in', () => {
               wanted: true,
               keepPitch: false,
             } as const)
-          return placement(`p${i}`, clip, start, length, sourceIn, {
-            treatment: motion ? { motion } : {},
-            pairId: sounds ? `pair ${i}` : null,
-          })
+          return placement(
+            `p${i}`,
+            clip,
+            { start, length, sourceIn },
+            {
+              treatment: motion ? { motion } : {},
+              pairId: sounds ? `pair ${i}` : null,
+            },
+          )
         })
         const sounds = pictures
           .filter(({ pairId }) => pairId)

@@ -196,7 +196,7 @@ export function toEdl(doc: Doc, timeline: Timeline): EdlWritten {
     }
   })
   const said = events.map(({ placement }) => placement)
-  return { text: `${lines.join('\n')}\n`, leavesOut: leftOut(doc, timeline, above, said, left, rounded) }
+  return { text: `${lines.join('\n')}\n`, leavesOut: leftOut(doc, timeline, { above, said }, left, rounded) }
 }
 
 /** What a reader makes of an event: so it is known what it will lose. */
@@ -225,8 +225,7 @@ function sharedNames(clips: readonly Clip[]): (clip: Clip) => boolean {
 function leftOut(
   doc: Doc,
   timeline: Timeline,
-  above: readonly Track[],
-  said: readonly Placement[],
+  { above, said }: { readonly above: readonly Track[]; readonly said: readonly Placement[] },
   { unheard, channels, unlinked }: Left,
   rounded: { readonly speed: number; readonly label: number },
 ): string[] {

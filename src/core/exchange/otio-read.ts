@@ -159,14 +159,10 @@ function readerOf(doc: Doc, making: NewTimelineNames) {
     const ours = OwnTimeline.safeParse(own(metadata).timeline)
     if (ours.success)
       return { ...ours.data, name: shortened(name || ours.data.name), tracks: tracksOf(tracks, ours.data, 0) }
-    return foreign(
-      name || making.name,
-      tracks,
-      rateFor(start, tracks),
-      start ?? null,
-      0,
-      windowOf(tracks.source_range),
-    )
+    return foreign(name || making.name, tracks, rateFor(start, tracks), start ?? null, {
+      depth: 0,
+      window: windowOf(tracks.source_range),
+    })
   }
 
   function foreign(
@@ -174,8 +170,7 @@ function readerOf(doc: Doc, making: NewTimelineNames) {
     stack: OtioStack,
     rate: Rate,
     start: RationalTime | null,
-    depth: number,
-    window: SeenRange = null,
+    { depth, window = null }: { readonly depth: number; readonly window?: SeenRange },
   ): Timeline {
     const follows = doc.project.format !== null && rateIs(doc.project.format.rate, rate)
     const format = doc.project.format && !follows ? { ...doc.project.format, rate } : null
@@ -351,7 +346,7 @@ function readerOf(doc: Doc, making: NewTimelineNames) {
     if (known) return known
     const ownTimeline = ours.success
       ? { ...ours.data, tracks: tracksOf(stack, ours.data, depth + 1) }
-      : foreign(stack.name || 'Inner', stack, rate, null, depth + 1)
+      : foreign(stack.name || 'Inner', stack, rate, null, { depth: depth + 1 })
     inner.push(ownTimeline)
     innerTimelines.set(stack, ownTimeline)
     return ownTimeline

@@ -42,7 +42,7 @@ function stackOf(doc: Doc, timeline: Timeline, format: Format, name: string, dep
     OTIO_SCHEMA: 'Stack.1',
     name,
     ...plainItem,
-    children: timeline.tracks.map((track) => trackOf(doc, timeline, track, format, tolls, depth)),
+    children: timeline.tracks.map((track) => trackOf(doc, timeline, track, { format, tolls }, depth)),
   }
 }
 
@@ -86,8 +86,7 @@ function trackOf(
   doc: Doc,
   timeline: Timeline,
   track: Track,
-  format: Format,
-  tolls: ReadonlyMap<string, Toll>,
+  { format, tolls }: { readonly format: Format; readonly tolls: ReadonlyMap<string, Toll> },
   depth: number,
 ) {
   const { rate } = format

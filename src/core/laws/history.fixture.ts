@@ -127,8 +127,7 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
       doc,
       anyTimeline(doc, dice).id,
       wanted(doc, dice),
-      dice.number(150),
-      dice.of(['insert', 'over'] as const),
+      { frame: dice.number(150), putting: dice.of(['insert', 'over'] as const) },
       dice.id,
     ),
   putAtEnd: (doc, dice) => arranging.putAtEnd(doc, anyTimeline(doc, dice).id, wanted(doc, dice), dice.id),
@@ -141,8 +140,7 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
       dice.number(4)
         ? linking.withLinked(anyTimeline(doc, dice), [anyTimelineId(doc, dice)])
         : new Set([anyTimelineId(doc, dice)]),
-      dice.number(40) - 20,
-      dice.number(3) - 1,
+      { byFrames: dice.number(40) - 20, byTracks: dice.number(3) - 1 },
       dice.id,
     ),
   closeGaps: (doc, dice) => arranging.closeGaps(doc, anyTimeline(doc, dice).id, null),
@@ -201,14 +199,11 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
   removeRule: (doc, dice) => treating.removeRule(doc, anyTimeline(doc, dice).id, 'r1'),
   moveRule: (doc, dice) => treating.moveRule(doc, anyTimeline(doc, dice).id, 'r2', dice.of([-1, 1])),
   acceptFindings: (doc, dice) =>
-    treating.acceptFindings(
-      doc,
-      anyTimeline(doc, dice).id,
-      [anyTimelineId(doc, dice)],
-      'reduce',
-      dice.of([null, 'meant']),
-      '',
-    ),
+    treating.acceptFindings(doc, anyTimeline(doc, dice).id, [anyTimelineId(doc, dice)], {
+      charge: 'reduce',
+      word: dice.of([null, 'meant']),
+      at: '',
+    }),
   correct: (doc, dice) =>
     correction.correct(
       doc,
@@ -272,7 +267,13 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
     const placed = nesting.placedTimeline(inner, outer.rate, [dice.id(), dice.id(), dice.id()])
     if (dice.number(2)) arranging.putAtEnd(doc, outer.id, placed, dice.id)
     else
-      arranging.putAt(doc, outer.id, placed, dice.number(90), dice.of(['insert', 'over'] as const), dice.id)
+      arranging.putAt(
+        doc,
+        outer.id,
+        placed,
+        { frame: dice.number(90), putting: dice.of(['insert', 'over'] as const) },
+        dice.id,
+      )
   },
   cure: (doc, dice) => {
     const timeline = anyTimeline(doc, dice) as Timeline

@@ -253,7 +253,13 @@ describe('a law', () => {
         const [clip] = Object.values(draft.clips) as Clip[]
         const ids = ['picture', 'sound', 'link'] as [string, string, string]
         const { format } = parseFormat('1920x1080@25p')!
-        putAt(draft, 't', placedClip(clip!, format, { from: 100, to: 200 }, ids), 0, 'insert', id)
+        putAt(
+          draft,
+          't',
+          placedClip(clip!, format, { from: 100, to: 200 }, ids),
+          { frame: 0, putting: 'insert' },
+          id,
+        )
       },
       id,
     )

@@ -94,7 +94,7 @@ export function shownAt(running: Running, timing: ClipTiming, rate: Rate, n: num
       const steps = framesOf(timing)
       return taking.mixed
         ? mixed(steps, momentOf(running, steps, rate, n, middleOfFrame), frame)
-        : maybe(stepOn(running, steps, rate, n, middleOfFrame), frame)
+        : maybe(stepOn(running, steps, rate, n, { within: middleOfFrame }), frame)
     }
     case 'deinterlaced': {
       const { method, keep } = taking
@@ -111,7 +111,7 @@ export function shownAt(running: Running, timing: ClipTiming, rate: Rate, n: num
           : [framesOf(timing), (step) => field(step, keep === 'first' ? first : otherParity(first))]
       return taking.mixed
         ? mixed(steps, momentOf(running, steps, rate, n, middleOfFrame), showStep)
-        : maybe(stepOn(running, steps, rate, n, middleOfFrame), showStep)
+        : maybe(stepOn(running, steps, rate, n, { within: middleOfFrame }), showStep)
     }
     case 'fields':
       return inFields(running, timing, rate, n, taking.outOf)
@@ -147,8 +147,7 @@ function stepOn(
   steps: Steps,
   rate: Rate,
   n: number,
-  within: Rational,
-  perFrame = 1,
+  { within, perFrame = 1 }: { readonly within: Rational; readonly perFrame?: 1 | 2 },
 ): number | null {
   if (running.way.passing.kind === 'in-time') return stepAt(steps, momentOf(running, steps, rate, n, within))
   // Counted, not timed: steps of unequal length take one frame each.
@@ -172,7 +171,7 @@ function inFields(
   outOf: 'frames' | 'fields',
 ): Shown {
   const { steps, perFrame } = countingOf(running.way, timing)
-  const at = (within: Rational) => stepOn(running, steps, rate, n, within, perFrame)
+  const at = (within: Rational) => stepOn(running, steps, rate, n, { within, perFrame })
   const [first, second] = [at(rational(1, 4)), at(rational(3, 4))]
   if (first === null) return nothing
   const shownFirst = firstParity(running.shownOrder)

@@ -69,7 +69,7 @@ export function layersAt(doc: Doc, timeline: Timeline, n: number, looking: Looki
     .filter(({ kind, hidden }) => kind === 'video' && !hidden)
     .flatMap((track) => {
       const placement = placementAt(track, n)
-      return placement ? layersOf(doc, timeline, placement, format, n - placement.start, looking) : []
+      return placement ? layersOf(doc, timeline, placement, { format, n: n - placement.start }, looking) : []
     })
 }
 
@@ -91,12 +91,11 @@ function layersOf(
   doc: Doc,
   timeline: Timeline,
   placement: Placement,
-  format: Format,
-  n: number,
+  { format, n }: { readonly format: Format; readonly n: number },
   { depth, moment }: Looking,
 ): Layer[] {
   const settled = settlePlacement(doc, timeline, placement, format)
-  const shown = shownIn(doc, timeline, placement, settled, format, n)
+  const shown = shownIn(doc, timeline, placement, settled, { format, n })
   if (shown.kind === 'nothing') return []
   const whole = layerOf(doc, placement, settled, format, shown)
   if (!whole) return []
@@ -124,8 +123,7 @@ function shownIn(
   timeline: Timeline,
   placement: Placement,
   { way, picture }: SettledPlacement,
-  format: Format,
-  n: number,
+  { format, n }: { readonly format: Format; readonly n: number },
 ): Shown {
   if (!timeline.rate || !picture) return { kind: 'nothing' }
   const running = {

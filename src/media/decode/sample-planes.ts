@@ -93,8 +93,7 @@ export async function planesOfSample(
     const pixels = rowsOf(bytes, only?.offset ?? 0, only?.stride ?? 4 * width, 4 * width, height)
     return planesOfRgb(
       pixels,
-      width,
-      height,
+      { width, height },
       format?.startsWith('BGR') ?? false,
       format?.endsWith('A') ?? false,
       meaning,
@@ -112,23 +111,29 @@ export async function lumaOfSample(frame: CopiedFrame, meaning: Meaning, into?: 
     const width = frame.visibleRect?.width ?? frame.codedWidth
     const height = frame.visibleRect?.height ?? frame.codedHeight
     const data = into?.length === width * height ? into : new Uint8Array(width * height)
-    copyRows(room, plane?.offset ?? 0, plane?.stride ?? width, width, height, data)
+    copyRows(
+      room,
+      { offset: plane?.offset ?? 0, stride: plane?.stride ?? width, length: width, rows: height },
+      data,
+    )
     return { width, height, data }
   })
 }
 
 function rowsOf(bytes: Uint8Array, offset: number, stride: number, length: number, rows: number): Uint8Array {
   if (stride === length) return bytes.subarray(offset, offset + length * rows)
-  return copyRows(bytes, offset, stride, length, rows, new Uint8Array(length * rows))
+  return copyRows(bytes, { offset, stride, length, rows }, new Uint8Array(length * rows))
 }
 
 /** Puts rows that lie apart beside each other. */
 function copyRows(
   bytes: Uint8Array,
-  offset: number,
-  stride: number,
-  length: number,
-  rows: number,
+  {
+    offset,
+    stride,
+    length,
+    rows,
+  }: { readonly offset: number; readonly stride: number; readonly length: number; readonly rows: number },
   into: Uint8Array,
 ): Uint8Array {
   for (let row = 0; row < rows; row++)
@@ -152,8 +157,7 @@ function joined(parts: readonly Uint8Array[]): Uint8Array {
 /** Red, green and blue as luma and chroma of a matrix, limited or full as it is meant, chroma whole. */
 function planesOfRgb(
   pixels: Uint8Array,
-  width: number,
-  height: number,
+  { width, height }: { readonly width: number; readonly height: number },
   blueFirst: boolean,
   hasAlpha: boolean,
   { matrix, range }: Meaning,

@@ -28,14 +28,14 @@ describe('a frame woven out of two', () => {
 
   it('takes the lines of a field from another picture', () => {
     const pixels = lines(1, 2, 3, 4)
-    takeLines(pixels, lines(11, 12, 13, 14), 1, 4, 'bottom', 'bottom')
+    takeLines(pixels, lines(11, 12, 13, 14), { width: 1, height: 4 }, 'bottom', 'bottom')
     expect(column(pixels)).toEqual([1, 12, 3, 14])
   })
   it('takes the line beside where the other field is asked for', () => {
     const pixels = lines(1, 2, 3, 4)
-    takeLines(pixels, lines(11, 12, 13, 14), 1, 4, 'top', 'bottom')
+    takeLines(pixels, lines(11, 12, 13, 14), { width: 1, height: 4 }, 'top', 'bottom')
     expect(column(pixels)).toEqual([12, 2, 14, 4])
-    takeLines(pixels, lines(11, 12, 13, 14), 1, 4, 'bottom', 'top')
+    takeLines(pixels, lines(11, 12, 13, 14), { width: 1, height: 4 }, 'bottom', 'top')
     expect(column(pixels)).toEqual([12, 11, 14, 13])
   })
 })

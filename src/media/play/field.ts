@@ -23,8 +23,7 @@ export function keepField(pixels: Uint8ClampedArray, width: number, height: numb
 export function takeLines(
   pixels: Uint8ClampedArray,
   other: Uint8ClampedArray,
-  width: number,
-  height: number,
+  { width, height }: { readonly width: number; readonly height: number },
   into: Parity,
   from: Parity,
 ): void {

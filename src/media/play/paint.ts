@@ -71,8 +71,14 @@ function woven(
   if (topParity === 'bottom' && bottomParity === 'top') return woven(bottom, 'top', top, 'bottom')
   const { canvas, context, image } = pixelsOf(top)
   const before = new Uint8ClampedArray(image.data)
-  takeLines(image.data, before, image.width, image.height, 'top', topParity)
-  takeLines(image.data, pixelsOf(bottom).image.data, image.width, image.height, 'bottom', bottomParity)
+  takeLines(image.data, before, { width: image.width, height: image.height }, 'top', topParity)
+  takeLines(
+    image.data,
+    pixelsOf(bottom).image.data,
+    { width: image.width, height: image.height },
+    'bottom',
+    bottomParity,
+  )
   context.putImageData(image, 0, 0)
   return canvas
 }

@@ -45,8 +45,10 @@ export async function compositionOf(
   layers: readonly Layer[],
   format: Format,
   wanted: LocateFrame,
-  composing = forScreen(format),
-  depth = 0,
+  {
+    composing = forScreen(format),
+    depth = 0,
+  }: { readonly composing?: Composing; readonly depth?: number } = {},
 ): Promise<Composition> {
   const { width, height } = format
   const ground = { meaning: meaningOf(format), ...composing }
@@ -74,7 +76,10 @@ export async function compositionOf(
           const within = at
             ? layersAt(doc, inner, at.frame, { depth: depth + 1, moment: at.moment })
             : layersAt(doc, inner, index, { depth: depth + 1 })
-          frames.set(index, await compositionOf(doc, within, innerFormat, wanted, how, depth + 1))
+          frames.set(
+            index,
+            await compositionOf(doc, within, innerFormat, wanted, { composing: how, depth: depth + 1 }),
+          )
         }
       }
       return { kind: 'composition', frames }

@@ -59,7 +59,7 @@ export async function plannedLoudness(
   const { sampleRate, outLayout } = sound
   const [first, last] = [samplesAt(range.from, sampleRate, rate), samplesAt(range.to, sampleRate, rate)]
   const take = (from: number, count: number) => plannedSamples(mix, sound, from, count, signal)
-  return loudnessOf(take, channelsOf[outLayout], sampleRate, first, last, signal)
+  return loudnessOf(take, channelsOf[outLayout], sampleRate, { from: first, to: last }, signal)
 }
 
 /** What brought sound to the loudness that was asked, in decibels; null where none was asked. */

@@ -39,7 +39,7 @@ export function plannedFrames(
     format,
     profile,
     async planesAt(n, signal) {
-      const composition = await compositionOf(doc, layersAt(doc, timeline, n), format, wanted, composing)
+      const composition = await compositionOf(doc, layersAt(doc, timeline, n), format, wanted, { composing })
       const { planes, trouble } = await compose(composition, { x: 0, y: 0, width, height }, signal)
       if (trouble) throw new Error(trouble)
       return deliverable.burnIn

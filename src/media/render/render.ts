@@ -51,8 +51,7 @@ export async function render(
       tell({ frames: before + count, total: frames * passes, framesPerSecond: (before + count) / seconds() })
     const { end, encodedBy } = await onePass(
       { ...order, sound: pass === 1 ? null : sound },
-      pass,
-      log,
+      { pass, log },
       makers,
       tellWritten,
       signal,
@@ -66,8 +65,7 @@ export async function render(
 /** Goes through all frames once. @param pass null where one is all */
 async function onePass(
   order: RenderOrder,
-  pass: 1 | 2 | null,
-  log: PassLog,
+  { pass, log }: { readonly pass: 1 | 2 | null; readonly log: PassLog },
   { planes, mix, goesOn }: Makers,
   tell: (frames: number) => void,
   signal: AbortSignal,

@@ -83,8 +83,7 @@ export async function soundCompared(
         (from, count) => open.samples(from, from + count, signal),
         open.channels,
         open.sampleRate,
-        0,
-        inFile(last - first),
+        { from: 0, to: inFile(last - first) },
         signal,
       ),
     }

@@ -20,8 +20,7 @@ export async function loudnessOf(
   take: (from: number, count: number) => Promise<Channels>,
   channels: number,
   sampleRate: number,
-  from: number,
-  to: number,
+  { from, to }: { readonly from: number; readonly to: number },
   signal: AbortSignal,
 ): Promise<Loudness> {
   const meter = loudnessMeter(channels, sampleRate)
@@ -44,5 +43,5 @@ export async function spanLoudness(
     if (trouble) throw new Error(trouble)
     return channels
   }
-  return loudnessOf(take, channelsOf[span.layout], span.sampleRate, from, to, signal)
+  return loudnessOf(take, channelsOf[span.layout], span.sampleRate, { from, to }, signal)
 }

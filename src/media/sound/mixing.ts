@@ -74,8 +74,7 @@ export function mixer(mostOpen = 8) {
     sound: OpenSound,
     { file, from, sourceSeconds, speed, channels }: MixPart,
     rate: number,
-    first: number,
-    count: number,
+    { first, count }: { readonly first: number; readonly count: number },
     wish: AbortSignal,
   ): Promise<Channels> {
     const key = `${file.key} ${from} ${sourceSeconds} ${speed} ${channels?.join()}`
@@ -101,7 +100,7 @@ export function mixer(mostOpen = 8) {
     if (last <= first) return
     const sound = await opened(part.file)
     if (part.keepPitch && Math.abs(part.speed - 1) > 1e-9) {
-      const channels = await inPitch(sound, part, sampleRate, first, last - first, signal)
+      const channels = await inPitch(sound, part, sampleRate, { first, count: last - first }, signal)
       return addTo(into, channels, downmix(channels.length, layout), part.gain, first - from)
     }
     const step = (part.speed * sound.sampleRate) / sampleRate

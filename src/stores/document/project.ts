@@ -140,7 +140,7 @@ export const useProject = defineStore('project', () => {
    */
   async function importFile(file: File): Promise<Result<{ id: string }>> {
     await settled()
-    const taken = await takeInOffPage(file, newId(), timeNow(), thisTab)
+    const taken = await takeInOffPage(file, { freshId: newId(), at: timeNow(), writer: thisTab })
     if (!taken.ok) return failure(`${file.name}: ${taken.error}`)
     const { loaded, isKept } = taken
     const { id } = loaded.doc.project

@@ -48,8 +48,7 @@ function laid(samples: readonly number[], bits: number, packing: number, isLittl
 }
 
 function headerOf(
-  width: number,
-  height: number,
+  { width, height }: { readonly width: number; readonly height: number },
   descriptor: number,
   bits: number,
   packing: number,
@@ -88,7 +87,7 @@ describe('the samples of a DPX', () => {
         const stored = lines.map((line) => laid(line, bits, packing, isLittle))
         const length = stored[0]!.length
         const each = kind.inWords ? 4 * Math.ceil(length / 4) : length
-        const header = headerOf(width, height, descriptor, bits, packing, isLittle)
+        const header = headerOf({ width, height }, descriptor, bits, packing, isLittle)
         const layout = dpxLayout(header, headerLength + each * height)!
         expect([layout.bitDepth, layout.lineBytes]).toEqual([bits, each])
         lines.forEach((line, i) => {
@@ -105,7 +104,7 @@ describe('the samples of a DPX', () => {
 
   it('are left to others where they are coded, signed, in several elements, cut off or of another kind', () => {
     const header = (change: (view: DataView) => void) => {
-      const bytes = headerOf(8, 4, 50, 10, 1, false)
+      const bytes = headerOf({ width: 8, height: 4 }, 50, 10, 1, false)
       change(new DataView(bytes.buffer))
       return dpxLayout(bytes, headerLength + 8 * 4 * 4)
     }
