@@ -31,7 +31,7 @@ import type { Doc } from '../model/project'
 import { layersAt } from '../plan/layers'
 import type { Meaning } from '../planes/screen'
 import { rational, toNumber } from '../rational/rational'
-import { chromaSiting, wholeChroma } from '../resample/picture'
+import { type ChromaSiting, chromaSiting, wholeChroma } from '../resample/picture'
 import { weightsFor } from '../sound/loudness'
 import { downmix } from '../sound/mix'
 import { plainTreatment } from '../treatment/treatment'
@@ -40,9 +40,12 @@ const hd25 = parseFormat('1920x1080@25p')!.format
 const uhd25 = parseFormat('3840x2160@25p')!.format
 const making = () => ({ name: 'Taken in', at: '2026-06-02T08:00:00Z', newId: counting() })
 
-/** A picture in 4:2:0 whose Cb rises from left to right and whose Cr rises from top to bottom, by five codes a pixel of luma. */
-function ramps(width: number, height: number): StoredPicture {
-  const [w, h] = [width / 2, height / 2]
+/**
+ * A picture whose Cb rises from left to right and whose Cr rises from top to bottom, by five codes a pixel of luma.
+ * @param down how many lines share their chroma
+ */
+function ramps(width: number, height: number, down: 1 | 2, siting: ChromaSiting): StoredPicture {
+  const [w, h] = [width / 2, height / down]
   const chroma = (of: (x: number, y: number) => number) =>
     Uint8Array.from({ length: w * h }, (_, i) => of(i % w, Math.floor(i / w)))
   const planes = {
@@ -50,23 +53,37 @@ function ramps(width: number, height: number): StoredPicture {
     height,
     bitDepth: 8,
     across: 2,
-    down: 2,
+    down,
     luma: new Uint8Array(width * height).fill(120),
-    chroma: { cb: chroma((x) => 40 + 10 * x), cr: chroma((_, y) => 60 + 10 * y) },
+    chroma: { cb: chroma((x) => 40 + 10 * x), cr: chroma((_, y) => 60 + 5 * down * y) },
     alpha: null,
   }
-  return { planes, meaning, siting: chromaSiting({ across: 2, down: 2 }, '') }
+  return { planes, meaning, siting }
 }
 
 describe('chroma after a quarter turn', () => {
-  // In 4:2:0 it stands on the left of two luma samples and in the middle of two lines: Cb is 40 + 5·X, Cr is 60 + 5·(Y − 0.5).
   const [width, height] = [24, 16]
-  it.each([
+  const turns = [
     [90, (x: number, y: number) => [y, height - 1 - x]],
     [180, (x: number, y: number) => [width - 1 - x, height - 1 - y]],
     [270, (x: number, y: number) => [width - 1 - y, x]],
-  ] as const)('by %i degrees lies where its picture does', (rotation, sourceAt) => {
-    const picture = ramps(width, height)
+  ] as const
+  const [onFirst, between] = [
+    { every: 2, halves: 1 },
+    { every: 2, halves: 2 },
+  ]
+  // On the left of two samples of luma Cb is 40 + 5·X; between two lines Cr is 60 + 5·(Y − 0.5), on the first or its own 60 + 5·Y.
+  const kinds = [
+    ['4:2:0', 2, { across: onFirst, down: between }, 0.5],
+    ['4:2:0 on the first line', 2, { across: onFirst, down: onFirst }, 0],
+    ['4:2:2', 1, { across: onFirst, down: { every: 1, halves: 1 } }, 0],
+  ] as const
+  const cases = turns.flatMap(([rotation, sourceAt]) =>
+    kinds.map(([name, down, siting, below]) => ({ rotation, sourceAt, name, down, siting, below })),
+  )
+  it.each(cases)('by $rotation degrees lies where its picture does: $name', (drawn) => {
+    const { rotation, sourceAt, down, siting, below } = drawn
+    const picture = ramps(width, height, down, siting)
     const frame = rotation === 180 ? { width, height } : { width: height, height: width }
     const framing = { ...plainTreatment.framing, filter: 'bilinear' as const }
     const turned = {
@@ -83,7 +100,7 @@ describe('chroma after a quarter turn', () => {
         const [X = 0, Y = 0] = sourceAt(x, y)
         const at = y * frame.width + x
         expect(Math.abs(chroma!.cb[at]! - (40 + 5 * X)), `Cb at ${x}, ${y}`).toBeLessThanOrEqual(1)
-        expect(Math.abs(chroma!.cr[at]! - (60 + 5 * (Y - 0.5))), `Cr at ${x}, ${y}`).toBeLessThanOrEqual(1)
+        expect(Math.abs(chroma!.cr[at]! - (60 + 5 * (Y - below))), `Cr at ${x}, ${y}`).toBeLessThanOrEqual(1)
       }
   })
 })
@@ -238,27 +255,34 @@ describe('what comes from other programs', () => {
       expect([hidden, muted]).toEqual(kind === 'video' ? [true, false] : [false, true])
   })
 
+  // In a list of 25 frames a second a number below 25 counts two frames of the source; one above can only be the source's own.
   it.each([
-    ['10:00:01:00', 50],
-    ['10:00:01:24', 74],
-    ['10:00:01:25', 75],
-    ['10:00:01:49', 99],
-  ])('the label %s of a 50p source means its frame %i, in a list of 50 frames a second', (label, frame) => {
-    const clip = aVideo('bell', '1920x1080@50p', 60)
-    const stamped = {
-      ...clip,
-      reading: { ...clip.reading!, timecode: { start: '10:00:00:00', dropFrame: false } },
-    }
-    const doc = aDoc([stamped]) as Doc
-    const p50 = parseFormat('1920x1080@50p')!.format
-    const list = `TITLE: POUR\n\n001  BELL     V     C        ${label} 10:00:05:00 01:00:00:00 01:00:03:00\n* FROM CLIP NAME: ${clip.name}\n`
-    const read = fromEdl(list, doc, making(), p50)
-    if (!read.ok) throw new Error(read.error)
-    const [placed] = read.timeline.tracks[0]!.placements
-    expect(toNumber(placed!.sourceIn) * 50).toBe(frame)
-    const after = { ...doc, timelines: { [read.timeline.id]: read.timeline } }
-    expect(toEdl(after, read.timeline).text).toContain(label)
-  })
+    ['10:00:01:00', 50, 50],
+    ['10:00:01:24', 50, 74],
+    ['10:00:01:25', 50, 75],
+    ['10:00:01:49', 50, 99],
+    ['10:00:01:24', 25, 98],
+    ['10:00:01:25', 25, 75],
+    ['10:00:01:49', 25, 99],
+  ])(
+    'the label %s of a 50p source, in a list of %i frames a second, means its frame %i',
+    (label, rate, frame) => {
+      const clip = aVideo('bell', '1920x1080@50p', 60)
+      const stamped = {
+        ...clip,
+        reading: { ...clip.reading!, timecode: { start: '10:00:00:00', dropFrame: false } },
+      }
+      const doc = aDoc([stamped]) as Doc
+      const stated = parseFormat(`1920x1080@${rate}p`)!.format
+      const list = `TITLE: POUR\n\n001  BELL     V     C        ${label} 10:00:05:00 01:00:00:00 01:00:03:00\n* FROM CLIP NAME: ${clip.name}\n`
+      const read = fromEdl(list, doc, making(), stated)
+      if (!read.ok) throw new Error(read.error)
+      const [placed] = read.timeline.tracks[0]!.placements
+      expect(toNumber(placed!.sourceIn) * 50).toBe(frame)
+      const after = { ...doc, timelines: { [read.timeline.id]: read.timeline } }
+      if (rate === 50) expect(toEdl(after, read.timeline).text).toContain(label)
+    },
+  )
 })
 
 describe('surround channels', () => {
@@ -292,7 +316,7 @@ describe('a restore point', () => {
 
 describe('halved chroma', () => {
   it('of a ramp stays a ramp where it is delivered as it came', () => {
-    const picture = ramps(24, 16)
+    const picture = ramps(24, 16, 2, chromaSiting({ across: 2, down: 2 }, ''))
     const planes = compose([layer(picture, { width: 24, height: 16 })], halved, raster(24, 16), plain)
     expect(planes.chroma).toEqual(picture.planes.chroma)
   })
