@@ -28,7 +28,7 @@ const clips = () => [
 const placement = (
   id: string,
   clipId: string,
-  { start, length, sourceIn }: { readonly start: number; readonly length: number; readonly sourceIn: number },
+  { start, length, sourceIn }: Record<'start' | 'length' | 'sourceIn', number>,
   more: Partial<Placement> = {},
 ): Placement => ({
   id,
@@ -391,13 +391,10 @@ describe('an edit decision list that comes in', () => {
     )
     const [placement] = timeline.tracks[0]!.placements
     expect(placement!.length).toBe(15_000)
-    // The label of ten minutes is that of 17 982 frames at 29.97: 600 s, with no speed for it.
     expect(placement!.treatment).toEqual({})
   })
   it('is told where it is none', () => {
-    expect(fromEdl('no list at all', aCut([]), making())).toEqual({
-      ok: false,
-      error: 'It holds no event of an edit decision list. Nothing was changed.',
-    })
+    const error = 'It holds no event of an edit decision list. Nothing was changed.'
+    expect(fromEdl('no list at all', aCut([]), making())).toEqual({ ok: false, error })
   })
 })

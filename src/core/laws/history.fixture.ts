@@ -16,7 +16,7 @@ import type { Clip } from '../model/clip'
 import type { Deliverable } from '../model/deliverable'
 import * as correction from '../edit/correction'
 import { clipFormats } from '../edit/cut.fixture'
-import { aStill, aVideo } from '../model/doc.fixture'
+import { aStill, aVideo, proofFound } from '../model/doc.fixture'
 import type { Draft } from '../edit/draft'
 import * as delivering from '../edit/delivering'
 import * as linking from '../edit/linking'
@@ -315,16 +315,7 @@ export const operationsDrawn: Record<string, (doc: D, dice: Dice) => unknown> = 
       })
   },
   keepProof: (doc, dice) =>
-    delivering.keepProof(doc, anyDeliverableId(doc, dice), {
-      at: '2026-05-01T10:00:00Z',
-      file: 'bell.mp4',
-      lines: [
-        { what: 'frames', asked: '25', found: `${dice.number(30)}`, holds: dice.of([true, false, null]) },
-      ],
-      holds: dice.of([true, false]),
-      framesCompared: 8,
-      frames: 25,
-    }),
+    delivering.keepProof(doc, anyDeliverableId(doc, dice), proofFound(dice.number(30))),
   removeDeliverable: (doc, dice) => delivering.removeDeliverable(doc, anyDeliverableId(doc, dice)),
   changeProject: (doc, dice) =>
     settings.changeProject(doc, {

@@ -1,3 +1,4 @@
+import type { Proof } from './proof'
 import { type Clip } from './clip'
 import { parseFormat } from '../format/parse'
 import type { Reading } from '../reading/reading'
@@ -79,3 +80,13 @@ export function aDoc(clips: readonly Clip[]): Draft<Doc> {
     leftAside: {},
   }
 }
+
+/** What was found in a file of 25 frames: so many. */
+export const proofFound = (frames: number): Proof => ({
+  at: '2026-05-01T10:00:00Z',
+  file: 'bell.mp4',
+  lines: [{ what: 'frames', asked: '25', found: `${frames}`, holds: frames === 25 }],
+  holds: frames === 25,
+  framesCompared: 8,
+  frames,
+})
