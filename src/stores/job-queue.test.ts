@@ -124,4 +124,16 @@ describe('a queue of jobs', () => {
     await soon()
     expect(jobs.isBusy.value).toBe(false)
   })
+
+  it('asks each lane once where there is nothing to do, and again when it is fed again', async () => {
+    const jobs = useJobQueue({ concurrency: 2 })
+    const next = vi.fn(() => undefined)
+    await jobs.feed(next)
+    expect(next).toHaveBeenCalledTimes(2)
+    const { work, begun, end } = held()
+    end()
+    let left = 1
+    await jobs.feed(() => (left-- > 0 ? { key: 'hall', work } : undefined))
+    expect(begun).toHaveBeenCalledOnce()
+  })
 })

@@ -94,7 +94,11 @@ export function useJobQueue({ concurrency = 1, errorOf = reasonOf }: JobQueueOpt
    */
   async function feed(next: () => Job | undefined): Promise<void> {
     const begun: Promise<void>[] = []
-    for (; lanes < concurrency; lanes++) begun.push(lane(next))
+    // Counted before: a lane that finds nothing to do is gone at once.
+    for (let free = concurrency - lanes; free > 0; free--) {
+      lanes++
+      begun.push(lane(next))
+    }
     await Promise.all(begun)
   }
 
