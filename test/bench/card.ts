@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { base, serverPid, withBrowser } from './browser'
+import { sized } from './size'
 
 const files = join(import.meta.dirname, '..', '..', 'test', 'fixtures', 'files')
 const kinds = [
@@ -15,9 +16,9 @@ const kinds = [
   'rate_15_ms.webm',
   'gate_ac3.ts',
 ]
-const days = 50
-const clipsADay = 100
-const descriptionsADay = 300
+const days = sized(50, 2)
+const clipsADay = sized(100, 6)
+const descriptionsADay = sized(300, 4)
 
 export interface CardFigures {
   /** Milliseconds from the project's begin until the first files are offered, and all. */

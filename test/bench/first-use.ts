@@ -1,13 +1,14 @@
 /** How long a newcomer waits: the first view, and twelve clips from the siding. */
 import type { Browser } from '@playwright/test'
 import { base, withBrowser } from './browser'
+import { sized } from './size'
 
 /** Milliseconds in the page, five times over, each in a fresh context so that nothing is cached. */
 export async function measureFirstUse(): Promise<{ firstView: number[]; twelveClips: number[] }> {
   const firstView: number[] = []
   const twelveClips: number[] = []
   await withBrowser(async (browser) => {
-    for (let i = 0; i < 5; i++) await measureOnce(browser, firstView, twelveClips)
+    for (let i = 0; i < sized(5, 1); i++) await measureOnce(browser, firstView, twelveClips)
   })
   return { firstView, twelveClips }
 }

@@ -3,8 +3,9 @@ import { mkdtemp, open, rm, utimes } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { base, scales, withBrowser } from './browser'
+import { sized } from './size'
 
-const [width, height, headerLength] = [8192, 4320, 2048]
+const [width, height, headerLength] = [sized(8192, 256), sized(4320, 64), 2048]
 
 /** A DPX of 16 bits, red, green and blue, its lines all alike (SMPTE ST 268-1). */
 async function writePlate(path: string): Promise<void> {

@@ -11,6 +11,7 @@ import { writeProjectFile } from '../../src/core/stored/project-file'
 import { parseFormat } from '../../src/core/format/parse'
 import { base, withBrowser } from './browser'
 import { longestTask, watchLongTasks } from './project'
+import { sized } from './size'
 
 const formats = ['3840x2160@25p', '1920x1080@50p', '1920x1080@50i', '4096x2160@23.976p', '1280x720@29.97p']
 
@@ -41,7 +42,7 @@ export function largeDoc(clips: number, placements: number, timelines = 1): Doc 
 }
 
 /** So many steps are in the history while a project is open. */
-const steps = 5000
+const steps = sized(5000, 40)
 
 /** A placement is moved and trimmed to and fro by keys, as fast as the page takes them. */
 async function makeSteps(page: Page): Promise<void> {
@@ -68,9 +69,9 @@ export interface LargePart {
 }
 
 export async function measureLarge(
-  clips = 25_000,
-  placements = 100_000,
-  timelines = 200,
+  clips = sized(25_000, 60),
+  placements = sized(100_000, 160),
+  timelines = sized(200, 2),
 ): Promise<{ readonly parts: readonly LargePart[]; readonly megabytes: number }> {
   const folder = await mkdtemp(join(tmpdir(), 'large-'))
   const file = join(folder, 'large.json')

@@ -2,13 +2,14 @@
 import type { CDPSession } from '@playwright/test'
 import { aVideo } from '../../src/core/model/doc.fixture'
 import { withProject } from './project'
+import { sized } from './size'
 
 const scriptSeconds = async (client: CDPSession) => {
   const { metrics } = await client.send('Performance.getMetrics')
   return metrics.find((m) => m.name === 'ScriptDuration')!.value
 }
 
-export async function measureList(count = 5000): Promise<{ sort: number[]; scroll: number[] }> {
+export async function measureList(count = sized(5000, 60)): Promise<{ sort: number[]; scroll: number[] }> {
   const formats = [
     '3840x2160@25p',
     '1920x1080@50p',

@@ -1,9 +1,10 @@
 /** What measuring pictures costs: the kernels beside the media toolkit's own interlace filter, one core each, in one run. */
 import { simdCombs, simdKernels } from '../../src/core/evidence/simd'
 import type { Luma } from '../../src/core/planes/luma'
-import { nativeMilliseconds } from './native'
+import { besideNative, leastInTurn } from './native'
+import { sized } from './size'
 
-const [width, height, count] = [1920, 1080, 60]
+const [width, height, count] = [1920, 1080, sized(60, 6)]
 
 /** Frames of moving texture: neither flat nor pure noise. */
 function drawn(n: number): Luma {
@@ -17,47 +18,34 @@ function drawn(n: number): Luma {
 /** Megapixels a second. */
 const speed = (frames: number, milliseconds: number) => (frames * width * height) / 1000 / milliseconds
 
-function best(work: () => number): number {
-  return Math.max(...Array.from({ length: 5 }, work))
-}
-
-/** How fast the native filter is. Null where the toolkit is not here. */
-async function nativeSpeed(frames: readonly Luma[]): Promise<number | null> {
+/** Megapixels a second of the full pass, of the combing counts alone, and of the native filter, by turns; null where the toolkit is not here. */
+export async function measureKernels(): Promise<{ full: number; combs: number; native: number | null }> {
+  const frames = Array.from({ length: count }, (_, n) => drawn(n))
+  const kernels = simdKernels()
+  const counts = simdCombs()
+  counts.place(frames[0] as Luma)
   // As video is: a quarter as much of each chroma beside the luma, which the filter looks at too.
   const chroma = new Uint8Array((width * height) / 2).fill(128)
-  const milliseconds = await nativeMilliseconds(
+  const fullPass = () => {
+    const means = kernels.gather()
+    frames.forEach((frame, i) => {
+      if (i > 0) kernels.pair(frames[i - 1] as Luma, frame)
+      // A clip of ten seconds gives a frame in five to the bars.
+      if (i % 5 === 0) means.add(frame)
+    })
+  }
+  const beside = await besideNative(
+    fullPass,
     frames.map(({ data }) => [data, chroma]),
     { width, height },
     'idet',
     8,
   )
-  return milliseconds && speed(1, milliseconds)
-}
-
-/** Megapixels a second of the full pass, of the combing counts alone, and of the native filter. */
-export async function measureKernels(): Promise<{ full: number; combs: number; native: number | null }> {
-  const frames = Array.from({ length: count }, (_, n) => drawn(n))
-  const kernels = simdKernels()
-  const counts = simdCombs()
-  const timed = (work: () => void) => {
-    const before = performance.now()
-    work()
-    return speed(count - 1, performance.now() - before)
-  }
-  const full = best(() =>
-    timed(() => {
-      const means = kernels.gather()
-      frames.forEach((frame, i) => {
-        if (i > 0) kernels.pair(frames[i - 1] as Luma, frame)
-        // A clip of ten seconds gives a frame in five to the bars.
-        if (i % 5 === 0) means.add(frame)
-      })
-    }),
-  )
   // As the native filter's time is what it adds to passing frames through, here the frame lies in memory already.
-  const combs = best(() => {
-    counts.place(frames[0] as Luma)
-    return timed(() => frames.forEach(() => counts.count()))
-  })
-  return { full, combs, native: await nativeSpeed(frames) }
+  const { combs } = await leastInTurn({ combs: () => frames.forEach(() => counts.count()) })
+  return {
+    full: speed(count - 1, beside.own),
+    combs: speed(count, combs),
+    native: beside.native && speed(1, beside.native),
+  }
 }

@@ -6,6 +6,7 @@ import { parseFormat } from '../../src/core/format/parse'
 import { defaultWeights } from '../../src/core/toll/policy'
 import { tollTable } from '../../src/core/toll/table'
 import { withProject } from './project'
+import { sized } from './size'
 
 const sizes = [
   '3840x2160',
@@ -19,7 +20,7 @@ const sizes = [
 ]
 const rates = ['25p', '29.97p', '23.976p', '50p', '50i']
 const fortyReadings = sizes.flatMap((size) => rates.map((rate) => `${size}@${rate}`))
-const count = 2000
+const count = sized(2000, 40)
 
 const someClips = (format: (i: number) => string): Clip[] =>
   Array.from({ length: count }, (_, i) => aVideo(`take_${i}`, format(i), 2 + (i % 97)))

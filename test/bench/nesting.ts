@@ -6,9 +6,10 @@ import { addTimeline } from '../../src/core/edit/operations'
 import { append, newTimeline, placementOf } from '../../src/core/edit/placing'
 import type { Timeline } from '../../src/core/model/timeline'
 import { parseFormat } from '../../src/core/format/parse'
+import { sized } from './size'
 
 const depth = 8
-const frames = 500
+const frames = sized(500, 20)
 
 /** Milliseconds a frame: of a cut by itself, and of the same cut nested. */
 export function measureNesting(): { flat: number[]; deep: number[]; depth: number } {

@@ -3,12 +3,13 @@ import { link, mkdir, mkdtemp, readFile, rm, utimes, writeFile } from 'node:fs/p
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { base, withBrowser } from './browser'
+import { sized } from './size'
 
 const picture = join(import.meta.dirname, '..', '..', 'test', 'fixtures', 'files', 'plate_10.dpx')
 
 /** @returns milliseconds from *take in* until the clip is listed, and megabytes read of its files meanwhile */
 export async function measureNumbered(
-  count = 10_000,
+  count = sized(10_000, 1000),
 ): Promise<{ readonly listed: number; readonly megabytes: number }> {
   const folder = await mkdtemp(join(tmpdir(), 'numbered-'))
   const here = join(folder, 'plates')

@@ -7,6 +7,7 @@ import { promisify } from 'node:util'
 import type { Page } from '@playwright/test'
 import { base, serverPid, withBrowser, scales } from './browser'
 import { writeSparse } from './sparse'
+import { sized } from './size'
 
 const demo = join(import.meta.dirname, '..', '..', 'tools', 'demo', 'clips')
 
@@ -44,7 +45,7 @@ export interface PosterFigures {
 export async function measurePosters(): Promise<PosterFigures> {
   const folder = await mkdtemp(join(tmpdir(), 'posters-'))
   const kinds = ['bell_swing_B011.mp4', 'archive_tape.mxf', 'archive_dub_07.mp4', 'mould_take_E003.mxf']
-  const count = 300
+  const count = sized(300, 4)
   for (let i = 0; i < count; i++) {
     const kind = kinds[i % kinds.length] ?? ''
     await copyFile(join(demo, kind), join(folder, `take_${String(i).padStart(3, '0')}${kind.slice(-4)}`))
@@ -104,7 +105,7 @@ async function sent(pid: number): Promise<number> {
  */
 export async function measureHuge(name: string, times: number): Promise<HugeFigures> {
   const folder = await mkdtemp(join(tmpdir(), 'huge-'))
-  const gigabytes = 60
+  const gigabytes = sized(60, 1)
   let source = join(demo, name)
   if (times > 1) {
     const longer = join(tmpdir(), `longer-${process.pid}.mp4`)

@@ -5,7 +5,7 @@ import type { Planes } from '../../src/core/planes/planes'
 import { bytesOfPlanes } from '../../src/core/planes/y4m'
 import { chromaSiting, resampling } from '../../src/core/resample/picture'
 import { simdResample } from '../../src/core/resample/simd'
-import { fastest, nativeMilliseconds } from './native'
+import { besideNative } from './native'
 
 /** A frame of moving texture in 4:2:0. */
 function drawn(width: number, height: number, n: number): Planes {
@@ -20,8 +20,8 @@ function drawn(width: number, height: number, n: number): Planes {
   return { width, height, bitDepth: 8, across: 2, down: 2, luma: plane(width, height), chroma, alpha: null }
 }
 
-const native = (frames: readonly Planes[], filter: string) =>
-  nativeMilliseconds(frames.map(bytesOfPlanes), frames[0] as Planes, filter, 15)
+const beside = (own: () => unknown, frames: readonly Planes[], filter: string) =>
+  besideNative(own, frames.map(bytesOfPlanes), frames[0] as Planes, filter, 8)
 
 export interface PixelFigures {
   readonly name: string
@@ -45,11 +45,8 @@ export async function measurePixels(): Promise<PixelFigures[]> {
     const size = { width: to[0], height: to[1], filter: 'lanczos', sharpen: null } as const
     const make = resampling(planes, chromaSiting(planes, '420jpeg'), size, simdResample())
     const into = make(planes)
-    figures.push({
-      name,
-      own: fastest(24, () => void make(planes, into)),
-      native: await native(frames, `scale=${to.join(':')}:flags=lanczos`),
-    })
+    const filter = `scale=${to.join(':')}:flags=lanczos`
+    figures.push({ name, ...(await beside(() => make(planes, into), frames, filter)) })
   }
   const frames = [0, 1, 2, 3].map((n) => drawn(1920, 1080, n))
   const [before, nowPlanes, after] = frames as [Planes, Planes, Planes]
@@ -62,11 +59,11 @@ export async function measurePixels(): Promise<PixelFigures[]> {
   ] as const)
     figures.push({
       name: `1920×1080, ${method}`,
-      own: fastest(
-        40,
-        () => void fieldMadeWhole({ before, current: nowPlanes, after }, kept, method, kernels, into),
-      ),
-      native: await native(frames, filter),
+      ...(await beside(
+        () => fieldMadeWhole({ before, current: nowPlanes, after }, kept, method, kernels, into),
+        frames,
+        filter,
+      )),
     })
   return figures
 }

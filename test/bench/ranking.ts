@@ -5,6 +5,7 @@ import { rational } from '../../src/core/rational/rational'
 import type { Reading } from '../../src/core/reading/reading'
 import { stillReading } from '../../src/core/reading/still/still'
 import { defaultPolicy } from '../../src/core/toll/policy'
+import { sized } from './size'
 
 const sizes = [
   [3840, 2160],
@@ -31,9 +32,9 @@ const unlike = Array.from({ length: 40 }, (_, i) => reading(640 + 64 * i, 360 + 
 /** Gathering the votes and ranking every candidate, for many clips. */
 export function measureRanking() {
   const cases = [
-    { clips: 10_000, distinct: usual },
-    { clips: 100_000, distinct: usual },
-    { clips: 10_000, distinct: unlike },
+    { clips: sized(10_000, 100), distinct: usual },
+    { clips: sized(100_000, 200), distinct: usual },
+    { clips: sized(10_000, 100), distinct: unlike },
   ]
   return cases.map(({ clips, distinct }) => {
     const electors = Array.from({ length: clips }, (_, i): Elector => ({

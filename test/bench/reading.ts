@@ -7,6 +7,8 @@ import { promisify } from 'node:util'
 import { readFile as readClip, withSource } from '../../cli/read-file'
 import { countingSource } from '../../src/core/reading/bytes/source'
 import { read } from '../../src/core/reading/read'
+import { leastInTurn } from './native'
+import { sized } from './size'
 
 const run = promisify(execFile)
 const sources = [
@@ -16,8 +18,8 @@ const sources = [
 
 const filesIn = async (folder: string) => (await readdir(folder)).sort().map((name) => join(folder, name))
 
-/** Clips a second in one process, and the same folder by starting the probe for each file (a sample of it). */
-export async function measureReading(count = 1000, sample = 60) {
+/** Clips a second in one process, and of the same folder by starting the probe for each file (a sample of it): by turns, the best of each. */
+export async function measureReading(count = sized(1000, 40), sample = sized(20, 2)) {
   const known = (await Promise.all(sources.map(filesIn))).flat()
   const folder = await mkdtemp(join(tmpdir(), 'thousand-'))
   try {
@@ -27,34 +29,25 @@ export async function measureReading(count = 1000, sample = 60) {
       await copyFile(known[i % known.length]!, path)
       paths.push(path)
     }
-    const timed = async (work: () => Promise<void>) => {
-      const started = performance.now()
-      await work()
-      return (performance.now() - started) / 1000
-    }
-    const own: number[] = []
-    for (let round = 0; round < 3; round++)
-      own.push(count / (await timed(async () => void (await Promise.all(chunked(paths, 8).map(readEach))))))
     const hasProbe = await run('ffprobe', ['-version'])
       .then(() => true)
       .catch(() => false)
-    const probed = hasProbe
-      ? sample /
-        (await timed(async () => {
-          for (const path of paths.slice(0, sample))
-            await run('ffprobe', ['-v', 'quiet', '-show_streams', '-show_format', '-of', 'json', path]).catch(
-              () => {},
-            )
-        }))
-      : null
-    return { own, probed }
+    const words = ['-v', 'quiet', '-show_streams', '-show_format', '-of', 'json']
+    const { own, probe } = await leastInTurn({
+      own: () => Promise.all(chunked(paths, 8).map(readEach)),
+      probe: async () => {
+        for (const path of hasProbe ? paths.slice(0, sample) : [])
+          await run('ffprobe', [...words, path]).catch(() => {})
+      },
+    })
+    return { own: (1000 * count) / own, probed: hasProbe ? (1000 * sample) / probe : null }
   } finally {
     await rm(folder, { recursive: true })
   }
 }
 
 /** Seconds that `tally inspect` takes for a folder with one worker and with two, start-up included, by turns. */
-export async function measureJobs(count = 2000) {
+export async function measureJobs(count = sized(2000, 40)) {
   const known = (await Promise.all(sources.map(filesIn))).flat()
   const folder = await mkdtemp(join(tmpdir(), 'jobs-'))
   const seconds: Record<1 | 2, number[]> = { 1: [], 2: [] }
@@ -63,7 +56,7 @@ export async function measureJobs(count = 2000) {
       const from = known[i % known.length]!
       await copyFile(from, join(folder, `${String(i).padStart(4, '0')}_${from.split('/').pop()}`))
     }
-    for (let turn = 0; turn < 3; turn++)
+    for (let turn = 0; turn < sized(3, 1); turn++)
       for (const jobs of [1, 2] as const) {
         const started = performance.now()
         await run(

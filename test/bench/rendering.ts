@@ -6,7 +6,8 @@ import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { cutIn } from '../e2e/line'
 import { base, scales, withBrowser } from './browser'
-import { hasToolkit } from './native'
+import { hasToolkit, leastInTurn } from './native'
+import { sized } from './size'
 
 const demoClip = join(import.meta.dirname, '../../tools/demo/clips/hall_wide_A003.mp4')
 const bits = 12_000_000
@@ -35,8 +36,8 @@ export async function placed(page: Page, file: string, format: string): Promise<
   await cutIn(page, format, ['hall_long'])
 }
 
-/** Has a deliverable of a format made. @returns frames a second of making it, as the app counts them */
-export async function made(page: Page, format: string, longest: number): Promise<number> {
+/** Asks for a deliverable of a format. */
+async function askFor(page: Page, format: string): Promise<void> {
   await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Dispatch' }).click()
   const field = page.getByLabel('Format to deliver')
   if (!(await field.isVisible())) await page.getByRole('button', { name: 'New…' }).click()
@@ -44,34 +45,46 @@ export async function made(page: Page, format: string, longest: number): Promise
   await field.press('Enter')
   await page.getByLabel('Bit rate in Mbit/s').fill(String(bits / 1e6))
   await page.getByLabel('Bit rate in Mbit/s').press('Enter')
-  await page.getByRole('button', { name: 'Make the file' }).click()
+}
+
+/** Has it made, once more where it was made before. @returns frames a second of making it, as the app counts them */
+async function made(page: Page, longest: number): Promise<number> {
   const line = page.getByRole('region', { name: 'Queue' }).locator('[data-frames-per-second]')
+  await page.getByRole('button', { name: 'Make the file' }).click()
+  await line.waitFor({ state: 'detached' })
   await line.waitFor({ timeout: longest })
   return Number(await line.getAttribute('data-frames-per-second'))
 }
 
-/** Frames a second of both; the toolkit's is null where it is not here. */
-export async function measureRendering(seconds = 24): Promise<{ own: number; native: number | null }> {
+/** Frames a second of both, by turns, the best of each; the toolkit's is null where it is not here. */
+export async function measureRendering(
+  seconds = sized(4, 1),
+): Promise<{ own: number; native: number | null }> {
   if (!hasToolkit()) return { own: 0, native: null }
   const folder = await mkdtemp(join(tmpdir(), 'render-'))
   try {
     const file = longClip(folder, seconds)
-    const own = await withBrowser(async (browser) => {
+    const words = `scale=iw*${zoom / 100}:ih*${zoom / 100}:flags=bicubic,pad=1920:1080:(ow-iw)/2:(oh-ih)/2`
+    const native = () =>
+      spawnSync('ffmpeg', [
+        ...['-v', 'error', '-nostdin', '-i', file, '-vf', words, '-c:v', 'libx264', '-preset', 'veryfast'],
+        ...['-b:v', `${bits}`, '-c:a', 'aac', '-y', join(folder, 'out.mp4')],
+      ])
+    return await withBrowser(async (browser) => {
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
       await placed(page, file, '1920x1080@25p')
       await page.locator('button.block').first().click()
       const box = page.getByRole('complementary', { name: 'Docket' }).getByLabel('zoom')
       await box.fill(String(zoom))
       await box.press('Enter')
-      return made(page, '1920x1080@25p', 600_000)
+      await askFor(page, '1920x1080@25p')
+      let own = 0
+      const least = await leastInTurn({
+        own: async () => (own = Math.max(own, await made(page, 600_000))),
+        native,
+      })
+      return { own, native: (seconds * 25 * 1000) / least.native }
     })
-    const words = `scale=iw*${zoom / 100}:ih*${zoom / 100}:flags=bicubic,pad=1920:1080:(ow-iw)/2:(oh-ih)/2`
-    const before = performance.now()
-    spawnSync('ffmpeg', [
-      ...['-v', 'error', '-nostdin', '-i', file, '-vf', words, '-c:v', 'libx264', '-preset', 'veryfast'],
-      ...['-b:v', `${bits}`, '-c:a', 'aac', '-y', join(folder, 'out.mp4')],
-    ])
-    return { own, native: (seconds * 25) / ((performance.now() - before) / 1000) }
   } finally {
     await rm(folder, { recursive: true })
   }
@@ -114,7 +127,8 @@ export async function measureLong(
       const weigh = await scales(browser)
       const weights: number[] = []
       let over = false
-      const making = made(page, format, 3_600_000).finally(() => (over = true))
+      await askFor(page, format)
+      const making = made(page, 3_600_000).finally(() => (over = true))
       while (!over) {
         weights.push(await weigh())
         await page.waitForTimeout(1000)

@@ -5,9 +5,10 @@ import { addTimeline, setProjectFormat } from '../../src/core/edit/operations'
 import { append, newTimeline, placementOf } from '../../src/core/edit/placing'
 import { parseFormat } from '../../src/core/format/parse'
 import { withDoc } from './project'
+import { sized } from './size'
 
 const formats = ['3840x2160@25p', '1920x1080@50p', '1440x1080/4:3@50i', '1080x1920@30p', '1920x1080@25p']
-const [count, tracks] = [2000, 8]
+const [count, tracks] = [sized(2000, 80), 8]
 
 function manyPlacements() {
   const clips = formats.map((format, i) => aVideo(`take_${i}`, format, 60))
