@@ -219,7 +219,7 @@ describe('a nested picture’s place', () => {
       },
     ])
     const placeOf = (timelineId: string) => {
-      const [found] = layersAt(doc as Doc, doc.timelines[timelineId] as never, 0)
+      const [found] = layersAt(doc, doc.timelines[timelineId] as never, 0)
       const { x, y, scaleX, scaleY } = found!.rasterMap
       return [x, y, scaleX, scaleY].map(toNumber)
     }
@@ -235,7 +235,7 @@ describe('what comes from other programs', () => {
     const doc = aDoc([aVideo('hall', '1920x1080@25p', 8)])
     addTimeline(doc, newTimeline('t', 'Main cut', '', hd25))
     append(doc, 't', [placementOf(doc.clips.hall!, hd25, 'p')])
-    return doc as Doc
+    return doc
   }
   it('a track that is not enabled in OpenTimelineIO is hidden, of sound mute', () => {
     const doc = cut()
@@ -309,7 +309,7 @@ describe('a restore point', () => {
     const now = structuredClone(then)
     now.clips.hall!.priority = 'normal'
     now.clips.bell!.priority = 'left-out'
-    restore(now, then as Doc)
+    restore(now, then)
     expect([now.clips.hall!.priority, now.clips.bell!.priority]).toEqual(['key', then.clips.bell!.priority])
   })
 })
