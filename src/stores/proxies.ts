@@ -14,7 +14,7 @@ import { byteSource } from '../media/source'
 import { keptProxies } from '../storage/kept-files'
 import { storageError } from '../storage/error'
 import { proxyService } from '../workers/services'
-import { useJobQueue } from './job-queue'
+import { type Job, useJobQueue } from './job-queue'
 import { useMedia } from './media'
 import { useProject } from './document/project'
 
@@ -42,6 +42,8 @@ export const useProxies = defineStore('proxies', () => {
   const jobs = useJobQueue({
     errorOf: (error) => (error instanceof DOMException ? storageError(error) : reasonOf(error)),
   })
+  /** Clips whose proxies wait or are made. */
+  const wanted = shallowReactive(new Set<string>())
   /** The one that is being made. */
   const inWork = computed((): ProxyInWork | null => {
     const [job] = jobs.running.value
@@ -79,9 +81,12 @@ export const useProxies = defineStore('proxies', () => {
 
   /** Makes proxies of clips, one after the other. */
   function make(clips: readonly Clip[]): void {
-    for (const clip of clips)
-      if (!has(clip) && !speaksAgainst(clip))
-        void jobs.add({ key: clip.id, work: (signal, tell) => makeOf(clip, signal, tell) })
+    for (const clip of clips) {
+      if (has(clip) || speaksAgainst(clip)) continue
+      wanted.add(clip.id)
+      const work: Job['work'] = (signal, tell) => makeOf(clip, signal, tell)
+      void jobs.add({ key: clip.id, work }).finally(() => wanted.delete(clip.id))
+    }
   }
   async function makeOf(
     clip: Clip,
@@ -107,7 +112,10 @@ export const useProxies = defineStore('proxies', () => {
       }
     }
   }
-  const end = () => jobs.cancel()
+  /** Makes no more of them; how fast clips are decoded is measured all the same. */
+  function end(): void {
+    for (const id of wanted) jobs.cancel(id)
+  }
 
   /** Throws all of them away. */
   async function throwAway(): Promise<void> {
@@ -152,7 +160,7 @@ export const useProxies = defineStore('proxies', () => {
   return {
     plays,
     inWork,
-    isBusy: jobs.isBusy,
+    isMaking: computed(() => wanted.size > 0),
     bytes,
     errors: jobs.errors,
     weight,

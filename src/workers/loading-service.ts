@@ -57,7 +57,7 @@ export interface TakeInOptions {
 }
 
 /** Reading of whole projects, off the page. */
-export const loadingServiceOffPage = {
+export const loading = {
   /** Brings into the database what was written ahead of it. */
   recover: (projectId: string, at: string, until?: AbortSignal): Promise<void> =>
     job(until, () => recoverAhead(projectId, at)),
@@ -110,4 +110,4 @@ export const loadingServiceOffPage = {
       }
     }),
 }
-export type LoadingService = typeof loadingServiceOffPage
+export type LoadingService = typeof loading

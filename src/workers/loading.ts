@@ -47,10 +47,13 @@ function gatherer() {
   return { take: proxy(take), whole }
 }
 
-/** Unpacks what nobody has looked at yet, one after the other, once the page has nothing more urgent to do. */
+/** Between two timelines that nobody has looked at yet the page has so long for itself, in milliseconds. */
+const unpackingPause = 20
+
+/** Unpacks them one after the other: what goes through all of them later would hold the page up. */
 async function unpackInTurn(timelines: readonly Timeline[]): Promise<void> {
   for (const timeline of timelines) {
-    await new Promise((idle) => globalThis.requestIdleCallback(idle))
+    await new Promise((turn) => setTimeout(turn, unpackingPause))
     void timeline.tracks
   }
 }

@@ -1,4 +1,4 @@
 import { expose } from 'comlink'
-import { loadingServiceOffPage } from './loading-service'
+import { loading } from './loading-service'
 
-expose(loadingServiceOffPage)
+expose(loading)

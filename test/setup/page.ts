@@ -5,18 +5,17 @@
 import { vi } from 'vitest'
 
 vi.mock('../../src/workers/services', async () => {
-  const { loadingServiceOffPage } = await import('../../src/workers/loading-service')
+  const { loading } = await import('../../src/workers/loading-service')
   const { rank } = await import('../../src/core/choice/rank')
   const nothing = async () => {}
   return {
     choiceService: () => ({ rank: async (...given: Parameters<typeof rank>) => rank(...given) }),
-    loadingService: () => loadingServiceOffPage,
+    loadingService: () => loading,
     writeAheadService: () => ({ open: nothing, write: nothing, settled: nothing, close: nothing }),
   }
 })
 
 if (!('navigator' in globalThis)) Object.defineProperty(globalThis, 'navigator', { value: {} })
-globalThis.requestIdleCallback ??= ((act: IdleRequestCallback) => setTimeout(act, 0)) as never
 /** Tabs of one browser hear each other; tests that run beside each other must not. */
 globalThis.BroadcastChannel = class extends EventTarget {
   postMessage() {}

@@ -36,7 +36,7 @@ const wanting = computed(() => heavy.value.filter(({ has, against }) => !has && 
   </p>
   <div class="acts">
     <Button
-      v-if="wanting.length && !proxies.isBusy"
+      v-if="wanting.length && !proxies.isMaking"
       size="small"
       @click="proxies.make(wanting.map(({ clip }) => clip))"
       >Make {{ counted(wanting.length, 'proxy', 'proxies') }}</Button
@@ -60,7 +60,7 @@ const wanting = computed(() => heavy.value.filter(({ has, against }) => !has && 
       <span v-if="has" class="small figures">proxy, {{ fileSize(proxies.sizeOf(clip)) }}</span>
       <span v-else-if="against" class="small quiet">no proxy: {{ against }}</span>
       <button
-        v-else-if="!proxies.isBusy"
+        v-else-if="!proxies.isMaking"
         class="word"
         :aria-label="`Make a proxy of ${clip.name}`"
         @click="proxies.make([clip])"
