@@ -18,7 +18,7 @@ import { measurePlaying } from './playing'
 import { measureRanking } from './ranking'
 import { type LongFigures, measureLong, measureRendering } from './rendering'
 import { measureBytes, measureJobs, measureReading } from './reading'
-import { sized } from './size'
+import { isSmallest, sized } from './size'
 import { measureStrip } from './strip'
 
 /** Not a number where nothing was measured: at its smallest a part may be over before. */
@@ -29,6 +29,7 @@ const range = (values: readonly number[]) =>
 const line = (name: string, value: string) => console.log(`${name.padEnd(56)}${value}`)
 
 const wanted = process.argv.slice(2).filter((word) => !word.startsWith('--'))
+if (isSmallest) console.log('At its smallest: the figures, and the sizes that lines name, say nothing.')
 const asked = (name: string) => wanted.length === 0 || wanted.includes(name)
 
 if (asked('ranking')) {
